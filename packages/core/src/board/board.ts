@@ -1,0 +1,24 @@
+import type { Id } from '../id/index.js';
+import { byOrder } from '../order/index.js';
+import type { Item, Page } from './page.js';
+
+/** One document: the fold of its log. Never changed; every operation makes a new one. */
+export interface Board {
+  readonly id: Id;
+  readonly title: string;
+  readonly pages: ReadonlyMap<Id, Page>;
+}
+
+export function emptyBoard(id: Id): Board {
+  return { id, title: '', pages: new Map() };
+}
+
+/** Pages that are there, in their order. */
+export function pagesInOrder(board: Board): Page[] {
+  return [...board.pages.values()].filter((page) => !page.removed).sort(byOrder);
+}
+
+/** Items that are there, in the order of drawing. */
+export function itemsOn(page: Page): Item[] {
+  return [...page.items.values()].filter((item) => !item.removed);
+}

@@ -1,0 +1,83 @@
+import type { Id } from '../id/index.js';
+import type { Board } from './board.js';
+import type { Item, Page, PageSpec } from './page.js';
+
+type OwnPage = { -readonly [K in keyof Page]: Page[K] } & { items: Map<Id, Item> };
+
+/**
+ * A board being changed. A page is copied when it is first touched and then changed in place, so
+ * that folding a thousand operations copies each page once; the board it came from stays as it was.
+ */
+export class BoardDraft {
+  private title: string;
+  private pages: Map<Id, Page>;
+  private readonly own = new Map<Id, OwnPage>();
+  private changed = false;
+
+  constructor(private base: Board) {
+    this.title = base.title;
+    this.pages = base.pages as Map<Id, Page>;
+  }
+
+  /**
+   * The board as it is now, to look at only until the next change: unlike what `done` hands out,
+   * it changes with the draft.
+   */
+  get current(): Board {
+    return { id: this.base.id, title: this.title, pages: this.pages };
+  }
+
+  page(id: Id): Page | undefined {
+    return this.pages.get(id);
+  }
+
+  item(page: Id, id: Id): Item | undefined {
+    return this.pages.get(page)?.items.get(id);
+  }
+
+  setTitle(title: string): void {
+    this.title = title;
+    this.changed = true;
+  }
+
+  addPage(spec: PageSpec): void {
+    this.ownPages();
+    const page: OwnPage = { ...spec, removed: null, items: new Map() };
+    this.own.set(spec.id, page);
+    this.pages.set(spec.id, page);
+  }
+
+  setPage(id: Id, change: Partial<Pick<Page, 'removed'>>): void {
+    Object.assign(this.ownPage(id), change);
+  }
+
+  setItem(page: Id, item: Item): void {
+    this.ownPage(page).items.set(item.id, item);
+  }
+
+  /** The board as it is now. The draft may be used on: what was handed out stays as it is. */
+  done(): Board {
+    if (!this.changed) return this.base;
+    this.base = { id: this.base.id, title: this.title, pages: this.pages };
+    this.own.clear();
+    this.changed = false;
+    return this.base;
+  }
+
+  private ownPages(): void {
+    if (this.pages === this.base.pages) this.pages = new Map(this.pages);
+    this.changed = true;
+  }
+
+  private ownPage(id: Id): OwnPage {
+    this.ownPages();
+    let page = this.own.get(id);
+    if (!page) {
+      const shared = this.pages.get(id)!;
+      page = { ...shared, items: new Map(shared.items) };
+      this.own.set(id, page);
+      this.pages.set(id, page);
+    }
+    return page;
+  }
+}

@@ -1,0 +1,5 @@
+export * from './board.js';
+export * from './draft.js';
+export * from './page.js';
+export * from './paper.js';
+export * from './snapshot.js';

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { Id } from '../id/index.js';
+import { OrderKey } from '../order/index.js';
+import { MAX_SIDE, MIN_SIDE, Paper } from './paper.js';
+
+const side = z.number().min(MIN_SIDE).max(MAX_SIDE);
+
+/** A page as it is laid into a board. Sizes in points, as the page is shown. */
+export const PageSpec = z.object({
+  id: Id,
+  order: OrderKey,
+  name: z.string().max(200),
+  width: side,
+  height: side,
+  paper: Paper,
+});
+export type PageSpec = z.infer<typeof PageSpec>;
+
+/** Who took something away, and when; what is taken away stays known, so that it can come back. */
+export interface Removal {
+  readonly by: Id;
+  readonly at: number;
+}
+
+/** A line of ink on a page. Its id is that of the operation that added it. */
+export interface InkItem {
+  readonly kind: 'ink';
+  readonly id: Id;
+  /** The coded stroke: see `ink/codec.ts`. */
+  readonly ink: Uint8Array;
+  readonly by: Id;
+  /** Milliseconds since 1970 by the server's clock; by one's own until confirmed. */
+  readonly at: number;
+  /** The lesson in which it was written; `null` when the board was being prepared. */
+  readonly lesson: Id | null;
+  readonly removed: Removal | null;
+}
+
+export type Item = InkItem;
+
+/** A page and everything on it. `items` is in the order of drawing, what was removed included. */
+export interface Page extends PageSpec {
+  readonly removed: Removal | null;
+  readonly items: ReadonlyMap<Id, Item>;
+}

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { Id } from '../id/index.js';
+import type { Board } from './board.js';
+import { PageSpec } from './page.js';
+import type { Item, Page } from './page.js';
+
+const bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array, 'bytes are expected');
+const Removal = z.object({ by: Id, at: z.number() }).nullable();
+
+const ItemSnapshot = z.object({
+  kind: z.literal('ink'),
+  id: Id,
+  ink: bytes,
+  by: Id,
+  at: z.number(),
+  lesson: Id.nullable(),
+  removed: Removal,
+});
+
+/** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */
+export const PageSnapshot = PageSpec.extend({ removed: Removal, items: z.array(ItemSnapshot) });
+export type PageSnapshot = z.infer<typeof PageSnapshot>;
+
+/** A whole board as plain data, as it stood after operation number `seq` of its log. */
+export const BoardSnapshot = z.object({
+  id: Id,
+  title: z.string(),
+  seq: z.number().int().min(0),
+  pages: z.array(PageSnapshot),
+});
+export type BoardSnapshot = z.infer<typeof BoardSnapshot>;
+
+export function pageSnapshot(page: Page): PageSnapshot {
+  return { ...page, items: [...page.items.values()] };
+}
+
+export function boardSnapshot(board: Board, seq: number): BoardSnapshot {
+  return {
+    id: board.id,
+    title: board.title,
+    seq,
+    pages: [...board.pages.values()].map(pageSnapshot),
+  };
+}
+
+export function pageFromSnapshot(snapshot: PageSnapshot): Page {
+  const items = new Map<Id, Item>(snapshot.items.map((item) => [item.id, item]));
+  return { ...snapshot, items };
+}
+
+export function boardFromSnapshot(snapshot: BoardSnapshot): Board {
+  return {
+    id: snapshot.id,
+    title: snapshot.title,
+    pages: new Map(snapshot.pages.map((page) => [page.id, pageFromSnapshot(page)])),
+  };
+}

@@ -1,0 +1,5 @@
+export * from './matrix.js';
+export * from './pdf-page.js';
+export * from './point.js';
+export * from './rect.js';
+export * from './thin.js';

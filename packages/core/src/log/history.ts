@@ -1,0 +1,61 @@
+import type { Board } from '../board/index.js';
+import type { Id } from '../id/index.js';
+import { invert } from '../ops/index.js';
+import type { Operation } from '../ops/index.js';
+
+/** Steps that can be undone. */
+const MAX_STEPS = 500;
+
+/** What was done in one go, such as all that one sweep of the eraser took away. */
+type Step = readonly Operation[];
+
+/**
+ * What one person can undo and redo. It keeps operations, not states: undoing is a new operation,
+ * the inverse against the board as it is then, checked by the server like any other.
+ */
+export class History {
+  private done: Step[] = [];
+  private undone: Step[] = [];
+  private gesture: object | null = null;
+
+  constructor(private readonly who: Id) {}
+
+  get canUndo(): boolean {
+    return this.done.length > 0;
+  }
+
+  get canRedo(): boolean {
+    return this.undone.length > 0;
+  }
+
+  /** @param gesture operations with the same gesture, one after the other, are one step */
+  record(op: Operation, gesture: object | null = null): void {
+    const last = this.done[this.done.length - 1];
+    if (gesture && gesture === this.gesture && last)
+      this.done[this.done.length - 1] = [...last, op];
+    else this.done = [...this.done, [op]].slice(-MAX_STEPS);
+    this.gesture = gesture;
+    this.undone = [];
+  }
+
+  /** Operations that undo the last step that still has something to undo; none if there is none. */
+  undo(board: Board): Step {
+    return this.turnBack(this.done, this.undone, board);
+  }
+
+  redo(board: Board): Step {
+    return this.turnBack(this.undone, this.done, board);
+  }
+
+  private turnBack(from: Step[], to: Step[], board: Board): Step {
+    this.gesture = null;
+    for (let step = from.pop(); step; step = from.pop()) {
+      const inverse = [...step].reverse().flatMap((op) => invert(op, board, this.who) ?? []);
+      if (inverse.length > 0) {
+        to.push(inverse);
+        return inverse;
+      }
+    }
+    return [];
+  }
+}

@@ -1,0 +1,4 @@
+export * from './entry.js';
+export * from './history.js';
+export * from './replica.js';
+export * from './sequencer.js';

@@ -1,0 +1,346 @@
+import fc from 'fast-check';
+import {
+  boardFromSnapshot,
+  boardSnapshot,
+  emptyBoard,
+  itemsOn,
+  pagesInOrder,
+} from '../board/index.js';
+import type { Board } from '../board/index.js';
+import { newId } from '../id/index.js';
+import type { Id } from '../id/index.js';
+import { operation } from '../ops/index.js';
+import type { Operation } from '../ops/index.js';
+import type { Actor, Trust } from '../permissions/index.js';
+import { addInk, addPages, somePages, student, tutor } from '../testing/index.js';
+import { pack, unpack } from '../wire/index.js';
+import { fold, History, predict, receive, replica, Sequencer, withdraw } from './index.js';
+import type { Entry, Replica } from './index.js';
+
+/** All of a board that anyone could notice, to compare two of them. */
+function seen(board: Board): unknown {
+  return [
+    board.title,
+    pagesInOrder(board).map((page) => [
+      page.id,
+      page.name,
+      itemsOn(page).map((item) => [item.id, item.by, item.at, [...item.ink]]),
+    ]),
+  ];
+}
+
+/** A browser: its replica, its history, and the post to and from the server. */
+class Browser {
+  replica: Replica;
+  readonly history: History;
+  readonly outbox: Operation[] = [];
+  readonly inbox: (Entry[] | { refused: Id })[] = [];
+
+  constructor(
+    readonly id: Id,
+    board: Board,
+  ) {
+    this.replica = replica(board, 0);
+    this.history = new History(id);
+  }
+
+  make(op: Operation): void {
+    this.replica = predict(this.replica, op, { by: this.id, at: 0, lesson: null });
+    this.outbox.push(op);
+  }
+}
+
+class World {
+  readonly empty = emptyBoard(newId());
+  readonly server = new Sequencer(this.empty, 0);
+  readonly log: Entry[] = [];
+  readonly actors: Actor[] = [tutor(), student('write'), student('look')];
+  readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
+
+  deliver(i: number): void {
+    const browser = this.browsers[i]!;
+    const op = browser.outbox.shift();
+    if (op) this.take(op, i);
+  }
+
+  take(op: Operation, i: number): void {
+    const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
+    if (verdict.kind === 'taken') {
+      this.log.push(verdict.entry);
+      for (const browser of this.browsers) browser.inbox.push([verdict.entry]);
+    } else if (verdict.kind === 'known') {
+      this.browsers[i]!.inbox.push([this.log[verdict.seq - 1]!]);
+    } else {
+      this.browsers[i]!.inbox.push({ refused: op.id });
+    }
+  }
+
+  open(i: number): void {
+    const browser = this.browsers[i]!;
+    const message = browser.inbox.shift();
+    if (!message) return;
+    if ('refused' in message) browser.replica = withdraw(browser.replica, message.refused);
+    else {
+      const next = receive(browser.replica, message);
+      if (next) browser.replica = next;
+      else this.reconnect(i);
+    }
+  }
+
+  /** All post under way is lost; the browser asks for what it missed and sends what is pending. */
+  reconnect(i: number): void {
+    const browser = this.browsers[i]!;
+    browser.inbox.length = 0;
+    browser.outbox.length = 0;
+    browser.replica = receive(browser.replica, this.log.slice(browser.replica.seq))!;
+    browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
+  }
+
+  settle(): void {
+    this.browsers.forEach((_, i) => this.reconnect(i));
+    this.browsers.forEach((browser, i) => {
+      while (browser.outbox.length > 0) this.deliver(i);
+    });
+    this.browsers.forEach((browser, i) => {
+      while (browser.inbox.length > 0) this.open(i);
+    });
+  }
+}
+
+const who = fc.integer({ min: 0, max: 2 });
+const step = fc.oneof(
+  { weight: 4, arbitrary: fc.record({ do: fc.constant('write' as const), who, n: fc.nat(9) }) },
+  { weight: 2, arbitrary: fc.record({ do: fc.constant('erase' as const), who, n: fc.nat(9) }) },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constantFrom('undo' as const, 'redo' as const), who }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constantFrom('page' as const, 'unpage' as const, 'rename' as const),
+      who,
+      n: fc.nat(9),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constant('trust' as const),
+      who,
+      trust: fc.constantFrom<Trust>('look', 'write'),
+    }),
+  },
+  {
+    weight: 4,
+    arbitrary: fc.record({ do: fc.constantFrom('deliver' as const, 'open' as const), who }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constantFrom('again' as const, 'lose' as const, 'reconnect' as const),
+      who,
+    }),
+  },
+);
+type Step = typeof step extends fc.Arbitrary<infer T> ? T : never;
+
+function run(world: World, s: Step): void {
+  const browser = world.browsers[s.who]!;
+  const pages = pagesInOrder(browser.replica.view);
+  const record = (op: Operation) => {
+    browser.history.record(op);
+    browser.make(op);
+  };
+  switch (s.do) {
+    case 'write': {
+      const page = pages[s.n % (pages.length || 1)];
+      if (page) record(addInk(page.id, s.n));
+      break;
+    }
+    case 'erase': {
+      const page = pages.find((p) => itemsOn(p).length > 0);
+      const item = page && itemsOn(page)[s.n % itemsOn(page).length];
+      if (item) record(operation({ kind: 'items.remove', page: page.id, items: [item.id] }));
+      break;
+    }
+    case 'undo':
+    case 'redo':
+      for (const op of browser.history[s.do](browser.replica.view)) browser.make(op);
+      break;
+    case 'page':
+      record(addPages(somePages(1)));
+      break;
+    case 'unpage':
+      if (pages[0]) record(operation({ kind: 'pages.remove', pages: [pages[0].id] }));
+      break;
+    case 'rename':
+      record(
+        operation({
+          kind: 'board.rename',
+          title: `Board ${s.n}`,
+          former: browser.replica.view.title,
+        }),
+      );
+      break;
+    case 'trust':
+      if (s.who > 0) world.actors[s.who] = { ...world.actors[s.who]!, trust: s.trust };
+      break;
+    case 'deliver':
+      world.deliver(s.who);
+      break;
+    case 'open':
+      world.open(s.who);
+      break;
+    case 'again':
+      if (browser.outbox[0]) world.take(browser.outbox[0], s.who);
+      break;
+    case 'lose':
+      browser.inbox.shift();
+      break;
+    case 'reconnect':
+      world.reconnect(s.who);
+      break;
+  }
+}
+
+describe('the log, whatever is interleaved, doubled, lost and sent again', () => {
+  it('ends in the same board everywhere, with nothing pending', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 80 }), (steps) => {
+        const world = new World();
+        world.take(addPages(somePages(2)), 0);
+        for (const s of steps) run(world, s);
+        world.settle();
+        const truth = seen(fold(world.empty, world.log));
+        expect(seen(world.server.board)).toEqual(truth);
+        for (const { replica } of world.browsers) {
+          expect(replica.pending).toEqual([]);
+          expect(replica.seq).toBe(world.log.length);
+          expect(seen(replica.view)).toEqual(truth);
+        }
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it('keeps every line that a person with a pen wrote, unless someone erased or undid it', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
+        const world = new World();
+        world.take(addPages(somePages(1)), 0);
+        const stays = ['write', 'deliver', 'open', 'again', 'lose', 'reconnect'];
+        const calm = steps.filter((s) => stays.includes(s.do));
+        for (const s of calm) run(world, s);
+        const made = new Set(
+          world.browsers
+            .slice(0, 2)
+            .flatMap(({ replica }) => replica.pending.map(({ op }) => op.id)),
+        );
+        world.settle();
+        const kept = new Set(
+          pagesInOrder(world.server.board).flatMap((p) => itemsOn(p).map((i) => i.id)),
+        );
+        const lines = world.log.filter(({ op }) => op.kind === 'ink.add').map(({ op }) => op.id);
+        expect(lines.every((id) => kept.has(id))).toBeTrue();
+        expect([...made].every((id) => world.log.some(({ op }) => op.id === id))).toBeTrue();
+      }),
+    );
+  });
+
+  it('folds to the same board at once, piece by piece, or from a snapshot on the way', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), fc.nat(), (steps, at) => {
+        const world = new World();
+        world.take(addPages(somePages(2)), 0);
+        for (const s of steps) run(world, s);
+        world.settle();
+        const cut = at % (world.log.length + 1);
+        const half = fold(world.empty, world.log.slice(0, cut));
+        const kept = boardFromSnapshot(unpack(pack(boardSnapshot(half, cut))) as never);
+        expect(seen(fold(kept, world.log.slice(cut)))).toEqual(seen(fold(world.empty, world.log)));
+      }),
+    );
+  });
+});
+
+describe('a replica', () => {
+  const page = somePages(1);
+  const first: Entry = { seq: 1, by: newId(), at: 1, lesson: null, op: addPages(page) };
+  const stamp = { by: newId(), at: 9, lesson: null };
+
+  it('shows my line at once and keeps it when it is confirmed', () => {
+    const line = addInk(page[0]!.id);
+    const board = receive(replica(emptyBoard(newId()), 0), [first])!;
+    const predicted = predict(board, line, stamp);
+    expect(itemsOn(predicted.view.pages.get(page[0]!.id)!).length).toBe(1);
+    const confirmed = receive(predicted, [{ ...stamp, seq: 2, op: line }])!;
+    expect(confirmed.pending).toEqual([]);
+    expect(itemsOn(confirmed.view.pages.get(page[0]!.id)!).length).toBe(1);
+  });
+
+  it('takes my line back when it is refused', () => {
+    const line = addInk(page[0]!.id);
+    const board = receive(replica(emptyBoard(newId()), 0), [first])!;
+    const refused = withdraw(predict(board, line, stamp), line.id);
+    expect(itemsOn(refused.view.pages.get(page[0]!.id)!)).toEqual([]);
+  });
+
+  it('says when entries are missing in between', () => {
+    const board = replica(emptyBoard(newId()), 0);
+    expect(receive(board, [{ ...first, seq: 2 }])).toBeNull();
+  });
+});
+
+describe('history', () => {
+  const page = somePages(1)[0]!;
+  const me = newId();
+
+  it('undoes all that one sweep of the eraser took away as one step', () => {
+    const lines = [addInk(page.id, 1), addInk(page.id, 2)];
+    const sweep = {};
+    const erase = lines.map(({ id }) =>
+      operation({ kind: 'items.remove', page: page.id, items: [id] }),
+    );
+    const entries = [addPages([page]), ...lines, ...erase].map((op, i) => ({
+      seq: i + 1,
+      by: me,
+      at: i,
+      lesson: null,
+      op,
+    }));
+    const history = new History(me);
+    for (const op of lines) history.record(op);
+    for (const op of erase) history.record(op, sweep);
+    const board = fold(emptyBoard(newId()), entries);
+    expect(history.undo(board).length).toBe(2);
+    expect(history.canRedo).toBeTrue();
+  });
+
+  it('passes over a step whose work someone else has removed since', () => {
+    const lines = [addInk(page.id, 1), addInk(page.id, 2)];
+    const history = new History(me);
+    for (const op of lines) history.record(op);
+    const other = newId();
+    const board = fold(emptyBoard(newId()), [
+      ...[addPages([page]), ...lines].map((op, i) => ({
+        seq: i + 1,
+        by: me,
+        at: i,
+        lesson: null,
+        op,
+      })),
+      {
+        seq: 4,
+        by: other,
+        at: 4,
+        lesson: null,
+        op: operation({ kind: 'items.remove', page: page.id, items: [lines[1]!.id] }),
+      },
+    ]);
+    expect(history.undo(board)).toEqual([
+      jasmine.objectContaining({ kind: 'items.remove', items: [lines[0]!.id] }),
+    ]);
+    expect(history.undo(board)).toEqual([]);
+  });
+});

@@ -1,0 +1,64 @@
+import { BoardDraft } from '../board/index.js';
+import type { Board } from '../board/index.js';
+import type { Id } from '../id/index.js';
+import { apply } from '../ops/index.js';
+import type { Operation, Stamp } from '../ops/index.js';
+import { fold } from './entry.js';
+import type { Entry } from './entry.js';
+
+/** An operation of one's own that the server has not confirmed, with the stamp it is shown under. */
+export interface Pending {
+  readonly op: Operation;
+  readonly stamp: Stamp;
+}
+
+/**
+ * A browser's copy of a board: what the server has put in order, one's own unconfirmed operations,
+ * and the view that comes of the two. Plain and never changed; each function makes a new one.
+ */
+export interface Replica {
+  readonly confirmed: Board;
+  /** Number of the last confirmed entry. */
+  readonly seq: number;
+  readonly pending: readonly Pending[];
+  /** `confirmed` with `pending` on top: what is on screen. */
+  readonly view: Board;
+}
+
+export function replica(confirmed: Board, seq: number, pending: readonly Pending[] = []): Replica {
+  return { confirmed, seq, pending, view: overlay(confirmed, pending) };
+}
+
+/** Does one's own operation at once; it stays pending until it comes back confirmed. */
+export function predict(from: Replica, op: Operation, stamp: Stamp): Replica {
+  const mine = { op, stamp };
+  return { ...from, pending: [...from.pending, mine], view: overlay(from.view, [mine]) };
+}
+
+/**
+ * Takes in what the server has put in order. Entries known already are passed over.
+ * Returns `null` where some are missing in between: ask the server for all since `seq`.
+ */
+export function receive(from: Replica, entries: readonly Entry[]): Replica | null {
+  const fresh = entries.filter((entry) => entry.seq > from.seq);
+  const last = fresh[fresh.length - 1];
+  if (!last) return from;
+  if (fresh[0]!.seq !== from.seq + 1) return null;
+  const confirmed = fold(from.confirmed, fresh);
+  const done = new Set(fresh.map((entry) => entry.op.id));
+  const pending = from.pending.filter(({ op }) => !done.has(op.id));
+  return replica(confirmed, last.seq, pending);
+}
+
+/** Takes back a pending operation that the server has refused. */
+export function withdraw(from: Replica, id: Id): Replica {
+  const pending = from.pending.filter(({ op }) => op.id !== id);
+  return pending.length === from.pending.length ? from : replica(from.confirmed, from.seq, pending);
+}
+
+function overlay(board: Board, pending: readonly Pending[]): Board {
+  if (pending.length === 0) return board;
+  const draft = new BoardDraft(board);
+  for (const { op, stamp } of pending) apply(op, draft, stamp);
+  return draft.done();
+}

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { mayWrite } from '../permissions/index.js';
+import { ItemsOfPage, knownItems } from './items.js';
+import { operationType } from './operation.js';
+
+/** Erasing. What is erased stays in the log and can come back. */
+export const itemsRemove = operationType({
+  schema: ItemsOfPage.extend({ kind: z.literal('items.remove') }),
+  apply({ page, items }, draft, { by, at }) {
+    for (const id of items) {
+      const item = draft.item(page, id);
+      if (item && !item.removed) draft.setItem(page, { ...item, removed: { by, at } });
+    }
+  },
+  invert({ page, items }, board, who) {
+    const mine = knownItems(board, page, items).filter((item) => item.removed?.by === who);
+    return mine.length > 0
+      ? { kind: 'items.restore', page, items: mine.map((item) => item.id) }
+      : null;
+  },
+  refuse({ page, items }, board, actor) {
+    if (actor.role === 'tutor') return null;
+    if (!mayWrite(actor)) return 'no-pen';
+    return knownItems(board, page, items).every((item) => item.by === actor.id)
+      ? null
+      : 'not-yours';
+  },
+});

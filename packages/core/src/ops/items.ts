@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import type { Board, Item } from '../board/index.js';
+import { Id } from '../id/index.js';
+
+/** Items of one page that an operation names: at most as many as a full page holds. */
+export const ItemsOfPage = z.object({
+  id: Id,
+  page: Id,
+  items: z.array(Id).min(1).max(5000),
+});
+
+/** Those of the named items that are known, whether there or removed. */
+export function knownItems(board: Board, page: Id, ids: readonly Id[]): Item[] {
+  const items = board.pages.get(page)?.items;
+  return ids.flatMap((id) => items?.get(id) ?? []);
+}

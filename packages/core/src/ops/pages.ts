@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { PageSpec } from '../board/index.js';
+import type { Page } from '../board/index.js';
+import { Id } from '../id/index.js';
+import { isOrderKey } from '../order/index.js';
+import type { Actor, RefusalCode } from '../permissions/index.js';
+import { operationType } from './operation.js';
+
+/** Pages in one operation: an import adds its pages in runs of this many at most. */
+export const MAX_PAGES_AT_ONCE = 500;
+
+function tutorOnly(actor: Actor): RefusalCode | null {
+  return actor.role === 'tutor' ? null : 'tutor-only';
+}
+
+const NamedPages = z.object({ id: Id, pages: z.array(Id).min(1).max(MAX_PAGES_AT_ONCE) });
+
+/** Lays new pages into the board. */
+export const pagesAdd = operationType({
+  schema: z.object({
+    id: Id,
+    kind: z.literal('pages.add'),
+    pages: z.array(PageSpec).min(1).max(MAX_PAGES_AT_ONCE),
+  }),
+  apply({ pages }, draft) {
+    for (const page of pages) if (!draft.page(page.id)) draft.addPage(page);
+  },
+  invert({ pages }, board) {
+    const there = pages.map(({ id }) => id).filter((id) => isThere(board.pages.get(id)));
+    return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
+  },
+  refuse({ pages }, _board, actor) {
+    return tutorOnly(actor) ?? (pages.every(({ order }) => isOrderKey(order)) ? null : 'bad-order');
+  },
+});
+
+/** Takes pages out. What is on them stays with them. */
+export const pagesRemove = operationType({
+  schema: NamedPages.extend({ kind: z.literal('pages.remove') }),
+  apply({ pages }, draft, { by, at }) {
+    for (const id of pages) if (isThere(draft.page(id))) draft.setPage(id, { removed: { by, at } });
+  },
+  invert({ pages }, board, who) {
+    const mine = pages.filter((id) => board.pages.get(id)?.removed?.by === who);
+    return mine.length > 0 ? { kind: 'pages.restore', pages: mine } : null;
+  },
+  refuse: (_op, _board, actor) => tutorOnly(actor),
+});
+
+/** Brings back pages that the same person took out. */
+export const pagesRestore = operationType({
+  schema: NamedPages.extend({ kind: z.literal('pages.restore') }),
+  apply({ pages }, draft, { by }) {
+    for (const id of pages)
+      if (draft.page(id)?.removed?.by === by) draft.setPage(id, { removed: null });
+  },
+  invert({ pages }, board) {
+    const there = pages.filter((id) => isThere(board.pages.get(id)));
+    return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
+  },
+  refuse: (_op, _board, actor) => tutorOnly(actor),
+});
+
+function isThere(page: Page | undefined): boolean {
+  return page !== undefined && !page.removed;
+}

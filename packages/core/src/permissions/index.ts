@@ -1,0 +1,2 @@
+export * from './actor.js';
+export * from './refusal.js';

@@ -1,0 +1,22 @@
+import { z } from 'zod';
+
+/** Why an operation is not taken. */
+export const RefusalCode = z.enum([
+  'no-pen',
+  'not-yours',
+  'tutor-only',
+  'no-such-page',
+  'bad-ink',
+  'bad-order',
+]);
+export type RefusalCode = z.infer<typeof RefusalCode>;
+
+/** What the person who did it reads: what happened, and what to do next. */
+export const REFUSALS: Record<RefusalCode, string> = {
+  'no-pen': 'You are looking on just now. Ask your tutor for a pen.',
+  'not-yours': 'That was written by someone else. You can erase what you wrote yourself.',
+  'tutor-only': 'Only the tutor changes pages. Ask your tutor to do it.',
+  'no-such-page': 'That page is no longer on this board. Go to another page and write there.',
+  'bad-ink': 'That line could not be read. Draw it once more.',
+  'bad-order': 'That place between pages could not be read. Reload and try again.',
+};

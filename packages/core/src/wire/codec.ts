@@ -1,0 +1,57 @@
+import { decode, encode } from '@msgpack/msgpack';
+import { ClientMessage } from './messages.js';
+import type { ServerMessage } from './messages.js';
+
+/*
+ * Messages travel as MessagePack, because ink is bytes and JSON has none. What may be in them is
+ * said once, in `messages.ts`; this file knows nothing of it.
+ */
+
+/** Thrown for a message that is not one; `reason` says why, for whoever writes a client. */
+export class MessageError extends Error {
+  override readonly name = 'MessageError';
+  constructor(
+    readonly reason: 'not-readable' | 'wrong-shape',
+    detail: string,
+  ) {
+    super(detail);
+  }
+}
+
+export function pack(value: unknown): Uint8Array {
+  return encode(value, { ignoreUndefined: true });
+}
+
+/** Throws `MessageError` where `bytes` is not MessagePack. */
+export function unpack(bytes: Uint8Array): unknown {
+  try {
+    return decode(bytes);
+  } catch (error) {
+    throw new MessageError('not-readable', error instanceof Error ? error.message : String(error));
+  }
+}
+
+/**
+ * A browser's message, checked. JSON text is understood too, for messages without ink.
+ * Throws `MessageError` for anything else.
+ */
+export function readClientMessage(data: Uint8Array | string): ClientMessage {
+  const result = ClientMessage.safeParse(typeof data === 'string' ? parse(data) : unpack(data));
+  if (result.success) return result.data;
+  const issue = result.error.issues[0];
+  const where = issue?.path.join('.') || 'the message';
+  throw new MessageError('wrong-shape', `${where}: ${issue?.message ?? 'not as expected'}`);
+}
+
+/** The server's message. It is trusted: what it holds was checked when it came in. */
+export function readServerMessage(data: Uint8Array): ServerMessage {
+  return unpack(data) as ServerMessage;
+}
+
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new MessageError('not-readable', 'neither MessagePack nor JSON');
+  }
+}

@@ -1,0 +1,4 @@
+export * from './codec.js';
+export * from './messages.js';
+export * from './person.js';
+export * from './problem.js';

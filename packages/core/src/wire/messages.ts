@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { BoardSnapshot } from '../board/index.js';
+import { Id } from '../id/index.js';
+import { HighlightName, InkName } from '../ink/index.js';
+import { Operation } from '../ops/index.js';
+import { Role, Trust } from '../permissions/index.js';
+import { Person } from './person.js';
+import { Problem } from './problem.js';
+
+/** Number of this protocol. A browser with another one is asked to reload. */
+export const PROTOCOL = 1;
+
+/** Operations in one message at most. */
+export const MAX_OPERATIONS = 100;
+/** Bytes in one message at most. */
+export const MAX_MESSAGE_BYTES = 1_000_000;
+
+const seq = z.number().int().min(0);
+const bytes = (max: number) =>
+  z.custom<Uint8Array>(
+    (value) => value instanceof Uint8Array && value.length <= max,
+    `at most ${max} bytes`,
+  );
+
+const width = z.number().positive().max(200);
+const Style = z.discriminatedUnion('tool', [
+  z.object({ tool: z.literal('pen'), ink: InkName, width }),
+  z.object({ tool: z.literal('highlighter'), ink: HighlightName, width }),
+]);
+
+/** The next points of a stroke under way; sent at frame rate, may be lost, never stored. */
+const LiveInk = z.object({
+  kind: z.literal('live.ink'),
+  stroke: Id,
+  /** In the first message of a stroke: where and how it is drawn. */
+  start: z.object({ page: Id, style: Style }).optional(),
+  points: bytes(20_000),
+});
+
+/** A stroke under way is over: either it follows as an operation, or it was given up. */
+const LiveEnd = z.object({ kind: z.literal('live.end'), stroke: Id });
+
+/** What a browser sends. */
+export const ClientMessage = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('hello'),
+    protocol: z.number().int(),
+    /** Last entry this browser has, or -1 for none: then the whole board is sent. */
+    since: z.number().int().min(-1),
+  }),
+  z.object({
+    kind: z.literal('ops'),
+    ops: z.array(Operation).min(1).max(MAX_OPERATIONS),
+  }),
+  LiveInk,
+  LiveEnd,
+  /** Which page this browser shows. */
+  z.object({ kind: z.literal('look'), page: Id }),
+  /** Gives or takes pens: one person's or every student's. The tutor's alone to send. */
+  z.object({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
+  z.object({ kind: z.literal('ping'), n: z.number().int().min(0) }),
+]);
+export type ClientMessage = z.infer<typeof ClientMessage>;
+
+/** Entries of one person at one time: entry `from`, `from + 1` …, one for each operation. */
+const Entries = z.object({
+  from: seq,
+  by: Id,
+  at: z.number(),
+  ops: z.array(Operation),
+});
+export type Entries = z.infer<typeof Entries>;
+
+/** What the server sends. */
+export const ServerMessage = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('welcome'),
+    you: Id,
+    role: Role,
+    /** The lesson that is open on this board, if one is. */
+    lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
+    /** The page to begin on: where the tutor is. */
+    page: Id.nullable(),
+    /** The whole board, or `null` where all that was missed follows as `applied`. */
+    board: BoardSnapshot.nullable(),
+  }),
+  /** Someone's operations, in their place and on disk. */
+  Entries.extend({ kind: z.literal('applied') }),
+  /** One's own operations are in their place and on disk; `ids` are theirs, in order of `seq`. */
+  z.object({ kind: z.literal('confirmed'), at: z.number(), seqs: z.array(seq), ids: z.array(Id) }),
+  z.object({ kind: z.literal('refused'), id: Id, problem: Problem }),
+  LiveInk.extend({ by: Id }),
+  LiveEnd.extend({ by: Id }),
+  /** Everyone in the lesson, in order of arrival. */
+  z.object({ kind: z.literal('people'), people: z.array(Person) }),
+  z.object({
+    kind: z.literal('lesson'),
+    lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
+  }),
+  /** The lesson was closed; nothing more will come. */
+  z.object({ kind: z.literal('over'), at: z.number() }),
+  /** A message was not taken; the connection goes on. */
+  z.object({ kind: z.literal('problem'), problem: Problem }),
+  z.object({ kind: z.literal('pong'), n: z.number().int() }),
+]);
+export type ServerMessage = z.infer<typeof ServerMessage>;
