@@ -1,0 +1,97 @@
+import { PersonName } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { ProblemError } from '../problems/index.js';
+import { endSession, setSession } from './plugin.js';
+
+const Email = z
+  .string()
+  .trim()
+  .max(254)
+  .regex(/^[^\s@]+@[^\s@]+$/, 'Please enter an e-mail address.');
+const NewPassword = z
+  .string()
+  .min(10, 'Choose a password of at least 10 characters.')
+  .max(200, 'That password is too long. Use at most 200 characters.');
+
+const Me = z.object({
+  tutor: z.object({ id: z.string(), name: z.string() }).nullable(),
+  /** Whether a tutor's account is there; if not, the first visit makes it. */
+  setUp: z.boolean(),
+  demo: z.boolean(),
+});
+
+const tags = ['accounts'];
+
+export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (app, { demo }) => {
+  app.get(
+    '/me',
+    { schema: { tags, summary: 'Who is signed in', response: { 200: Me } } },
+    async (request) => {
+      const tutor = await app.tutorOf(request);
+      return {
+        tutor: tutor && { id: tutor.id, name: tutor.name },
+        setUp: tutor !== null || (await app.accounts.isSetUp()),
+        demo,
+      };
+    },
+  );
+
+  app.post(
+    '/set-up',
+    {
+      schema: {
+        tags,
+        summary: 'Make the tutor’s account, on the first visit',
+        body: z.object({ name: PersonName, email: Email, password: NewPassword }),
+        response: { 204: z.null() },
+      },
+    },
+    async (request, reply) => {
+      const { name, email, password } = request.body;
+      const tutor = await app.accounts.setUp(name, email, password);
+      setSession(request, reply, await app.accounts.openSession(tutor));
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.post(
+    '/sign-in',
+    {
+      schema: {
+        tags,
+        summary: 'Sign in',
+        body: z.object({ email: z.string().max(254), password: z.string().max(200) }),
+        response: { 204: z.null() },
+      },
+    },
+    async (request, reply) => {
+      const { email, password } = request.body;
+      const tutor = await app.accounts.signIn(email, password, request.ip);
+      setSession(request, reply, await app.accounts.openSession(tutor));
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.post(
+    '/sign-out',
+    { schema: { tags, summary: 'Sign out', response: { 204: z.null() } } },
+    async (request, reply) => {
+      await endSession(request, reply);
+      return reply.status(204).send(null);
+    },
+  );
+
+  if (demo) {
+    app.post(
+      '/demo/sign-in',
+      { schema: { tags, summary: 'Sign in as the demo tutor', response: { 204: z.null() } } },
+      async (request, reply) => {
+        const tutor = await app.accounts.first();
+        if (!tutor) throw new ProblemError('unavailable');
+        setSession(request, reply, await app.accounts.openSession(tutor));
+        return reply.status(204).send(null);
+      },
+    );
+  }
+};

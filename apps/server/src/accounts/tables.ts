@@ -1,0 +1,23 @@
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const tutors = sqliteTable('tutors', {
+  id: text().primaryKey(),
+  /** In lower case, composed (NFC): as it is compared. */
+  email: text().notNull().unique(),
+  name: text().notNull(),
+  passwordHash: text('password_hash').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+export const sessions = sqliteTable(
+  'sessions',
+  {
+    /** SHA-256 of the cookie's token: who reads the database can't sign in with it. */
+    tokenHash: text('token_hash').primaryKey(),
+    tutor: text()
+      .notNull()
+      .references(() => tutors.id, { onDelete: 'cascade' }),
+    expiresAt: integer('expires_at').notNull(),
+  },
+  (table) => [index('sessions_by_tutor').on(table.tutor)],
+);

@@ -1,0 +1,111 @@
+import rateLimit from '@fastify/rate-limit';
+import swagger from '@fastify/swagger';
+import swaggerUi from '@fastify/swagger-ui';
+import Fastify from 'fastify';
+import type { FastifyInstance } from 'fastify';
+import {
+  jsonSchemaTransform,
+  serializerCompiler,
+  validatorCompiler,
+} from 'fastify-type-provider-zod';
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { accountRoutes, accounts } from './accounts/index.js';
+import { Imports } from './boards/import.js';
+import { boardRoutes } from './boards/routes.js';
+import { Boards } from './boards/service.js';
+import type { Config } from './config.js';
+import { courseRoutes } from './courses/routes.js';
+import { Courses } from './courses/service.js';
+import { database } from './database/index.js';
+import { fileRoutes } from './files/routes.js';
+import { FileStore } from './files/store.js';
+import { healthRoutes } from './health/routes.js';
+import { lessons } from './lessons/plugin.js';
+import { joinRoutes, tutorLessonRoutes } from './lessons/routes.js';
+import { live } from './live/plugin.js';
+import { problem, ProblemError, problems } from './problems/index.js';
+import { recordRoutes } from './records/routes.js';
+import { Records } from './records/service.js';
+import { site } from './site/plugin.js';
+import { workers } from './workers/plugin.js';
+
+/** Largest body of a request other than an upload, in bytes. */
+const BODY_LIMIT = 64 * 1024;
+
+/** The whole server, ready to listen. Closing it finishes what was begun. */
+export async function buildApp(config: Config): Promise<FastifyInstance> {
+  const app = Fastify({
+    logger: { level: config.logLevel },
+    bodyLimit: BODY_LIMIT,
+    trustProxy: config.behindProxy,
+    // Names in links may be long; each route has its own limit.
+    routerOptions: { maxParamLength: 300 },
+    forceCloseConnections: true,
+  });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+
+  await mkdir(config.dataFolder, { recursive: true });
+  await app.register(problems);
+  await app.register(rateLimit, {
+    max: config.requestsPerMinute,
+    timeWindow: '1 minute',
+    errorResponseBuilder: () =>
+      Object.assign(new Error(), problem('slow-down'), { statusCode: 429 }),
+  });
+  app.addHook('onRequest', async (request) => {
+    // Cookies are SameSite=Strict; this is the second lock on the same door.
+    const { origin, host } = request.headers;
+    const changes = request.method !== 'GET' && request.method !== 'HEAD';
+    const upgrades = request.headers.upgrade !== undefined;
+    if (origin && (changes || upgrades) && new URL(origin).host !== host)
+      throw new ProblemError('wrong-origin');
+  });
+  await app.register(swagger, {
+    openapi: {
+      info: {
+        title: 'Cuaderno',
+        version: '0.1.0',
+        description:
+          'Errors are RFC 9457 problem details. Live traffic is described in docs/protocol.md.',
+      },
+    },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(database, { folder: config.dataFolder });
+  await app.register(accounts);
+  await app.register(workers);
+
+  const files = new FileStore(join(config.dataFolder, 'files'));
+  await files.open();
+  app.decorate('files', files);
+  app.decorate('boards', new Boards(app.db));
+  app.decorate('courses', new Courses(app.db));
+  await app.register(lessons, { folder: config.dataFolder });
+  await app.register(live);
+  app.decorate('records', new Records(app.db, app.logs));
+  app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
+  app.addHook('onReady', () => app.imports.resume());
+  app.addHook('preClose', () => app.imports.settled());
+
+  await app.register(site, { folder: config.siteFolder });
+  await app.register(swaggerUi, { routePrefix: '/api/docs', staticCSP: true });
+  await app.register(
+    async (api) => {
+      await api.register(healthRoutes);
+      await api.register(accountRoutes, { demo: config.demo });
+      await api.register(joinRoutes);
+      await api.register(fileRoutes);
+      await api.register(courseRoutes);
+      await api.register(boardRoutes, {
+        maxUploadBytes: config.maxUploadBytes,
+        maxPages: config.maxPages,
+      });
+      await api.register(tutorLessonRoutes);
+      await api.register(recordRoutes);
+    },
+    { prefix: '/api' },
+  );
+  return app;
+}

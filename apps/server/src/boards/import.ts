@@ -1,0 +1,213 @@
+import {
+  A4,
+  keysBetween,
+  MAX_PAGES_AT_ONCE,
+  MAX_SIDE,
+  MIN_SIDE,
+  newId,
+  operation,
+  pagesInOrder,
+  shownSize,
+} from '@cuaderno/core';
+import type { Actor, Board, Operation, PageSpec, PdfPlacement } from '@cuaderno/core';
+import type { PdfFault } from '@cuaderno/formats/pdf-in';
+import type { FastifyBaseLogger } from 'fastify';
+import type { FileStore, StoredFile } from '../files/store.js';
+import type { LessonBus } from '../live/lesson-bus.js';
+import type { Room } from '../live/room.js';
+import { ProblemError } from '../problems/index.js';
+import type { ProblemCode } from '../problems/index.js';
+import type { Workers } from '../workers/plugin.js';
+import type { BoardInfo, Boards } from './service.js';
+
+const FAULTS: Record<PdfFault, ProblemCode> = {
+  empty: 'file-empty',
+  'not-pdf': 'file-not-pdf',
+  truncated: 'file-truncated',
+  locked: 'file-locked',
+  broken: 'file-broken',
+};
+
+export interface Upload {
+  readonly course: string;
+  readonly tutor: string;
+  readonly title: string;
+  readonly fileName: string;
+  readonly maxPages: number;
+}
+
+/**
+ * Makes boards of PDFs. The board is there as soon as the first pages are known; the others follow
+ * while the tutor is looking at them, and an import that a stopped server left half done is taken
+ * up when it starts again.
+ */
+export class Imports {
+  private readonly running = new Set<Promise<void>>();
+
+  constructor(
+    private readonly boards: Boards,
+    private readonly bus: LessonBus,
+    private readonly store: FileStore,
+    private readonly workers: Workers,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  /** Throws the problem that keeps the file from becoming a board; then nothing was made. */
+  async begin(file: StoredFile, upload: Upload): Promise<BoardInfo> {
+    return new Promise<BoardInfo>((resolve, reject) => {
+      let count = 0;
+      let board: Promise<BoardInfo> | null = null;
+      const work = this.inspect(file.path, 1, {
+        count: (n) => {
+          count = n;
+          if (n > upload.maxPages)
+            throw new ProblemError('too-many-pages', {
+              detail: `It has ${n} pages; a board holds ${upload.maxPages}. Split it and bring the part you need.`,
+            });
+        },
+        pages: async (placements, first) => {
+          if (!board) {
+            if (!placements.some((placement) => placement && fits(placement)))
+              throw new ProblemError(placements.some(Boolean) ? 'page-size' : 'file-broken');
+            board = this.make(file, upload, count);
+          }
+          const { id } = await board;
+          await this.addPages(id, upload.tutor, file.hash, placements, first);
+          resolve(await board);
+        },
+      });
+      this.track(
+        work.catch((error: unknown) => {
+          reject(error as Error);
+          if (board) this.log.error({ err: error }, 'an import stopped half way');
+        }),
+      );
+    });
+  }
+
+  /** Goes on with imports that were cut off by a stop of the server. */
+  async resume(): Promise<void> {
+    for (const { board, hash, pages } of await this.boards.allFiles()) {
+      const room = await this.bus.room(board);
+      if (!room) continue;
+      const there = await room.between((state) => broughtFrom(state, hash));
+      if (there >= pages) continue;
+      this.log.info({ board, from: there + 1, pages }, 'an import goes on');
+      const owner = await this.boards.owner(board);
+      await this.inspect(this.store.path(hash), there + 1, {
+        count: () => undefined,
+        pages: (placements, first) => this.addPages(board, owner, hash, placements, first),
+      });
+    }
+  }
+
+  /** Waits for imports under way. */
+  async settled(): Promise<void> {
+    while (this.running.size > 0) await Promise.all(this.running);
+  }
+
+  private track(work: Promise<void>): void {
+    this.running.add(work);
+    void work.finally(() => this.running.delete(work));
+  }
+
+  private async make(file: StoredFile, upload: Upload, pages: number): Promise<BoardInfo> {
+    const board = await this.boards.make(upload.course, upload.title);
+    await this.boards.addFile(board.id, { ...file, name: upload.fileName, pages });
+    const room = await this.room(board.id);
+    const title = operation({ kind: 'board.rename', title: upload.title, former: '' });
+    await room.take([title], tutorActor(upload.tutor));
+    return board;
+  }
+
+  private async addPages(
+    board: string,
+    tutor: string,
+    file: string,
+    placements: readonly (PdfPlacement | null)[],
+    first: number,
+  ): Promise<void> {
+    const room = await this.room(board);
+    const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
+    const keys = keysBetween(last, null, placements.length);
+    const pages = placements.map((placement, i) => page(placement, file, first + i, keys[i]!));
+    const ops: Operation[] = [];
+    for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
+      ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
+    await room.take(ops, tutorActor(tutor));
+  }
+
+  private async room(board: string): Promise<Room> {
+    const room = await this.bus.room(board);
+    if (!room) throw new ProblemError('not-found');
+    return room;
+  }
+
+  /** Takes the worker's news one after the other; the first that fails ends it all. */
+  private async inspect(
+    path: string,
+    from: number,
+    take: {
+      count(n: number): void;
+      pages(placements: readonly (PdfPlacement | null)[], first: number): Promise<void>;
+    },
+  ): Promise<void> {
+    let number = from;
+    let chain: Promise<void> = Promise.resolve();
+    await this.workers.inspectPdf(path, from, (news) => {
+      chain = chain.then(async () => {
+        if (news.kind === 'fault') throw new ProblemError(FAULTS[news.fault]);
+        if (news.kind === 'count') take.count(news.count);
+        if (news.kind === 'pages') {
+          const first = number;
+          number += news.pages.length;
+          await take.pages(news.pages, first);
+        }
+      });
+      chain.catch(() => undefined);
+    });
+    await chain;
+  }
+}
+
+function tutorActor(id: string): Actor {
+  return { id, role: 'tutor', trust: 'hands' };
+}
+
+function fits(placement: PdfPlacement): boolean {
+  const { width, height } = shownSize(placement);
+  return Math.min(width, height) >= MIN_SIDE && Math.max(width, height) <= MAX_SIDE;
+}
+
+/** A page that can't be shown becomes an empty sheet that says so: the others keep their numbers. */
+function page(
+  placement: PdfPlacement | null,
+  file: string,
+  number: number,
+  order: string,
+): PageSpec {
+  const id = newId();
+  if (!placement || !fits(placement))
+    return {
+      id,
+      order,
+      name: `Page ${number} of the file can’t be shown`,
+      ...A4,
+      paper: { kind: 'plain' },
+    };
+  return {
+    id,
+    order,
+    name: '',
+    ...shownSize(placement),
+    paper: { kind: 'pdf', file, number, ...placement, box: [...placement.box] },
+  };
+}
+
+/** How many pages of the file have come to the board, removed ones and sheets in their place included. */
+function broughtFrom(board: Board, hash: string): number {
+  let last = 0;
+  for (const { paper } of board.pages.values())
+    if (paper.kind === 'pdf' && paper.file === hash) last = Math.max(last, paper.number);
+  return last;
+}

@@ -1,0 +1,75 @@
+import { emptyBoard, fold, pack, unpack } from '@cuaderno/core';
+import type { Board, Entry, Operation } from '@cuaderno/core';
+import { and, asc, eq, gt, lte } from 'drizzle-orm';
+import type { Database } from '../database/index.js';
+import { boards, operations } from './tables.js';
+
+/** Rows in one INSERT: SQLite takes at most 32,766 values, at seven a row. */
+const ROWS_AT_ONCE = 500;
+
+type Row = typeof operations.$inferSelect;
+
+function entry({ seq, id, by, at, lesson, body }: Row): Entry {
+  const op = { ...(unpack(body) as object), id } as Operation;
+  return { seq, by, at, lesson, op };
+}
+
+/** Logs of boards on disk. Entries are added and read, never changed. */
+export class LogStore {
+  constructor(private readonly db: Database) {}
+
+  /** On disk when this returns; all of them or none. */
+  async append(board: number, entries: readonly Entry[]): Promise<void> {
+    const statements: { sql: string; params: unknown[] }[] = [];
+    for (let i = 0; i < entries.length; i += ROWS_AT_ONCE) {
+      const run = entries.slice(i, i + ROWS_AT_ONCE);
+      statements.push({
+        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, body) VALUES ${run.map(() => '(?,?,?,?,?,?,?)').join(',')}`,
+        params: run.flatMap(({ seq, by, at, lesson, op: { id, ...body } }) => [
+          board,
+          seq,
+          id,
+          by,
+          at,
+          lesson,
+          pack(body),
+        ]),
+      });
+    }
+    const title = entries.findLast(({ op }) => op.kind === 'board.rename')?.op;
+    if (title?.kind === 'board.rename')
+      statements.push({
+        sql: 'UPDATE boards SET title = ? WHERE num = ?',
+        params: [title.title, board],
+      });
+    await this.db.raw(statements);
+  }
+
+  /** Entries after `since`, up to `until` if given, in order. */
+  async entries(board: number, since: number, until = Number.MAX_SAFE_INTEGER): Promise<Entry[]> {
+    const rows = await this.db
+      .select()
+      .from(operations)
+      .where(
+        and(eq(operations.board, board), gt(operations.seq, since), lte(operations.seq, until)),
+      )
+      .orderBy(asc(operations.seq));
+    return rows.map(entry);
+  }
+
+  /** The board as it stood after entry `until`, its last place, and the place of every operation. */
+  async load(
+    id: string,
+    until?: number,
+  ): Promise<{ num: number; board: Board; seq: number; known: Map<string, number> } | null> {
+    const [row] = await this.db.select().from(boards).where(eq(boards.id, id));
+    if (!row) return null;
+    const entries = await this.entries(row.num, 0, until);
+    return {
+      num: row.num,
+      board: fold(emptyBoard(id), entries),
+      seq: entries.at(-1)?.seq ?? 0,
+      known: new Map(entries.map(({ op, seq }) => [op.id, seq])),
+    };
+  }
+}

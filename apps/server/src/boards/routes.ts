@@ -1,0 +1,137 @@
+import { A4, keyBetween, newId, operation } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { Readable } from 'node:stream';
+import { z } from 'zod';
+import { BoardShape, CourseShape, Title } from '../courses/shapes.js';
+import { tooLarge } from '../files/store.js';
+import { ProblemError } from '../problems/index.js';
+import type { Imports } from './import.js';
+import type { Boards } from './service.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    boards: Boards;
+    imports: Imports;
+  }
+}
+
+const tags = ['boards'];
+
+/** Longest file name that is taken, in characters; longer ones are cut. */
+const MAX_TITLE = 120;
+
+/** A title from a file's name: without its ending, and no longer than a title may be. */
+export function titleFromFileName(name: string): string {
+  const base = name.replace(/^.*[\\/]/, '').replace(/\.pdf$/i, '');
+  const title = Title.safeParse([...base].slice(0, MAX_TITLE).join(''));
+  return title.data ?? 'Board';
+}
+
+export const boardRoutes: FastifyPluginAsyncZod<{
+  maxUploadBytes: number;
+  maxPages: number;
+}> = async (app, { maxUploadBytes, maxPages }) => {
+  app.addHook('onRequest', app.tutorOnly);
+
+  // The file is taken as it comes, from the line to the disk: never whole in memory.
+  app.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
+    done(null, payload),
+  );
+
+  app.post(
+    '/courses/:course/boards',
+    {
+      schema: {
+        tags,
+        summary: 'Make a board with one empty page',
+        params: z.object({ course: z.string() }),
+        body: z.object({ title: Title }),
+        response: { 201: BoardShape },
+      },
+    },
+    async ({ tutor, params, body }, reply) => {
+      const course = await app.courses.one(params.course, tutor.id);
+      const board = await app.boards.make(course.id, body.title);
+      const room = await app.bus.room(board.id);
+      const page = { id: newId(), order: keyBetween(null, null), name: '', ...A4 };
+      await room!.take(
+        [
+          operation({ kind: 'board.rename', title: body.title, former: '' }),
+          operation({ kind: 'pages.add', pages: [{ ...page, paper: { kind: 'plain' } }] }),
+        ],
+        { id: tutor.id, role: 'tutor', trust: 'hands' },
+      );
+      return reply.status(201).send(board);
+    },
+  );
+
+  app.post(
+    '/courses/:course/boards/pdf',
+    {
+      bodyLimit: maxUploadBytes + 1024,
+      schema: {
+        tags,
+        summary: 'Make a board of a PDF, a page for each of its pages; the body is the file',
+        consumes: ['application/octet-stream'],
+        params: z.object({ course: z.string() }),
+        querystring: z.object({ name: z.string().max(20_000) }),
+        response: { 201: BoardShape },
+      },
+    },
+    async (request, reply) => {
+      const { tutor, params, query } = request;
+      const length = Number(request.headers['content-length'] ?? 0);
+      if (length > maxUploadBytes)
+        throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
+      const course = await app.courses.one(params.course, tutor.id);
+      const file = await app.files.put(request.body as Readable, maxUploadBytes);
+      const title = titleFromFileName(query.name);
+      const board = await app.imports.begin(file, {
+        course: course.id,
+        tutor: tutor.id,
+        title,
+        fileName: `${title}.pdf`,
+        maxPages,
+      });
+      return reply.status(201).send(board);
+    },
+  );
+
+  app.get(
+    '/boards/:board',
+    {
+      schema: {
+        tags,
+        summary: 'What a board is called and where it belongs',
+        params: z.object({ board: z.string() }),
+        response: {
+          200: z.object({
+            board: BoardShape,
+            course: CourseShape.pick({
+              id: true,
+              name: true,
+              linkToken: true,
+              joinCode: true,
+              lesson: true,
+            }),
+          }),
+        },
+      },
+    },
+    async ({ tutor, params }) => {
+      const board = await app.boards.one(params.board, tutor.id);
+      const { id, name, linkToken, joinCode } = await app.courses.one(board.course, tutor.id);
+      const lesson = app.lessons.ofCourse(id);
+      return {
+        board,
+        course: {
+          id,
+          name,
+          linkToken,
+          joinCode,
+          lesson: lesson ? { id: lesson.id, board: lesson.board } : null,
+        },
+      };
+    },
+  );
+};

@@ -1,0 +1,34 @@
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { courses } from '../courses/tables.js';
+
+export const boards = sqliteTable(
+  'boards',
+  {
+    /** Short, because every operation names it. */
+    num: integer().primaryKey({ autoIncrement: true }),
+    id: text().notNull().unique(),
+    course: text()
+      .notNull()
+      .references(() => courses.id),
+    /** As the log has it, for lists. */
+    title: text().notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [index('boards_by_course').on(table.course)],
+);
+
+/** The log. Rows are only ever added. (WITHOUT ROWID: see the migration.) */
+export const operations = sqliteTable(
+  'operations',
+  {
+    board: integer().notNull(),
+    seq: integer().notNull(),
+    id: text().notNull(),
+    by: text().notNull(),
+    at: integer().notNull(),
+    lesson: text(),
+    /** The operation without its id, packed as on the wire. */
+    body: blob({ mode: 'buffer' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.board, table.seq] })],
+);

@@ -1,0 +1,78 @@
+import { newId } from '@cuaderno/core';
+import { and, asc, eq } from 'drizzle-orm';
+import type { Database } from '../database/index.js';
+import { ProblemError } from '../problems/index.js';
+import { newJoinCode, newLinkToken, readCode } from './codes.js';
+import type { WeeklySlot } from './next-lesson.js';
+import { courses } from './tables.js';
+
+export interface Course {
+  readonly id: string;
+  readonly tutor: string;
+  readonly name: string;
+  readonly linkToken: string;
+  readonly joinCode: string;
+  readonly slot: WeeklySlot | null;
+}
+
+type Row = typeof courses.$inferSelect;
+
+function course(row: Row): Course {
+  const { id, tutor, name, linkToken, joinCode, weekday, startsAt, minutes, zone } = row;
+  const slot =
+    weekday !== null && startsAt !== null && minutes !== null && zone !== null
+      ? { weekday, startsAt, minutes, zone }
+      : null;
+  return { id, tutor, name, linkToken, joinCode, slot };
+}
+
+export class Courses {
+  constructor(private readonly db: Database) {}
+
+  async make(tutor: string, name: string, slot: WeeklySlot | null): Promise<Course> {
+    const row: Row = {
+      id: newId(),
+      tutor,
+      name,
+      linkToken: newLinkToken(),
+      joinCode: newJoinCode(),
+      weekday: slot?.weekday ?? null,
+      startsAt: slot?.startsAt ?? null,
+      minutes: slot?.minutes ?? null,
+      zone: slot?.zone ?? null,
+      createdAt: Date.now(),
+    };
+    await this.db.insert(courses).values(row);
+    return course(row);
+  }
+
+  async of(tutor: string): Promise<Course[]> {
+    const rows = await this.db
+      .select()
+      .from(courses)
+      .where(eq(courses.tutor, tutor))
+      .orderBy(asc(courses.createdAt));
+    return rows.map(course);
+  }
+
+  /** Throws `not-found` where this tutor has no such course. */
+  async one(id: string, tutor: string): Promise<Course> {
+    const [row] = await this.db
+      .select()
+      .from(courses)
+      .where(and(eq(courses.id, id), eq(courses.tutor, tutor)));
+    if (!row) throw new ProblemError('not-found');
+    return course(row);
+  }
+
+  /** The course of a join link or a join code as someone typed it, or `null`. */
+  async byJoin(by: { link: string } | { code: string }): Promise<Course | null> {
+    const [row] = await this.db
+      .select()
+      .from(courses)
+      .where(
+        'link' in by ? eq(courses.linkToken, by.link) : eq(courses.joinCode, readCode(by.code)),
+      );
+    return row ? course(row) : null;
+  }
+}

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+
+/** An IANA time zone that this server knows. */
+const Zone = z.string().refine((zone) => {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}, 'There is no such time zone.');
+
+export const Slot = z.object({
+  weekday: z.number().int().min(1).max(7),
+  startsAt: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Please enter a time such as 16:30.'),
+  minutes: z.number().int().min(5).max(600),
+  zone: Zone,
+});
+
+/** A title or name in any script, without characters nobody sees. */
+export const Title = z
+  .string()
+  .max(2000, 'That name is too long. Use at most 120 letters.')
+  .transform((text) =>
+    text
+      .normalize('NFC')
+      .replace(/[\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]/gu, ' ')
+      .replace(/\s+/g, ' ')
+      .trim(),
+  )
+  .refine((text) => text.length > 0, 'Please write a name.')
+  .refine((text) => [...text].length <= 120, 'That name is too long. Use at most 120 letters.');
+
+export const BoardShape = z.object({
+  id: z.string(),
+  course: z.string(),
+  title: z.string(),
+  createdAt: z.number(),
+});
+
+export const RecordShape = z.object({
+  lesson: z.string(),
+  course: z.string(),
+  courseName: z.string(),
+  title: z.string(),
+  openedAt: z.number(),
+  closedAt: z.number(),
+  pageCount: z.number(),
+  people: z.array(z.string()),
+});
+
+export const CourseShape = z.object({
+  id: z.string(),
+  name: z.string(),
+  linkToken: z.string(),
+  joinCode: z.string(),
+  slot: Slot.nullable(),
+  /** Start of the next lesson, ms since 1970, if it meets every week. */
+  nextAt: z.number().nullable(),
+  /** The lesson that is open, if one is. */
+  lesson: z.object({ id: z.string(), board: z.string() }).nullable(),
+});

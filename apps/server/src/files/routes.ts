@@ -1,0 +1,43 @@
+import { FileHash } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { ProblemError } from '../problems/index.js';
+import type { FileStore } from './store.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    files: FileStore;
+  }
+}
+
+export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.get(
+    '/files/:hash',
+    {
+      schema: {
+        tags: ['files'],
+        summary: 'A stored file, whole or in byte ranges, for those who may see its board',
+        params: z.object({ hash: FileHash }),
+      },
+    },
+    async (request, reply) => {
+      const { hash } = request.params;
+      const tutor = await app.tutorOf(request);
+      const allowed = tutor
+        ? await app.boards.fileOfTutor(tutor.id, hash)
+        : await app.boards.fileOn(app.studentOf(request).lesson.board, hash);
+      if (!allowed) throw new ProblemError('not-found');
+      return reply
+        .header('content-type', 'application/pdf')
+        .header('content-disposition', 'inline')
+        .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {
+          // Named by its content, so it never changes; private, since not everyone may see it.
+          cacheControl: true,
+          immutable: true,
+          maxAge: 365 * 24 * 3600 * 1000,
+          contentType: false,
+          lastModified: false,
+        });
+    },
+  );
+};

@@ -1,0 +1,75 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { ProblemError } from '../problems/index.js';
+
+export interface StoredFile {
+  readonly hash: string;
+  readonly bytes: number;
+  /** Where it lies on this machine. */
+  readonly path: string;
+}
+
+/** Files under the SHA-256 of their content: the same content twice is stored once. */
+export class FileStore {
+  private readonly incoming: string;
+
+  constructor(readonly folder: string) {
+    this.incoming = join(folder, 'incoming');
+  }
+
+  /** Makes the folders, and clears what broken-off uploads of an earlier run have left. */
+  async open(): Promise<void> {
+    await mkdir(this.incoming, { recursive: true });
+    for (const name of await readdir(this.incoming)) await rm(join(this.incoming, name));
+  }
+
+  path(hash: string): string {
+    return join(this.folder, hash.slice(0, 2), hash);
+  }
+
+  async has(hash: string): Promise<boolean> {
+    return stat(this.path(hash)).then(
+      () => true,
+      () => false,
+    );
+  }
+
+  /**
+   * Takes in a stream of at most `limit` bytes; on disk when this returns. Throws
+   * `file-too-large`, `file-empty` or `upload-broken-off`, and leaves nothing behind then.
+   */
+  async put(input: Readable, limit: number): Promise<StoredFile> {
+    const temporary = join(this.incoming, randomUUID());
+    const handle = await open(temporary, 'wx');
+    try {
+      const hash = createHash('sha256');
+      let bytes = 0;
+      try {
+        for await (const chunk of input as AsyncIterable<Buffer>) {
+          bytes += chunk.length;
+          if (bytes > limit) throw new ProblemError('file-too-large', { detail: tooLarge(limit) });
+          hash.update(chunk);
+          await handle.write(chunk);
+        }
+      } catch (error) {
+        throw error instanceof ProblemError ? error : new ProblemError('upload-broken-off');
+      }
+      if (bytes === 0) throw new ProblemError('file-empty');
+      await handle.sync();
+      const digest = hash.digest('hex');
+      const path = this.path(digest);
+      await mkdir(join(this.folder, digest.slice(0, 2)), { recursive: true });
+      await rename(temporary, path);
+      return { hash: digest, bytes, path };
+    } finally {
+      await handle.close();
+      await rm(temporary, { force: true });
+    }
+  }
+}
+
+export function tooLarge(limit: number): string {
+  return `At most ${Math.round(limit / 1024 / 1024)} MB can be brought at once. Split it, or save it with smaller pictures.`;
+}

@@ -1,0 +1,29 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** A stored file: once, however often it was brought. */
+export const files = sqliteTable('files', {
+  /** SHA-256, hexadecimal */
+  hash: text().primaryKey(),
+  bytes: integer().notNull(),
+  type: text().notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+/** Which boards show which files: whoever may see the board may see them. */
+export const boardFiles = sqliteTable(
+  'board_files',
+  {
+    board: text().notNull(),
+    hash: text()
+      .notNull()
+      .references(() => files.hash),
+    /** What the file was called when it was brought. */
+    name: text().notNull(),
+    /** Pages the file has; all of them are on the board once its import is done. */
+    pages: integer().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.board, table.hash] }),
+    index('board_files_by_hash').on(table.hash),
+  ],
+);

@@ -1,0 +1,62 @@
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import fp from 'fastify-plugin';
+import { ProblemError } from '../problems/index.js';
+import type { LiveLesson, Present } from './live-lesson.js';
+import { PASS_MS, PassOffice } from './pass.js';
+import { Lessons } from './service.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    lessons: Lessons;
+    passes: PassOffice;
+    /** The student whose pass came with the request. Throws `pass-expired` or `lesson-over`. */
+    studentOf(request: FastifyRequest): Student;
+  }
+}
+
+export interface Student {
+  readonly lesson: LiveLesson;
+  readonly person: Present;
+}
+
+const COOKIE = 'cuaderno_pass';
+
+/** How often open lessons note that they are running, in ms. */
+const PULSE = 5000;
+
+export function setPass(request: FastifyRequest, reply: FastifyReply, student: Student): void {
+  const { lesson, person } = student;
+  reply.setCookie(COOKIE, request.server.passes.issue(lesson.id, person.id), {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: request.protocol === 'https',
+    maxAge: PASS_MS / 1000,
+  });
+}
+
+export const lessons = fp(
+  async (app, { folder }: { folder: string }) => {
+    const service = new Lessons(app.db);
+    await service.restore();
+    const passes = await PassOffice.open(folder);
+    app.decorate('lessons', service);
+    app.decorate('passes', passes);
+    app.decorate('studentOf', (request: FastifyRequest) => {
+      const pass = passes.read(request.cookies[COOKIE]);
+      if (!pass || pass === 'expired') throw new ProblemError('pass-expired');
+      const lesson = service.get(pass.lesson);
+      const person = lesson?.person(pass.arrival);
+      if (!lesson || !person) throw new ProblemError('lesson-over');
+      return { lesson, person };
+    });
+    const timer = setInterval(() => {
+      service.pulse().catch((error: unknown) => app.log.error({ err: error }, 'a pulse failed'));
+    }, PULSE);
+    app.addHook('onClose', async () => {
+      clearInterval(timer);
+      await service.pulse();
+    });
+  },
+  { name: 'lessons', dependencies: ['database', 'accounts'] },
+);

@@ -1,0 +1,156 @@
+import { newId } from '@cuaderno/core';
+import type { Id, Trust } from '@cuaderno/core';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import type { Tutor } from '../accounts/index.js';
+import { tutors } from '../accounts/tables.js';
+import { courses } from '../courses/tables.js';
+import type { Database } from '../database/index.js';
+import { ProblemError } from '../problems/index.js';
+import { LiveLesson } from './live-lesson.js';
+import type { Present } from './live-lesson.js';
+import { lessons, people, spans } from './tables.js';
+
+/** Lessons that are open, and the opening and closing of them. */
+export class Lessons {
+  private readonly open = new Map<Id, LiveLesson>();
+
+  constructor(private readonly db: Database) {}
+
+  /** Takes up the lessons that were open when the server stopped, with everyone's pens as they were. */
+  async restore(): Promise<void> {
+    const rows = await this.db
+      .select({ lesson: lessons, tutor: courses.tutor })
+      .from(lessons)
+      .innerJoin(courses, eq(courses.id, lessons.course))
+      .where(isNull(lessons.closedAt));
+    for (const { lesson, tutor } of rows) {
+      const live = new LiveLesson(lesson.id, lesson.course, lesson.board, lesson.openedAt, tutor);
+      const here = await this.db
+        .select()
+        .from(people)
+        .where(eq(people.lesson, lesson.id))
+        .orderBy(asc(people.arrivedAt));
+      for (const person of here) live.add(person);
+      this.open.set(lesson.id, live);
+      await this.db
+        .update(spans)
+        .set({ toAt: lesson.aliveAt })
+        .where(and(eq(spans.lesson, lesson.id), isNull(spans.toAt)));
+    }
+  }
+
+  /** Notes that open lessons are running, so that a killed server knows afterwards until when. */
+  async pulse(): Promise<void> {
+    if (this.open.size === 0) return;
+    await this.db
+      .update(lessons)
+      .set({ aliveAt: Date.now() })
+      .where(inArray(lessons.id, [...this.open.keys()]));
+  }
+
+  get(lesson: Id): LiveLesson | undefined {
+    return this.open.get(lesson);
+  }
+
+  ofCourse(course: Id): LiveLesson | undefined {
+    return [...this.open.values()].find((lesson) => lesson.course === course);
+  }
+
+  onBoard(board: Id): LiveLesson | undefined {
+    return [...this.open.values()].find((lesson) => lesson.board === board);
+  }
+
+  /** Throws `lesson-running` where the course has an open lesson. */
+  async start(course: Id, board: Id, tutor: Tutor): Promise<LiveLesson> {
+    if (this.ofCourse(course)) throw new ProblemError('lesson-running');
+    const now = Date.now();
+    const live = new LiveLesson(newId(), course, board, now, tutor.id);
+    this.open.set(live.id, live);
+    try {
+      await this.db
+        .insert(lessons)
+        .values({ id: live.id, course, board, openedAt: now, aliveAt: now });
+      await this.enter(live, { id: tutor.id, name: tutor.name, role: 'tutor', trust: 'hands' });
+    } catch (error) {
+      this.open.delete(live.id);
+      throw error;
+    }
+    return live;
+  }
+
+  /** A student who was let in. Looks on until the tutor gives a pen. */
+  async arrive(lesson: LiveLesson, name: string): Promise<Present> {
+    return this.enter(lesson, { id: newId(), name, role: 'student', trust: 'look' });
+  }
+
+  private async enter(
+    lesson: LiveLesson,
+    who: Pick<Present, 'id' | 'name' | 'role' | 'trust'>,
+  ): Promise<Present> {
+    const person = { ...who, nth: lesson.nextNth(who.name) };
+    lesson.add(person);
+    await this.db.insert(people).values({ ...person, lesson: lesson.id, arrivedAt: Date.now() });
+    return lesson.person(person.id)!;
+  }
+
+  /** Holds from this moment on; returns whose trust changed. */
+  trust(lesson: LiveLesson, who: Id | 'all', trust: Trust): Present[] {
+    const changed = lesson
+      .students()
+      .filter((person) => (who === 'all' || person.id === who) && person.trust !== trust);
+    for (const person of changed) person.trust = trust;
+    if (changed.length > 0)
+      void this.db
+        .update(people)
+        .set({ trust })
+        .where(
+          and(
+            eq(people.lesson, lesson.id),
+            inArray(
+              people.id,
+              changed.map(({ id }) => id),
+            ),
+          ),
+        )
+        .then();
+    return changed;
+  }
+
+  async windowOpened(lesson: LiveLesson, person: Id): Promise<void> {
+    const present = lesson.person(person);
+    if (!present || present.windows++ > 0) return;
+    await this.db.insert(spans).values({ lesson: lesson.id, person, fromAt: Date.now() });
+  }
+
+  async windowClosed(lesson: LiveLesson, person: Id): Promise<void> {
+    const present = lesson.person(person);
+    if (!present || --present.windows > 0) return;
+    await this.db
+      .update(spans)
+      .set({ toAt: Date.now() })
+      .where(and(eq(spans.lesson, lesson.id), eq(spans.person, person), isNull(spans.toAt)));
+  }
+
+  /** Ends the lesson; nobody gets in from now on. On disk when this returns. */
+  async end(lesson: LiveLesson, at: number): Promise<void> {
+    this.open.delete(lesson.id);
+    // Nothing written from here on belongs to the lesson, whoever is still connected.
+    for (const student of lesson.students()) student.trust = 'look';
+    await this.db
+      .update(spans)
+      .set({ toAt: at })
+      .where(and(eq(spans.lesson, lesson.id), isNull(spans.toAt)));
+    await this.db
+      .update(lessons)
+      .set({ closedAt: at, aliveAt: at })
+      .where(eq(lessons.id, lesson.id));
+  }
+
+  async tutorName(tutor: Id): Promise<string> {
+    const [row] = await this.db
+      .select({ name: tutors.name })
+      .from(tutors)
+      .where(eq(tutors.id, tutor));
+    return row?.name ?? '';
+  }
+}

@@ -1,0 +1,58 @@
+import { Sequencer } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import type { FastifyBaseLogger } from 'fastify';
+import type { LogStore } from '../boards/log-store.js';
+import { Room } from './room.js';
+
+/**
+ * Where boards are open. This is the seam at which live work can be spread over processes: all
+ * who are on one board meet in one room, wherever that is.
+ */
+export interface LessonBus {
+  /** The board's room, opened if need be; `null` where there is no such board. */
+  room(board: Id): Promise<Room | null>;
+  /** The board's room if it is open. */
+  open(board: Id): Room | undefined;
+}
+
+/** All rooms in this process. */
+export class LocalBus implements LessonBus {
+  private readonly rooms = new Map<Id, Room>();
+  private readonly opening = new Map<Id, Promise<Room | null>>();
+
+  constructor(
+    private readonly store: LogStore,
+    private readonly log: FastifyBaseLogger,
+    /** Which lesson is open on a board. */
+    private readonly lessonOn: (board: Id) => Id | null,
+  ) {}
+
+  open(board: Id): Room | undefined {
+    const room = this.rooms.get(board);
+    return room?.isBroken ? undefined : room;
+  }
+
+  room(board: Id): Promise<Room | null> {
+    const open = this.open(board);
+    if (open) return Promise.resolve(open);
+    let opening = this.opening.get(board);
+    if (!opening) {
+      opening = this.load(board).finally(() => this.opening.delete(board));
+      this.opening.set(board, opening);
+    }
+    return opening;
+  }
+
+  private async load(id: Id): Promise<Room | null> {
+    const loaded = await this.store.load(id);
+    if (!loaded) return null;
+    const { num, board, seq, known } = loaded;
+    const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
+    room.lesson = this.lessonOn(id);
+    room.onIdle = () => {
+      if (this.rooms.get(id) === room) this.rooms.delete(id);
+    };
+    this.rooms.set(id, room);
+    return room;
+  }
+}

@@ -1,0 +1,94 @@
+import websocket from '@fastify/websocket';
+import { Id, MAX_MESSAGE_BYTES, pack } from '@cuaderno/core';
+import type { ServerMessage } from '@cuaderno/core';
+import fp from 'fastify-plugin';
+import type { FastifyRequest } from 'fastify';
+import type { WebSocket } from 'ws';
+import { z } from 'zod';
+import { LogStore } from '../boards/log-store.js';
+import { ProblemError } from '../problems/index.js';
+import { CLOSE, LiveConnection } from './connection.js';
+import { LocalBus } from './lesson-bus.js';
+import type { LessonBus } from './lesson-bus.js';
+import { LiveService } from './service.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    bus: LessonBus;
+    live: LiveService;
+    logs: LogStore;
+  }
+}
+
+/**
+ * Who this is; or the reason why not, which a browser can only be told over the open connection,
+ * since it hides what a refused upgrade said.
+ */
+async function admit(
+  socket: WebSocket,
+  who: () => Promise<LiveConnection> | LiveConnection,
+): Promise<void> {
+  try {
+    await who();
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+    socket.send(pack({ kind: 'problem', problem: error.problem } satisfies ServerMessage));
+    socket.close(error.code === 'lesson-over' ? CLOSE.over : CLOSE.notIn);
+  }
+}
+
+export const live = fp(
+  async (app) => {
+    await app.register(websocket, {
+      // A little above what is told apart in plain words; far larger ones end the connection.
+      options: { maxPayload: 4 * MAX_MESSAGE_BYTES, perMessageDeflate: false },
+    });
+    const logs = new LogStore(app.db);
+    const bus = new LocalBus(logs, app.log, (board) => app.lessons.onBoard(board)?.id ?? null);
+    const service = new LiveService(bus, app.lessons, app.log);
+    app.decorate('logs', logs);
+    app.decorate('bus', bus);
+    app.decorate('live', service);
+
+    await app.register(async (scope) => {
+      const Params = z.object({ board: Id });
+      const schema = { hide: true };
+      scope.get<{ Params: z.infer<typeof Params> }>(
+        '/live/boards/:board',
+        { websocket: true, schema: { ...schema, params: Params } },
+        async (socket: WebSocket, request: FastifyRequest<{ Params: { board: string } }>) => {
+          const early = holdMessages(socket);
+          await admit(socket, async () => {
+            const tutor = await app.tutorOf(request);
+            if (!tutor) throw new ProblemError('not-signed-in');
+            const { id } = await app.boards.one(request.params.board, tutor.id);
+            return new LiveConnection(socket, service, tutor.id, 'tutor', id, null);
+          });
+          early.release();
+        },
+      );
+      scope.get('/live/lesson', { websocket: true, schema }, async (socket: WebSocket, request) => {
+        await admit(socket, () => {
+          const { lesson, person } = app.studentOf(request);
+          return new LiveConnection(socket, service, person.id, 'student', lesson.board, lesson);
+        });
+      });
+    });
+  },
+  { name: 'live', dependencies: ['database', 'accounts', 'lessons'] },
+);
+
+/** What a browser says while we look up who it is mustn't be lost. */
+function holdMessages(socket: WebSocket): { release(): void } {
+  const held: [Buffer, boolean][] = [];
+  const hold = (data: Buffer, isBinary: boolean): void => {
+    held.push([data, isBinary]);
+  };
+  socket.on('message', hold);
+  return {
+    release() {
+      socket.off('message', hold);
+      for (const message of held) socket.emit('message', ...message);
+    },
+  };
+}

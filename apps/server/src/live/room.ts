@@ -1,0 +1,217 @@
+import { boardSnapshot, pack, REFUSALS, Sequencer } from '@cuaderno/core';
+import type {
+  Actor,
+  Board,
+  BoardSnapshot,
+  Entry,
+  Id,
+  Operation,
+  ServerMessage,
+} from '@cuaderno/core';
+import type { FastifyBaseLogger } from 'fastify';
+import type { LogStore } from '../boards/log-store.js';
+import { problem } from '../problems/index.js';
+import type { Member } from './member.js';
+
+/** Operations in one commit at most, so that the first of a flood needn't wait for the last. */
+const COMMIT_SIZE = 400;
+
+interface Offer {
+  readonly op: Operation;
+  readonly actor: () => Actor;
+  /** Whom to tell; an import has nobody. */
+  readonly from: Member | null;
+}
+
+type Job = { readonly run: () => void | Promise<void> };
+
+/**
+ * One board, open: gives operations their order, makes them durable, then confirms them and passes
+ * them on. Everything that must see the board between two commits waits in the same queue.
+ */
+export class Room {
+  private readonly members = new Set<Member>();
+  private queue: (Offer | Job)[] = [];
+  private running = false;
+  private broken = false;
+  /** Called when nobody is here any more and nothing is left to do. */
+  onIdle: () => void = () => undefined;
+  /** The lesson in which things are written just now. */
+  lesson: Id | null = null;
+
+  constructor(
+    readonly board: Id,
+    private readonly num: number,
+    private readonly sequencer: Sequencer,
+    private readonly store: LogStore,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  get isIdle(): boolean {
+    return this.members.size === 0 && this.queue.length === 0 && !this.running;
+  }
+
+  get isBroken(): boolean {
+    return this.broken;
+  }
+
+  /** Takes operations in; the outcome is told to `from`. */
+  offer(ops: readonly Operation[], from: Member): void {
+    for (const op of ops) this.queue.push({ op, from, actor: () => from.actor() });
+    void this.work();
+  }
+
+  /** Takes operations that the server makes on someone's behalf. On disk when this returns. */
+  async take(ops: readonly Operation[], actor: Actor): Promise<void> {
+    for (const op of ops) this.queue.push({ op, from: null, actor: () => actor });
+    await this.between(() => undefined);
+  }
+
+  /** Runs `what` between two commits, when all that was offered before is on disk. */
+  between<T>(what: (board: Board, seq: number) => T | Promise<T>): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const run = async (): Promise<void> => {
+        if (this.broken) return reject(new Error('The board has to be opened again.'));
+        try {
+          resolve(await what(this.sequencer.board, this.sequencer.seq));
+        } catch (error) {
+          reject(error as Error);
+        }
+      };
+      this.queue.push({ run });
+      void this.work();
+    });
+  }
+
+  /**
+   * Lets a window in. It is given what it misses: all entries after `since`, or the whole board.
+   * @param welcome makes the first message around the board, which is `null` if entries follow
+   */
+  async join(
+    member: Member,
+    since: number,
+    welcome: (board: BoardSnapshot | null) => ServerMessage,
+  ): Promise<void> {
+    await this.between(async (board, seq) => {
+      const missed = since >= 0 && since <= seq ? await this.store.entries(this.num, since) : null;
+      member.send(pack(welcome(missed ? null : boardSnapshot(board, seq))));
+      for (const run of runs(missed ?? [])) member.send(run);
+      this.members.add(member);
+    });
+  }
+
+  leave(member: Member): void {
+    this.members.delete(member);
+    if (this.isIdle) this.onIdle();
+  }
+
+  /** Sends to everyone but `except`. */
+  broadcast(message: ServerMessage, except: Member | null = null): void {
+    const bytes = pack(message);
+    for (const member of this.members) if (member !== except) member.send(bytes);
+  }
+
+  broadcastLive(message: ServerMessage, except: Member): void {
+    const bytes = pack(message);
+    for (const member of this.members) if (member !== except) member.sendLive(bytes);
+  }
+
+  private async work(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    // What else arrives in this turn of the event loop goes into the same commit.
+    await new Promise((resolve) => setImmediate(resolve));
+    while (this.queue.length > 0) {
+      const next = this.queue[0]!;
+      if ('run' in next) {
+        this.queue.shift();
+        await next.run();
+        continue;
+      }
+      let n = 0;
+      while (n < COMMIT_SIZE && n < this.queue.length && 'op' in this.queue[n]!) n++;
+      await this.commit(this.queue.splice(0, n) as Offer[]);
+    }
+    this.running = false;
+    if (this.isIdle) this.onIdle();
+  }
+
+  private async commit(offers: readonly Offer[]): Promise<void> {
+    if (this.broken) return;
+    const at = Date.now();
+    const taken: { entry: Entry; from: Member | null }[] = [];
+    const confirmations = new Map<Member, { seqs: number[]; ids: Id[] }>();
+    const confirm = (member: Member | null, seq: number, id: Id): void => {
+      if (!member) return;
+      const list = confirmations.get(member) ?? { seqs: [], ids: [] };
+      list.seqs.push(seq);
+      list.ids.push(id);
+      confirmations.set(member, list);
+    };
+    for (const { op, actor, from } of offers) {
+      const verdict = this.sequencer.offer(op, actor(), at, this.lesson);
+      if (verdict.kind === 'taken') {
+        taken.push({ entry: verdict.entry, from });
+        confirm(from, verdict.entry.seq, op.id);
+      } else if (verdict.kind === 'known') {
+        confirm(from, verdict.seq, op.id);
+      } else {
+        const details = problem('refused', REFUSALS[verdict.code]);
+        details.type = `urn:cuaderno:${verdict.code}`;
+        from?.send(pack({ kind: 'refused', id: op.id, problem: details } satisfies ServerMessage));
+      }
+    }
+    if (taken.length > 0) {
+      try {
+        await this.store.append(
+          this.num,
+          taken.map(({ entry }) => entry),
+        );
+      } catch (error) {
+        this.fail(error);
+        return;
+      }
+    }
+    for (const [member, { seqs, ids }] of confirmations)
+      member.send(pack({ kind: 'confirmed', at, seqs, ids } satisfies ServerMessage));
+    this.passOn(taken);
+  }
+
+  /** Each member gets what others wrote, in runs as long as can be. */
+  private passOn(taken: readonly { entry: Entry; from: Member | null }[]): void {
+    for (let i = 0; i < taken.length;) {
+      const { from } = taken[i]!;
+      let end = i + 1;
+      while (end < taken.length && taken[end]!.from === from) end++;
+      const messages = runs(taken.slice(i, end).map(({ entry }) => entry));
+      for (const member of this.members)
+        if (member !== from) for (const bytes of messages) member.send(bytes);
+      i = end;
+    }
+  }
+
+  /**
+   * The disk refused. Nobody was told that these operations are kept, and nobody will be: everyone
+   * is sent away, comes back to the board as it is on disk, and offers again what is pending.
+   */
+  private fail(error: unknown): void {
+    this.log.error({ err: error, board: this.board }, 'a commit failed; the board is opened again');
+    this.broken = true;
+    for (const member of this.members) member.drop();
+    this.members.clear();
+  }
+}
+
+/** Entries as messages: neighbours of one person at one time share a message. */
+function runs(entries: readonly Entry[]): Uint8Array[] {
+  const messages: Uint8Array[] = [];
+  for (let i = 0; i < entries.length;) {
+    const { seq: from, by, at } = entries[i]!;
+    let end = i + 1;
+    while (end < entries.length && entries[end]!.by === by && entries[end]!.at === at) end++;
+    const ops = entries.slice(i, end).map(({ op }) => op);
+    messages.push(pack({ kind: 'applied', from, by, at, ops } satisfies ServerMessage));
+    i = end;
+  }
+  return messages;
+}

@@ -1,0 +1,136 @@
+import type { Id, Operation, ServerMessage, Trust } from '@cuaderno/core';
+import type { FastifyBaseLogger } from 'fastify';
+import type { LiveLesson } from '../lessons/live-lesson.js';
+import type { Lessons } from '../lessons/service.js';
+import { CLOSE } from './connection.js';
+import type { LiveConnection } from './connection.js';
+import type { LessonBus } from './lesson-bus.js';
+
+/** Everyone who is connected, and what passes between them. */
+export class LiveService {
+  private readonly connections = new Map<Id, Set<LiveConnection>>();
+
+  constructor(
+    private readonly bus: LessonBus,
+    private readonly lessons: Lessons,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  lessonOn(board: Id): LiveLesson | undefined {
+    return this.lessons.onBoard(board);
+  }
+
+  async join(connection: LiveConnection, since: number): Promise<void> {
+    const room = await this.bus.room(connection.board);
+    if (!room) return connection.close(CLOSE.notIn);
+    const { lesson } = connection;
+    try {
+      await room.join(connection, since, (board) => ({
+        kind: 'welcome',
+        you: connection.person,
+        role: connection.role,
+        lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
+        page: lesson?.tutorPage ?? null,
+        board,
+      }));
+    } catch {
+      return connection.drop();
+    }
+    const here = this.connections.get(connection.board) ?? new Set();
+    here.add(connection);
+    this.connections.set(connection.board, here);
+    if (!lesson) return;
+    await this.keep(this.lessons.windowOpened(lesson, connection.person));
+    this.tellPeople(lesson);
+  }
+
+  leave(connection: LiveConnection): void {
+    this.bus.open(connection.board)?.leave(connection);
+    const here = this.connections.get(connection.board);
+    if (!here?.delete(connection)) return;
+    if (here.size === 0) this.connections.delete(connection.board);
+    connection.stopStroke();
+    const { lesson } = connection;
+    if (!lesson) return;
+    void this.keep(this.lessons.windowClosed(lesson, connection.person));
+    this.tellPeople(lesson);
+  }
+
+  offer(connection: LiveConnection, ops: Operation[]): void {
+    const room = this.bus.open(connection.board);
+    if (room) room.offer(ops, connection);
+    else connection.drop();
+  }
+
+  /** Live traffic: to everyone else on the board who can keep up. */
+  passOn(from: LiveConnection, message: ServerMessage): void {
+    this.bus.open(from.board)?.broadcastLive(message, from);
+  }
+
+  look(connection: LiveConnection, page: Id): void {
+    const { lesson } = connection;
+    const person = lesson?.person(connection.person);
+    if (!lesson || !person || person.page === page) return;
+    person.page = page;
+    this.tellPeople(lesson, 'tutor');
+  }
+
+  /** One touch, and it holds: nothing these people send is taken from here on. */
+  trust(connection: LiveConnection, who: Id | 'all', trust: Trust): void {
+    const { lesson } = connection;
+    if (!lesson) return;
+    const changed = new Set(this.lessons.trust(lesson, who, trust).map(({ id }) => id));
+    if (trust === 'look')
+      for (const other of this.connections.get(connection.board) ?? [])
+        if (changed.has(other.person)) other.stopStroke();
+    this.tellPeople(lesson);
+  }
+
+  /** A lesson has begun on this board: its tutor's windows are in it now. */
+  async lessonOpened(lesson: LiveLesson): Promise<void> {
+    const room = await this.bus.room(lesson.board);
+    if (room) room.lesson = lesson.id;
+    for (const connection of this.connections.get(lesson.board) ?? []) {
+      await this.keep(this.lessons.windowOpened(lesson, connection.person));
+      connection.tell({
+        kind: 'lesson',
+        lesson: { id: lesson.id, openedAt: lesson.openedAt },
+      });
+    }
+    this.tellPeople(lesson);
+  }
+
+  /**
+   * Ends a lesson between two commits: all that was taken before is in its record, nothing after.
+   * @param seal writes the record, given the last place in the log
+   */
+  async closeLesson(
+    lesson: LiveLesson,
+    seal: (at: number, seq: number) => Promise<void>,
+  ): Promise<void> {
+    const room = await this.bus.room(lesson.board);
+    if (!room) return;
+    await room.between(async (_board, seq) => {
+      const at = Date.now();
+      await this.lessons.end(lesson, at);
+      await seal(at, seq);
+      room.lesson = null;
+      room.broadcast({ kind: 'over', at });
+    });
+    for (const connection of this.connections.get(lesson.board) ?? [])
+      if (connection.role === 'student') connection.close(CLOSE.over);
+  }
+
+  private tellPeople(lesson: LiveLesson, only?: 'tutor'): void {
+    for (const connection of this.connections.get(lesson.board) ?? [])
+      if (!only || connection.role === only)
+        connection.tell({ kind: 'people', people: lesson.list(connection.role) });
+  }
+
+  /** What can't be noted is no reason to stop a lesson. */
+  private async keep(note: Promise<void>): Promise<void> {
+    await note.catch((error: unknown) =>
+      this.log.error({ err: error }, 'attendance was not noted'),
+    );
+  }
+}

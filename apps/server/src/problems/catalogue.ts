@@ -1,0 +1,116 @@
+/**
+ * Everything that can go wrong for a person, in one place: what happened (`title`) and what to do
+ * next (`detail`), in plain words. The code is what programs go by and stays the same.
+ */
+export const PROBLEMS = {
+  'not-found': [404, 'There is nothing here.', 'Check the address, or go back to the start.'],
+  'not-signed-in': [401, 'You are not signed in.', 'Sign in and try again.'],
+  'sign-in-failed': [
+    401,
+    'That e-mail and password don’t belong together.',
+    'Check both and try again.',
+  ],
+  'slow-down': [429, 'That was tried too often.', 'Wait a little, then try again.'],
+  'set-up-done': [
+    409,
+    'The tutor’s account is there already.',
+    'Sign in with its e-mail and password.',
+  ],
+  'bad-request': [
+    400,
+    'Something in the request is not as it should be.',
+    'Check what you entered.',
+  ],
+  'wrong-origin': [
+    403,
+    'This request came from another site.',
+    'Open Cuaderno itself and try again.',
+  ],
+  'too-large': [413, 'That is too large.', 'Send something smaller.'],
+  'no-such-lesson': [
+    404,
+    'No open lesson has this link or code.',
+    'Check each letter with your tutor.',
+  ],
+  'lesson-not-open': [
+    409,
+    'The lesson isn’t open yet.',
+    'Wait a moment: this page lets you in as soon as your tutor opens it.',
+  ],
+  'lesson-over': [410, 'This lesson is over.', 'Ask your tutor for the next one.'],
+  'lesson-running': [
+    409,
+    'A lesson is open in this course already.',
+    'Go to that lesson, or close it first.',
+  ],
+  'pass-expired': [
+    401,
+    'Your place in this lesson has expired.',
+    'Open the join link again and enter your name.',
+  ],
+  'file-empty': [422, 'This file is empty.', 'Choose another, or save it once more.'],
+  'file-not-pdf': [
+    422,
+    'This file is not a PDF, whatever its name says.',
+    'Save or export it as PDF first, then bring that.',
+  ],
+  'file-truncated': [
+    422,
+    'This PDF breaks off in the middle.',
+    'Download or copy it again, then bring the whole file.',
+  ],
+  'file-locked': [
+    422,
+    'This PDF is locked with a password.',
+    'Save a copy without a password, then bring that.',
+  ],
+  'file-broken': [
+    422,
+    'This PDF is damaged and can’t be read.',
+    'Open it in another program and save it as a new PDF.',
+  ],
+  'file-too-large': [413, 'This file is too large.', 'Split it, or save it with smaller pictures.'],
+  'too-many-pages': [422, 'This PDF has too many pages.', 'Split it and bring the part you need.'],
+  'page-size': [
+    422,
+    'A page of this PDF is larger than 200 inches or smaller than a stamp.',
+    'Save it with a usual page size.',
+  ],
+  'upload-broken-off': [400, 'The upload broke off.', 'Check the line and bring the file again.'],
+  'export-failed': [
+    500,
+    'The PDF could not be made.',
+    'The record itself is safe. Try again in a minute.',
+  ],
+  'message-not-readable': [
+    400,
+    'A message could not be read.',
+    'Reload the page; what you wrote is kept.',
+  ],
+  'message-wrong-shape': [
+    422,
+    'A message was not as expected.',
+    'Reload the page; what you wrote is kept.',
+  ],
+  'message-too-large': [413, 'A message was too large.', 'Draw in shorter lines.'],
+  'message-too-many': [
+    429,
+    'Messages come too fast.',
+    'Wait a moment; what you wrote is kept and sent again.',
+  ],
+  'other-protocol': [
+    426,
+    'This page is of an older Cuaderno.',
+    'Reload it; what you wrote is kept.',
+  ],
+  refused: [403, 'That was not taken.', 'Ask your tutor.'],
+  'tutor-only': [403, 'Only the tutor can do that.', 'Ask your tutor to do it.'],
+  unavailable: [503, 'Cuaderno is not ready yet.', 'Wait a moment and try again.'],
+  internal: [
+    500,
+    'Something went wrong on our side.',
+    'What was confirmed is safe. Try again in a minute.',
+  ],
+} as const satisfies Record<string, readonly [status: number, title: string, detail: string]>;
+
+export type ProblemCode = keyof typeof PROBLEMS;

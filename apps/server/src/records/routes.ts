@@ -1,0 +1,113 @@
+import { boardSnapshot, Id, pack } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { DateTime } from 'luxon';
+import { z } from 'zod';
+import { RecordShape } from '../courses/shapes.js';
+import { ProblemError } from '../problems/index.js';
+import type { Records } from './service.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    records: Records;
+  }
+}
+
+const tags = ['records'];
+const Params = z.object({ lesson: Id });
+
+const AttendanceShape = z.object({
+  id: z.string(),
+  name: z.string(),
+  nth: z.number(),
+  role: z.enum(['tutor', 'student']),
+  spans: z.array(z.object({ from: z.number(), to: z.number() })),
+});
+
+/** A file name in any script (RFC 6266, 4.3, with RFC 8187's coding), and one in ASCII beside it. */
+export function attachment(name: string): string {
+  const ascii = name.normalize('NFKD').replace(/[^\x20-\x7e]|["\\%]/g, '');
+  const coded = encodeURIComponent(name).replace(
+    /['()*]/g,
+    (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`,
+  );
+  return `attachment; filename="${ascii || 'record.pdf'}"; filename*=UTF-8''${coded}`;
+}
+
+export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.addHook('onRequest', app.tutorOnly);
+
+  app.get(
+    '/records/:lesson',
+    {
+      schema: {
+        tags,
+        summary: 'A record: when the lesson was, and who was there',
+        params: Params,
+        response: {
+          200: z.object({ record: RecordShape, attendance: z.array(AttendanceShape) }),
+        },
+      },
+    },
+    async ({ tutor, params }) => {
+      const record = await app.records.one(params.lesson, tutor.id);
+      return { record, attendance: await app.records.attendance(record.lesson, record.closedAt) };
+    },
+  );
+
+  app.get(
+    '/records/:lesson/board',
+    {
+      schema: {
+        tags,
+        summary: 'The board as it stood, as a packed snapshot (MessagePack)',
+        params: Params,
+      },
+    },
+    async ({ tutor, params }, reply) => {
+      const record = await app.records.one(params.lesson, tutor.id);
+      const board = await app.records.board(record);
+      return reply
+        .header('content-type', 'application/vnd.msgpack')
+        .header('cache-control', 'private, max-age=31536000, immutable')
+        .send(Buffer.from(pack(boardSnapshot(board, record.seq))));
+    },
+  );
+
+  app.get(
+    '/records/:lesson/pdf',
+    {
+      schema: { tags, summary: 'The record as one annotated PDF', params: Params },
+    },
+    async (request, reply) => {
+      const { tutor, params } = request;
+      const record = await app.records.one(params.lesson, tutor.id);
+      const board = await app.records.board(record);
+      const files: Record<string, string> = {};
+      for (const { paper } of board.pages.values())
+        if (paper.kind === 'pdf') files[paper.file] = app.files.path(paper.file);
+      const gone = new AbortController();
+      request.raw.once('close', () => request.raw.destroyed && gone.abort());
+      const day = DateTime.fromMillis(record.openedAt).toISODate();
+      const title = `${record.courseName} – ${record.title} – ${day}`;
+      const pdf = await app.workers
+        .recordPdf(
+          {
+            board: pack(boardSnapshot(board, record.seq)),
+            title,
+            author: tutor.name,
+            sealedAt: record.sealedAt,
+            files,
+          },
+          gone.signal,
+        )
+        .catch((error: unknown) => {
+          request.log.error({ err: error }, 'a record could not be exported');
+          throw new ProblemError('export-failed');
+        });
+      return reply
+        .header('content-type', 'application/pdf')
+        .header('content-disposition', attachment(`${title}.pdf`))
+        .send(Buffer.from(pdf.buffer, pdf.byteOffset, pdf.byteLength));
+    },
+  );
+};

@@ -1,0 +1,157 @@
+import { pagesInOrder } from '@cuaderno/core';
+import type { Board } from '@cuaderno/core';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import type { LogStore } from '../boards/log-store.js';
+import { courses } from '../courses/tables.js';
+import type { Database } from '../database/index.js';
+import type { LiveLesson } from '../lessons/live-lesson.js';
+import { lessons, people, spans } from '../lessons/tables.js';
+import { ProblemError } from '../problems/index.js';
+import { records } from './tables.js';
+
+/** A break shorter than this, in ms, is a hiccup of the line and no absence. */
+const HICCUP = 60_000;
+
+export interface RecordInfo {
+  readonly lesson: string;
+  readonly course: string;
+  readonly courseName: string;
+  readonly title: string;
+  readonly openedAt: number;
+  readonly closedAt: number;
+  readonly pageCount: number;
+  /** Names of the students who were there. */
+  readonly people: string[];
+}
+
+export interface Attendance {
+  readonly id: string;
+  readonly name: string;
+  readonly nth: number;
+  readonly role: 'tutor' | 'student';
+  readonly spans: { from: number; to: number }[];
+}
+
+/** Spans in order, with hiccups closed. */
+export function joinSpans(
+  list: readonly { from: number; to: number }[],
+): { from: number; to: number }[] {
+  const joined: { from: number; to: number }[] = [];
+  for (const span of [...list].sort((a, b) => a.from - b.from)) {
+    const last = joined.at(-1);
+    if (last && span.from - last.to < HICCUP) last.to = Math.max(last.to, span.to);
+    else joined.push({ ...span });
+  }
+  return joined;
+}
+
+/** Records: what closed lessons have left. */
+export class Records {
+  constructor(
+    private readonly db: Database,
+    private readonly logs: LogStore,
+  ) {}
+
+  /**
+   * Makes the record. It names a place in the board's log, which is never rewritten: what is
+   * written on the board next week is not in it, and nothing can be taken out of it.
+   */
+  async seal(lesson: LiveLesson, at: number, seq: number): Promise<void> {
+    const loaded = await this.logs.load(lesson.board, seq);
+    if (!loaded) throw new ProblemError('not-found');
+    await this.db.insert(records).values({
+      lesson: lesson.id,
+      sealedAt: at,
+      title: loaded.board.title,
+      pageCount: pagesInOrder(loaded.board).length,
+      board: lesson.board,
+      seq,
+    });
+  }
+
+  /** Newest first. */
+  async of(whose: { tutor: string } | { course: string }, limit: number): Promise<RecordInfo[]> {
+    const rows = await this.db
+      .select({ record: records, lesson: lessons, courseName: courses.name })
+      .from(records)
+      .innerJoin(lessons, eq(lessons.id, records.lesson))
+      .innerJoin(courses, eq(courses.id, lessons.course))
+      .where('tutor' in whose ? eq(courses.tutor, whose.tutor) : eq(courses.id, whose.course))
+      .orderBy(desc(lessons.openedAt))
+      .limit(limit);
+    const ids = rows.map(({ lesson }) => lesson.id);
+    const there = ids.length
+      ? await this.db
+          .select()
+          .from(people)
+          .where(and(inArray(people.lesson, ids), eq(people.role, 'student')))
+          .orderBy(asc(people.arrivedAt))
+      : [];
+    return rows.map(({ record, lesson, courseName }) => ({
+      lesson: lesson.id,
+      course: lesson.course,
+      courseName,
+      title: record.title,
+      openedAt: lesson.openedAt,
+      closedAt: lesson.closedAt ?? record.sealedAt,
+      pageCount: record.pageCount,
+      people: [...new Set(there.filter((p) => p.lesson === lesson.id).map(({ name }) => name))],
+    }));
+  }
+
+  /** Throws `not-found` where this tutor has no such record. */
+  async one(
+    lesson: string,
+    tutor: string,
+  ): Promise<RecordInfo & { sealedAt: number; board: string; seq: number }> {
+    const [row] = await this.db
+      .select({ record: records, lesson: lessons, courseName: courses.name })
+      .from(records)
+      .innerJoin(lessons, eq(lessons.id, records.lesson))
+      .innerJoin(courses, eq(courses.id, lessons.course))
+      .where(and(eq(records.lesson, lesson), eq(courses.tutor, tutor)));
+    if (!row) throw new ProblemError('not-found');
+    const { record } = row;
+    return {
+      lesson,
+      course: row.lesson.course,
+      courseName: row.courseName,
+      title: record.title,
+      openedAt: row.lesson.openedAt,
+      closedAt: row.lesson.closedAt ?? record.sealedAt,
+      pageCount: record.pageCount,
+      people: [],
+      sealedAt: record.sealedAt,
+      board: record.board,
+      seq: record.seq,
+    };
+  }
+
+  /** Who was there and when, in order of arrival. */
+  async attendance(lesson: string, closedAt: number): Promise<Attendance[]> {
+    const there = await this.db
+      .select()
+      .from(people)
+      .where(eq(people.lesson, lesson))
+      .orderBy(asc(people.arrivedAt));
+    const all = await this.db.select().from(spans).where(eq(spans.lesson, lesson));
+    return there.map(({ id, name, nth, role }) => ({
+      id,
+      name,
+      nth,
+      role,
+      spans: joinSpans(
+        all
+          .filter(({ person }) => person === id)
+          .map(({ fromAt, toAt }) => ({ from: fromAt, to: toAt ?? closedAt })),
+      ),
+    }));
+  }
+
+  /** The board as it stood when the lesson closed. */
+  async board({ board, seq }: { board: string; seq: number }): Promise<Board> {
+    const loaded = await this.logs.load(board, seq);
+    if (!loaded) throw new ProblemError('not-found');
+    return loaded.board;
+  }
+}

@@ -1,0 +1,51 @@
+import type { PdfPlacement } from '@cuaderno/core';
+import { inspectPdf, PdfError } from '@cuaderno/formats/pdf-in';
+import type { PdfFault } from '@cuaderno/formats/pdf-in';
+import { readFile } from 'node:fs/promises';
+import type { MessagePort } from 'node:worker_threads';
+
+/** Pages looked at before the first word: enough to begin on. */
+const FIRST = 8;
+/** Pages in each word after that. */
+const RUN = 200;
+
+export interface InspectTask {
+  readonly path: string;
+  /** First page to look at, from 1. */
+  readonly from: number;
+  readonly port: MessagePort;
+}
+
+export type InspectNews =
+  | { readonly kind: 'count'; readonly count: number }
+  /** Pages in order; `null` for one that can't be read. */
+  | { readonly kind: 'pages'; readonly pages: (PdfPlacement | null)[] }
+  | { readonly kind: 'fault'; readonly fault: PdfFault }
+  | { readonly kind: 'done' };
+
+/** Looks at the pages of a PDF and tells of them in runs, so that work on the first can begin. */
+export async function inspect({ path, from, port }: InspectTask): Promise<void> {
+  const tell = (news: InspectNews): void => port.postMessage(news);
+  try {
+    const pdf = await inspectPdf(new Uint8Array(await readFile(path)));
+    try {
+      tell({ kind: 'count', count: pdf.count });
+      let run: (PdfPlacement | null)[] = [];
+      let size = FIRST;
+      for (let number = from; number <= pdf.count; number++) {
+        run.push(await pdf.placement(number).catch(() => null));
+        if (run.length === size || number === pdf.count) {
+          tell({ kind: 'pages', pages: run });
+          run = [];
+          size = RUN;
+        }
+      }
+      tell({ kind: 'done' });
+    } finally {
+      await pdf.close();
+    }
+  } catch (error) {
+    if (!(error instanceof PdfError)) throw error;
+    tell({ kind: 'fault', fault: error.fault });
+  }
+}

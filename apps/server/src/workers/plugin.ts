@@ -1,0 +1,76 @@
+import fp from 'fastify-plugin';
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
+import type { InspectNews, InspectTask } from './pdf-worker.js';
+import type { RecordTask } from './record-worker.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    workers: Workers;
+  }
+}
+
+/** Longest a job may take, in ms. */
+const INSPECT_LIMIT = 120_000;
+const RECORD_LIMIT = 300_000;
+
+/** Heavy work, on threads of its own with limits of time and memory. */
+export class Workers {
+  private readonly inspecting = new Piscina({
+    filename: new URL('./pdf-worker.js', import.meta.url).href,
+    name: 'inspect',
+    // One is kept warm: a tutor who drops a PDF is waiting for it.
+    minThreads: 1,
+    maxThreads: 1,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  });
+  private readonly recording = new Piscina({
+    filename: new URL('./record-worker.js', import.meta.url).href,
+    name: 'makeRecordPdf',
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  });
+
+  /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
+  async inspectPdf(path: string, from: number, onNews: (news: InspectNews) => void): Promise<void> {
+    const { port1, port2 } = new MessageChannel();
+    const lastWord = new Promise<void>((resolve) => {
+      port1.on('message', (news: InspectNews) => {
+        onNews(news);
+        if (news.kind === 'done' || news.kind === 'fault') resolve();
+      });
+    });
+    const task: InspectTask = { path, from, port: port2 };
+    try {
+      await this.inspecting.run(task, {
+        transferList: [port2],
+        signal: AbortSignal.timeout(INSPECT_LIMIT),
+      });
+      await lastWord;
+    } finally {
+      port1.close();
+    }
+  }
+
+  recordPdf(task: RecordTask, signal: AbortSignal): Promise<Uint8Array> {
+    return this.recording.run(task, {
+      signal: AbortSignal.any([signal, AbortSignal.timeout(RECORD_LIMIT)]),
+    }) as Promise<Uint8Array>;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.inspecting.destroy(), this.recording.destroy()]);
+  }
+}
+
+export const workers = fp(
+  (app, _options, done) => {
+    const pool = new Workers();
+    app.decorate('workers', pool);
+    app.addHook('onClose', () => pool.close());
+    done();
+  },
+  { name: 'workers' },
+);

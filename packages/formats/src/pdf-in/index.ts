@@ -1,0 +1,3 @@
+export * from './inspect.js';
+export * from './pdf-error.js';
+export * from './sniff.js';

@@ -1,0 +1,117 @@
+import { PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
+import type { PDFPage, PDFRef } from '@cantoo/pdf-lib';
+import {
+  decodeStroke,
+  displayStroke,
+  itemsOn,
+  pagesInOrder,
+  pageToUserSpace,
+} from '@cuaderno/core';
+import type { Board, FileHash, Matrix, Page } from '@cuaderno/core';
+import { ContentWriter, MULTIPLY } from './content-writer.js';
+
+export interface RecordPdfOptions {
+  readonly title: string;
+  readonly author: string;
+  /** When the record was sealed. */
+  readonly date: Date;
+  /** Bytes of an imported file. */
+  readonly file: (hash: FileHash) => Promise<Uint8Array>;
+  /** Compresses as zlib does (RFC 1950). */
+  readonly deflate: (bytes: Uint8Array) => Uint8Array;
+}
+
+/**
+ * A board as PDF. Imported pages stay as they were, with their own text and vectors; ink is drawn
+ * on top of them as vectors, in the page's own user space, so that it lands in the right place on
+ * cropped and turned pages too.
+ */
+export async function recordPdf(board: Board, options: RecordPdfOptions): Promise<Uint8Array> {
+  const pages = pagesInOrder(board);
+  const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
+  pages.forEach((page, i) => drawInk(doc, doc.getPage(i), page, options));
+  doc.setTitle(options.title);
+  doc.setAuthor(options.author);
+  doc.setCreator('Cuaderno');
+  doc.setProducer('Cuaderno');
+  doc.setModificationDate(options.date);
+  return doc.save();
+}
+
+/** Opens a PDF that was imported; one that needed no password to read needs none here. */
+function load(bytes: Uint8Array): Promise<PDFDocument> {
+  return PDFDocument.load(bytes, { password: '', updateMetadata: false });
+}
+
+/**
+ * Where all imported pages are of one file, in its own order, that file is what we write on: its
+ * outline, links and forms stay. `null` where they are not.
+ */
+async function wholeFile(
+  pages: readonly Page[],
+  { file }: RecordPdfOptions,
+): Promise<PDFDocument | null> {
+  const papers = pages.flatMap(({ paper }) => (paper.kind === 'pdf' ? [paper] : []));
+  const first = papers[0];
+  if (!first || !papers.every((paper, i) => paper.file === first.file && paper.number === i + 1))
+    return null;
+  const doc = await load(await file(first.file));
+  if (doc.getPageCount() !== papers.length) return null;
+  pages.forEach((page, i) => {
+    if (page.paper.kind !== 'pdf') doc.insertPage(i, [page.width, page.height]);
+  });
+  return doc;
+}
+
+/** A new file, with copies of the imported pages in the order of the board. */
+async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Promise<PDFDocument> {
+  const doc = await PDFDocument.create();
+  const sources = new Map<FileHash, PDFDocument>();
+  for (const { paper } of pages) {
+    if (paper.kind === 'pdf' && !sources.has(paper.file))
+      sources.set(paper.file, await load(await file(paper.file)));
+  }
+  // Copied in one go for each file: fonts that its pages share are then copied once.
+  const copies = new Map<FileHash, PDFPage[]>();
+  for (const [hash, source] of sources) {
+    const numbers = pages.flatMap(({ paper }) =>
+      paper.kind === 'pdf' && paper.file === hash ? [paper.number - 1] : [],
+    );
+    copies.set(hash, await doc.copyPages(source, numbers));
+  }
+  for (const page of pages) {
+    if (page.paper.kind === 'pdf') doc.addPage(copies.get(page.paper.file)!.shift()!);
+    else doc.addPage([page.width, page.height]);
+  }
+  return doc;
+}
+
+function drawInk(doc: PDFDocument, target: PDFPage, page: Page, options: RecordPdfOptions): void {
+  const items = itemsOn(page);
+  if (items.length === 0) return;
+  const writer = new ContentWriter(mapFor(page));
+  for (const item of items) writer.draw([displayStroke(decodeStroke(item.ink))]);
+  const { context } = doc;
+  const stream = (bytes: Uint8Array): PDFRef => {
+    const packed = options.deflate(bytes);
+    const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
+    return context.register(PDFRawStream.of(dict, packed));
+  };
+  const ink = stream(writer.done());
+  target.node.normalize();
+  // The page's own content may leave its graphics state as it likes; ink begins from a clean one.
+  target.node.wrapContentStreams(
+    context.getPushGraphicsStateContentStream(),
+    context.getPopGraphicsStateContentStream(),
+  );
+  if (writer.multiplies)
+    target.node.setExtGState(
+      PDFName.of(MULTIPLY),
+      context.obj({ Type: 'ExtGState', BM: 'Multiply' }),
+    );
+  target.node.addContentStream(ink);
+}
+
+function mapFor({ paper, height }: Page): Matrix {
+  return paper.kind === 'pdf' ? pageToUserSpace(paper) : [1, 0, 0, -1, 0, height];
+}
