@@ -1,0 +1,117 @@
+import { Injectable } from '@angular/core';
+
+/** What the server says when something can't be done (RFC 9457). */
+export interface Trouble {
+  readonly type: string;
+  readonly title: string;
+  readonly detail: string;
+}
+
+/** Thrown by every call that fails; its words are for the person. */
+export class ApiError extends Error {
+  override readonly name = 'ApiError';
+  constructor(
+    readonly trouble: Trouble,
+    readonly status: number,
+  ) {
+    super(trouble.title);
+  }
+
+  /** The code behind `urn:cuaderno:`. */
+  get code(): string {
+    return this.trouble.type.replace('urn:cuaderno:', '');
+  }
+}
+
+const NO_LINE: Trouble = {
+  type: 'urn:cuaderno:no-line',
+  title: 'Cuaderno can’t be reached.',
+  detail: 'Check the connection, then try again. Nothing is lost.',
+};
+
+/** Words for anything that was thrown. */
+export function troubleOf(error: unknown): Trouble {
+  return error instanceof ApiError ? error.trouble : NO_LINE;
+}
+
+async function failure(response: Response): Promise<ApiError> {
+  const body = (await response.json().catch(() => NO_LINE)) as Trouble;
+  return new ApiError(body.title ? body : NO_LINE, response.status);
+}
+
+/** Speaks HTTP with the server. Every method throws `ApiError`. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  async get<T>(path: string): Promise<T> {
+    return (await (await this.fetch('GET', path)).json()) as T;
+  }
+
+  async post<T = void>(path: string, body: unknown = {}): Promise<T> {
+    const response = await this.fetch('POST', path, body);
+    return (response.status === 204 ? undefined : await response.json()) as T;
+  }
+
+  async bytes(path: string): Promise<Uint8Array> {
+    return new Uint8Array(await (await this.fetch('GET', path)).arrayBuffer());
+  }
+
+  async download(path: string, signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
+    const response = await this.fetch('GET', path, undefined, signal);
+    const header = response.headers.get('content-disposition') ?? '';
+    const coded = /filename\*=UTF-8''([^;]+)/.exec(header)?.[1];
+    return { blob: await response.blob(), name: coded ? decodeURIComponent(coded) : 'record.pdf' };
+  }
+
+  /** Sends a file, telling of its way from 0 to 1. */
+  upload<T>(
+    path: string,
+    file: Blob,
+    onProgress: (part: number) => void,
+    signal: AbortSignal,
+  ): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const request = new XMLHttpRequest();
+      request.open('POST', `/api${path}`);
+      request.setRequestHeader('content-type', 'application/octet-stream');
+      request.upload.onprogress = (event) => {
+        if (event.lengthComputable) onProgress(event.loaded / event.total);
+      };
+      request.onload = () => {
+        let body: unknown = NO_LINE;
+        try {
+          body = JSON.parse(request.responseText);
+        } catch {
+          // Some proxy answered; the words for a broken line fit.
+        }
+        if (request.status < 300) resolve(body as T);
+        else reject(new ApiError(body as Trouble, request.status));
+      };
+      request.onerror = () => reject(new ApiError(NO_LINE, 0));
+      request.onabort = () => reject(new DOMException('given up', 'AbortError'));
+      signal.addEventListener('abort', () => request.abort());
+      request.send(file);
+    });
+  }
+
+  private async fetch(
+    method: string,
+    path: string,
+    body?: unknown,
+    signal?: AbortSignal,
+  ): Promise<Response> {
+    const init: RequestInit = { method, signal: signal ?? null };
+    if (body !== undefined) {
+      init.headers = { 'content-type': 'application/json' };
+      init.body = JSON.stringify(body);
+    }
+    let response: Response;
+    try {
+      response = await fetch(`/api${path}`, init);
+    } catch (error) {
+      if (signal?.aborted) throw error;
+      throw new ApiError(NO_LINE, 0);
+    }
+    if (!response.ok) throw await failure(response);
+    return response;
+  }
+}

@@ -1,0 +1,43 @@
+/** What the server answers; described there, and at /api/docs. */
+export interface Slot {
+  readonly weekday: number;
+  readonly startsAt: string;
+  readonly minutes: number;
+  readonly zone: string;
+}
+
+export interface Course {
+  readonly id: string;
+  readonly name: string;
+  readonly linkToken: string;
+  readonly joinCode: string;
+  readonly slot: Slot | null;
+  readonly nextAt: number | null;
+  readonly lesson: { readonly id: string; readonly board: string } | null;
+}
+
+export interface BoardInfo {
+  readonly id: string;
+  readonly course: string;
+  readonly title: string;
+  readonly createdAt: number;
+}
+
+export interface RecordInfo {
+  readonly lesson: string;
+  readonly course: string;
+  readonly courseName: string;
+  readonly title: string;
+  readonly openedAt: number;
+  readonly closedAt: number;
+  readonly pageCount: number;
+  readonly people: readonly string[];
+}
+
+export interface Attendance {
+  readonly id: string;
+  readonly name: string;
+  readonly nth: number;
+  readonly role: 'tutor' | 'student';
+  readonly spans: readonly { readonly from: number; readonly to: number }[];
+}

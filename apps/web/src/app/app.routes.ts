@@ -1,0 +1,36 @@
+import { inject } from '@angular/core';
+import { Router } from '@angular/router';
+import type { CanActivateFn, Routes } from '@angular/router';
+import { Account } from './api/account';
+
+const signedIn: CanActivateFn = async () => {
+  const account = inject(Account);
+  const router = inject(Router);
+  return (await account.load()).tutor ? true : router.parseUrl('/sign-in');
+};
+
+/** Students come in by /join and /lesson; neither loads any of the tutor's code. */
+export const routes: Routes = [
+  {
+    path: 'join',
+    loadComponent: () => import('./screens/join/join').then((m) => m.JoinScreen),
+  },
+  {
+    path: 'join/:link',
+    loadComponent: () => import('./screens/join/join').then((m) => m.JoinScreen),
+  },
+  {
+    path: 'lesson',
+    loadComponent: () => import('./screens/lesson/lesson').then((m) => m.LessonScreen),
+  },
+  {
+    path: 'sign-in',
+    loadComponent: () => import('./screens/sign-in/sign-in').then((m) => m.SignInScreen),
+  },
+  {
+    path: '',
+    canActivate: [signedIn],
+    loadChildren: () => import('./tutor.routes').then((m) => m.tutorRoutes),
+  },
+  { path: '**', redirectTo: '' },
+];

@@ -1,0 +1,318 @@
+import { computed, signal } from '@angular/core';
+import {
+  boardFromSnapshot,
+  emptyBoard,
+  History,
+  MAX_OPERATIONS,
+  mayWrite,
+  operation,
+  predict,
+  PROTOCOL,
+  receive,
+  replica,
+  withdraw,
+} from '@cuaderno/core';
+import type {
+  Board,
+  Change,
+  Entry,
+  Id,
+  InkStyle,
+  Operation,
+  Person,
+  Problem,
+  Replica,
+  Role,
+  ServerMessage,
+  Trust,
+} from '@cuaderno/core';
+import { Subject } from 'rxjs';
+import type { Subscription } from 'rxjs';
+import { ENDED, LiveLink } from './live-link';
+import type { LinkEvent } from './live-link';
+import { PendingStore } from './pending-store';
+
+/** How things stand with the server. */
+export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'old';
+
+/** Someone else's stroke under way, piece by piece. */
+export type LiveInkEvent =
+  | {
+      readonly kind: 'points';
+      readonly by: Id;
+      readonly stroke: Id;
+      readonly start: { readonly page: Id; readonly style: InkStyle } | undefined;
+      readonly points: Uint8Array;
+    }
+  | { readonly kind: 'end'; readonly by: Id; readonly stroke: Id };
+
+/** How long an operation may wait for its confirmation before the line is tried anew, in ms. */
+const PATIENCE = 8000;
+/** How long entries may be missing in between before they are asked for, in ms. */
+const GAP_PATIENCE = 2000;
+
+/**
+ * One board, open in this window: predicts what its person does, sends it, keeps it until it is
+ * confirmed, and takes in what everyone else does.
+ */
+export class BoardSession {
+  private readonly link: LiveLink;
+  private readonly subscription: Subscription;
+  private readonly state = signal<Replica>(replica(emptyBoard('____________'), -1));
+  private store: PendingStore | null = null;
+  private history: History | null = null;
+  /** Entries that came before those they follow. */
+  private readonly early = new Map<number, Entry>();
+  private readonly sent = new Map<Id, number>();
+  private gapSince: number | null = null;
+  private readonly watch: ReturnType<typeof setInterval>;
+  private looking: Id | null = null;
+
+  /** What is on screen: all that is confirmed, and one's own that isn't yet. */
+  readonly board = computed<Board>(() => this.state().view);
+  readonly line = signal<LineState>('joining');
+  readonly me = signal<Id | null>(null);
+  readonly role = signal<Role>('student');
+  readonly people = signal<readonly Person[]>([]);
+  readonly lesson = signal<{ id: Id; openedAt: number } | null>(null);
+  /** The page to begin on. */
+  readonly startPage = signal<Id | null>(null);
+  readonly ready = computed(() => this.state().seq >= 0);
+  readonly unconfirmed = computed(() => this.state().pending.length);
+  /** What the server would not take, last. */
+  readonly problem = signal<Problem | null>(null);
+  readonly canUndo = signal(false);
+  readonly canRedo = signal(false);
+  readonly mine = computed(() => this.people().find(({ id }) => id === this.me()) ?? null);
+  readonly trust = computed<Trust>(() =>
+    this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'look'),
+  );
+  readonly mayWrite = computed(() =>
+    mayWrite({ id: this.me() ?? '', role: this.role(), trust: this.trust() }),
+  );
+  readonly liveInk = new Subject<LiveInkEvent>();
+
+  constructor(path: string) {
+    this.link = new LiveLink(path);
+    this.subscription = this.link.events.subscribe((event) => this.onEvent(event));
+    this.watch = setInterval(() => this.check(), 1000);
+  }
+
+  close(): void {
+    clearInterval(this.watch);
+    this.subscription.unsubscribe();
+    this.link.close();
+  }
+
+  /** Does something at once, keeps it on this machine, and sends it. */
+  do(change: Change | Operation, gesture: object | null = null): void {
+    const op = 'id' in change ? change : operation(change);
+    this.history?.record(op, gesture);
+    this.make([op]);
+  }
+
+  undo(): void {
+    this.make(this.history?.undo(this.board()) ?? []);
+  }
+
+  redo(): void {
+    this.make(this.history?.redo(this.board()) ?? []);
+  }
+
+  sendInk(stroke: Id, start: { page: Id; style: InkStyle } | undefined, points: Uint8Array): void {
+    if (this.line() !== 'live') return;
+    this.link.send(
+      start ? { kind: 'live.ink', stroke, start, points } : { kind: 'live.ink', stroke, points },
+    );
+  }
+
+  endInk(stroke: Id): void {
+    if (this.line() === 'live') this.link.send({ kind: 'live.end', stroke });
+  }
+
+  look(page: Id): void {
+    if (this.looking === page) return;
+    this.looking = page;
+    if (this.line() === 'live') this.link.send({ kind: 'look', page });
+  }
+
+  setTrust(who: Id | 'all', trust: Trust): void {
+    this.link.send({ kind: 'trust', who, trust });
+  }
+
+  private make(ops: readonly Operation[]): void {
+    const me = this.me();
+    if (!me || ops.length === 0) return;
+    const stamp = { by: me, at: Date.now(), lesson: this.lesson()?.id ?? null };
+    let next = this.state();
+    for (const op of ops) {
+      next = predict(next, op, stamp);
+      this.store?.add(op);
+    }
+    this.state.set(next);
+    this.send(ops);
+    this.noteHistory();
+  }
+
+  private send(ops: readonly Operation[]): void {
+    if (this.line() !== 'live') return;
+    const now = performance.now();
+    for (let i = 0; i < ops.length; i += MAX_OPERATIONS) {
+      const batch = ops.slice(i, i + MAX_OPERATIONS);
+      if (!this.link.send({ kind: 'ops', ops: batch })) return;
+      for (const { id } of batch) this.sent.set(id, now);
+    }
+  }
+
+  private onEvent(event: LinkEvent): void {
+    switch (event.kind) {
+      case 'open':
+        this.link.send({ kind: 'hello', protocol: PROTOCOL, since: this.state().seq });
+        break;
+      case 'away':
+        this.sent.clear();
+        this.line.set('away');
+        break;
+      case 'ended':
+        if (event.code === ENDED.over) this.line.set('over');
+        else if (event.code === ENDED.old) this.line.set('old');
+        else this.line.set('not-in');
+        break;
+      case 'message':
+        this.onMessage(event.message);
+        break;
+    }
+  }
+
+  private onMessage(message: ServerMessage): void {
+    switch (message.kind) {
+      case 'welcome':
+        this.welcome(message);
+        break;
+      case 'applied': {
+        const { from, by, at, ops } = message;
+        const lesson = this.lesson()?.id ?? null;
+        this.take(ops.map((op, i) => ({ seq: from + i, by, at, lesson, op })));
+        break;
+      }
+      case 'confirmed':
+        this.confirm(message.at, message.seqs, message.ids);
+        break;
+      case 'refused':
+        this.settle(message.id);
+        this.state.set(withdraw(this.state(), message.id));
+        this.endInk(message.id);
+        this.problem.set(message.problem);
+        break;
+      case 'live.ink': {
+        const { by, stroke, start, points } = message;
+        this.liveInk.next({ kind: 'points', by, stroke, start, points });
+        break;
+      }
+      case 'live.end':
+        this.liveInk.next({ kind: 'end', by: message.by, stroke: message.stroke });
+        break;
+      case 'people':
+        this.people.set(message.people);
+        break;
+      case 'lesson':
+        this.lesson.set(message.lesson);
+        break;
+      case 'over':
+        this.lesson.set(null);
+        this.people.set([]);
+        if (this.role() === 'student') this.line.set('over');
+        break;
+      case 'problem':
+        this.problem.set(message.problem);
+        break;
+      case 'pong':
+        break;
+    }
+  }
+
+  private welcome(message: Extract<ServerMessage, { kind: 'welcome' }>): void {
+    const { you, role, lesson, page, board } = message;
+    this.me.set(you);
+    this.role.set(role);
+    this.lesson.set(lesson);
+    if (!lesson) this.people.set([]);
+    if (board) {
+      this.early.clear();
+      this.startPage.set(page);
+      if (!this.store) {
+        this.store = new PendingStore(board.id, you);
+        this.history = new History(you);
+      }
+      const known = this.state().pending;
+      const ids = new Set(known.map(({ op }) => op.id));
+      const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
+      const kept = this.store.load().filter(({ id }) => !ids.has(id));
+      this.state.set(
+        replica(boardFromSnapshot(board), board.seq, [
+          ...kept.map((op) => ({ op, stamp })),
+          ...known,
+        ]),
+      );
+    }
+    this.line.set('live');
+    this.problem.set(null);
+    this.send(this.state().pending.map(({ op }) => op));
+    if (this.looking) this.link.send({ kind: 'look', page: this.looking });
+  }
+
+  private confirm(at: number, seqs: readonly number[], ids: readonly Id[]): void {
+    const pending = new Map(this.state().pending.map((p) => [p.op.id, p]));
+    const entries: Entry[] = [];
+    ids.forEach((id, i) => {
+      const mine = pending.get(id);
+      if (!mine) return this.settle(id);
+      const seq = seqs[i]!;
+      if (seq > this.state().seq) entries.push({ ...mine.stamp, at, seq, op: mine.op });
+      else {
+        // It came back with everything else after a break.
+        this.settle(id);
+        this.state.set(withdraw(this.state(), id));
+      }
+    });
+    this.take(entries);
+  }
+
+  /** Takes entries in as soon as none before them is missing. */
+  private take(entries: readonly Entry[]): void {
+    for (const entry of entries) if (entry.seq > this.state().seq) this.early.set(entry.seq, entry);
+    const run: Entry[] = [];
+    for (let seq = this.state().seq + 1; this.early.has(seq); seq++) {
+      run.push(this.early.get(seq)!);
+      this.early.delete(seq);
+    }
+    if (run.length > 0) {
+      this.state.set(receive(this.state(), run)!);
+      for (const { op } of run) this.settle(op.id);
+    }
+    this.gapSince = this.early.size > 0 ? (this.gapSince ?? performance.now()) : null;
+    this.noteHistory();
+  }
+
+  private settle(id: Id): void {
+    this.sent.delete(id);
+    this.store?.remove(id);
+  }
+
+  private noteHistory(): void {
+    this.canUndo.set(this.history?.canUndo ?? false);
+    this.canRedo.set(this.history?.canRedo ?? false);
+  }
+
+  /** Whatever should have come by now is asked for once more, on a new connection. */
+  private check(): void {
+    if (this.line() !== 'live') return;
+    const now = performance.now();
+    const late = [...this.sent.values()].some((at) => now - at > PATIENCE);
+    if (late || (this.gapSince !== null && now - this.gapSince > GAP_PATIENCE)) {
+      this.gapSince = null;
+      this.early.clear();
+      this.link.reconnect();
+    }
+  }
+}

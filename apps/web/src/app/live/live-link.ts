@@ -1,0 +1,123 @@
+import { pack, readServerMessage } from '@cuaderno/core';
+import type { ClientMessage, ServerMessage } from '@cuaderno/core';
+import { Observable, Subject } from 'rxjs';
+
+/** First and longest wait before trying again, in ms. */
+const FIRST_WAIT = 200;
+const LONGEST_WAIT = 4000;
+/** How often the line is tried when nothing else passes, and how long without a word it counts as dead. */
+const PING_EVERY = 4000;
+const DEAD_AFTER = 10_000;
+
+/** What the connection tells. */
+export type LinkEvent =
+  | { readonly kind: 'open' }
+  | { readonly kind: 'away' }
+  /** It ended for good: `code` says why. */
+  | { readonly kind: 'ended'; readonly code: number }
+  | { readonly kind: 'message'; readonly message: ServerMessage };
+
+/** Codes with which the server ends a connection for good. */
+export const ENDED = { notIn: 4401, over: 4410, old: 4426 } as const;
+
+/**
+ * A line to the server that mends itself: it tries again after a break, at once when the machine
+ * is back on the network, and notices a line that is dead without saying so.
+ */
+export class LiveLink {
+  private readonly out = new Subject<LinkEvent>();
+  readonly events: Observable<LinkEvent> = this.out.asObservable();
+  private socket: WebSocket | null = null;
+  private wait = FIRST_WAIT;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private readonly pulse: ReturnType<typeof setInterval>;
+  private heardAt = 0;
+  private pings = 0;
+  private done = false;
+
+  /** @param path of the WebSocket on this origin */
+  constructor(private readonly path: string) {
+    this.pulse = setInterval(() => this.beat(), PING_EVERY);
+    addEventListener('online', this.tryNow);
+    document.addEventListener('visibilitychange', this.tryNow);
+    this.connect();
+  }
+
+  get isOpen(): boolean {
+    return this.socket?.readyState === WebSocket.OPEN;
+  }
+
+  /** Bytes the browser has not been able to send yet. */
+  get backlog(): number {
+    return this.socket?.bufferedAmount ?? 0;
+  }
+
+  /** Whether it could be handed to the network. */
+  send(message: ClientMessage): boolean {
+    if (!this.isOpen) return false;
+    this.socket!.send(pack(message) as Uint8Array<ArrayBuffer>);
+    return true;
+  }
+
+  /** Hangs up and dials again. */
+  reconnect(): void {
+    this.socket?.close();
+    this.lost(this.socket, 0);
+  }
+
+  close(): void {
+    this.done = true;
+    clearInterval(this.pulse);
+    clearTimeout(this.retry);
+    removeEventListener('online', this.tryNow);
+    document.removeEventListener('visibilitychange', this.tryNow);
+    this.socket?.close();
+    this.out.complete();
+  }
+
+  private connect(): void {
+    clearTimeout(this.retry);
+    const url = new URL(this.path, location.href);
+    url.protocol = url.protocol.replace('http', 'ws');
+    const socket = new WebSocket(url);
+    socket.binaryType = 'arraybuffer';
+    this.socket = socket;
+    this.heardAt = performance.now();
+    socket.onopen = () => {
+      this.out.next({ kind: 'open' });
+    };
+    socket.onmessage = (event: MessageEvent<ArrayBuffer>) => {
+      this.heardAt = performance.now();
+      this.wait = FIRST_WAIT;
+      const message = readServerMessage(new Uint8Array(event.data));
+      if (message.kind !== 'pong') this.out.next({ kind: 'message', message });
+    };
+    socket.onclose = (event) => this.lost(socket, event.code);
+  }
+
+  private lost(socket: WebSocket | null, code: number): void {
+    if (this.done || socket !== this.socket) return;
+    this.socket = null;
+    if ((Object.values(ENDED) as number[]).includes(code)) {
+      this.out.next({ kind: 'ended', code });
+      this.close();
+      return;
+    }
+    this.out.next({ kind: 'away' });
+    // Some of each wait is chance, so that a class doesn't come back all in the same moment.
+    this.retry = setTimeout(() => this.connect(), this.wait * (0.75 + Math.random() / 2));
+    this.wait = Math.min(LONGEST_WAIT, this.wait * 2);
+  }
+
+  private readonly tryNow = (): void => {
+    if (this.done || document.visibilityState === 'hidden') return;
+    if (!this.socket) this.connect();
+    else this.beat();
+  };
+
+  private beat(): void {
+    if (!this.socket) return;
+    if (performance.now() - this.heardAt > DEAD_AFTER) this.reconnect();
+    else this.send({ kind: 'ping', n: this.pings++ });
+  }
+}

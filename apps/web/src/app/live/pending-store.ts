@@ -1,0 +1,68 @@
+import { pack, unpack } from '@cuaderno/core';
+import type { Id, Operation } from '@cuaderno/core';
+
+const PREFIX = 'cuaderno.pending';
+
+function toText(bytes: Uint8Array): string {
+  let text = '';
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  return btoa(text);
+}
+
+function toBytes(text: string): Uint8Array {
+  return Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+}
+
+/**
+ * Operations that the server has not confirmed, kept on this machine so that a reload in the
+ * middle of a break loses no line. Written the moment the pen lifts: there may be no later.
+ */
+export class PendingStore {
+  private readonly prefix: string;
+  private count = 0;
+
+  constructor(
+    board: Id,
+    person: Id,
+    private readonly storage: Storage = localStorage,
+  ) {
+    this.prefix = `${PREFIX}.${board}.${person}.`;
+  }
+
+  /** What an earlier visit could not get confirmed, in the order in which it was done. */
+  load(): Operation[] {
+    const keys: string[] = [];
+    for (let i = 0; i < this.storage.length; i++) {
+      const key = this.storage.key(i)!;
+      if (key.startsWith(this.prefix)) keys.push(key);
+    }
+    keys.sort();
+    this.count = Number(keys.at(-1)?.slice(this.prefix.length).split('.')[0] ?? 0);
+    return keys.flatMap((key) => {
+      try {
+        return [unpack(toBytes(this.storage.getItem(key)!)) as Operation];
+      } catch {
+        this.storage.removeItem(key);
+        return [];
+      }
+    });
+  }
+
+  /** Returns false where the machine has no room; the operation is then kept in memory only. */
+  add(op: Operation): boolean {
+    const place = String(++this.count).padStart(9, '0');
+    try {
+      this.storage.setItem(`${this.prefix}${place}.${op.id}`, toText(pack(op)));
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  remove(id: Id): void {
+    for (let i = this.storage.length - 1; i >= 0; i--) {
+      const key = this.storage.key(i)!;
+      if (key.startsWith(this.prefix) && key.endsWith(`.${id}`)) this.storage.removeItem(key);
+    }
+  }
+}

@@ -1,0 +1,32 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { LineState } from '../live/board-session';
+
+/** One calm line on how things stand with the server. It takes its own room and covers nothing. */
+@Component({
+  selector: 'cua-line-notice',
+  template: `@if (words(); as text) {
+    <p role="status" [class.away]="state() === 'away'">{{ text }}</p>
+  }`,
+  styles: `
+    p {
+      margin: 0;
+      padding: 4px 14px;
+      background: var(--amber-soft);
+      color: var(--ink);
+      font-size: 0.92rem;
+      text-align: center;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LineNotice {
+  readonly state = input.required<LineState>();
+  readonly waiting = input(0);
+
+  protected readonly words = computed(() => {
+    if (this.state() !== 'away') return null;
+    const n = this.waiting();
+    const lines = n === 0 ? '' : n === 1 ? ' One change waits.' : ` ${n} changes wait.`;
+    return `The line is away for a moment. Write on: all is kept here and sent when it is back.${lines}`;
+  });
+}

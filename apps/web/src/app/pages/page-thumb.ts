@@ -1,0 +1,111 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { Page } from '@cuaderno/core';
+import { InkPainter } from '../stage/ink-painter';
+import { PaperSource } from '../stage/paper-source';
+
+/** Width of the picture, in CSS px. */
+const WIDTH = 112;
+/** How long ink may rest before the picture is made anew, in ms. */
+const REST = 400;
+
+/** A small picture of a page, of its paper and its ink, made when it comes into view. */
+@Component({
+  selector: 'cua-page-thumb',
+  template: '<canvas #canvas></canvas>',
+  styles: `
+    :host {
+      display: block;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      background: #fff;
+      border-radius: 2px;
+      box-shadow: var(--shadow);
+    }
+  `,
+  host: { 'aria-hidden': 'true' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PageThumb {
+  readonly page = input.required<Page>();
+  readonly papers = input.required<PaperSource>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly inView = signal(false);
+  private paper: HTMLCanvasElement | null = null;
+  private abort: AbortController | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    const element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const watcher = new IntersectionObserver(
+      (entries) => this.inView.set(entries.at(-1)!.isIntersecting),
+      { rootMargin: '200px' },
+    );
+    watcher.observe(element);
+    effect(() => {
+      const { width, height } = this.page();
+      const { nativeElement: canvas } = this.canvas();
+      // The height is right before anything is drawn: the strip never jumps.
+      const pixels = Math.round(WIDTH * devicePixelRatio);
+      const rows = Math.max(1, Math.round((pixels * height) / width));
+      if (canvas.width !== pixels || canvas.height !== rows) {
+        canvas.width = pixels;
+        canvas.height = rows;
+      }
+    });
+    effect(() => {
+      const page = this.page();
+      if (!this.inView()) return;
+      clearTimeout(this.timer);
+      this.timer = setTimeout(() => void this.draw(page), this.paper ? REST : 0);
+    });
+    inject(DestroyRef).onDestroy(() => {
+      watcher.disconnect();
+      clearTimeout(this.timer);
+      this.abort?.abort();
+    });
+  }
+
+  private async draw(page: Page): Promise<void> {
+    const { nativeElement: canvas } = this.canvas();
+    const scale = canvas.width / page.width;
+    if (!this.paper) {
+      const paper = document.createElement('canvas');
+      paper.width = canvas.width;
+      paper.height = canvas.height;
+      if (page.paper.kind === 'pdf') {
+        this.abort = new AbortController();
+        const drawn = await this.papers()
+          .draw(page.paper, paper, { x: 0, y: 0, scale }, this.abort.signal)
+          .then(
+            () => true,
+            () => false,
+          );
+        if (!drawn) return;
+      }
+      this.paper = paper;
+    }
+    const ink = new InkPainter(canvas.width, canvas.height, { x: 0, y: 0, scale });
+    ink.show(page);
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = '#fff';
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    context.drawImage(this.paper, 0, 0);
+    context.globalCompositeOperation = 'multiply';
+    context.drawImage(ink.multiply, 0, 0);
+    context.globalCompositeOperation = 'source-over';
+    context.drawImage(ink.normal, 0, 0);
+  }
+}

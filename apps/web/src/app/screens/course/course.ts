@@ -1,0 +1,116 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { ProgressBarModule } from 'primeng/progressbar';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { pdfJs } from '../../stage/paper-source';
+import { sayDate, sayLength, sayWhen } from '../../time/say-time';
+import { JoinCard } from './join-card';
+import { Upload } from './upload';
+
+/** A course: its boards, its join link, its records. PDFs dropped anywhere on it become boards. */
+@Component({
+  selector: 'cua-course',
+  imports: [ButtonModule, JoinCard, ProgressBarModule, RouterLink],
+  templateUrl: './course.html',
+  styleUrl: './course.scss',
+  host: {
+    '(dragover)': 'over($event)',
+    '(dragleave)': 'dropping.set(false)',
+    '(drop)': 'drop($event)',
+    '[class.dropping]': 'dropping()',
+  },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CourseScreen {
+  /** From the address. */
+  readonly course = input.required<string>();
+
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  protected readonly info = signal<Course | null>(null);
+  protected readonly boards = signal<readonly BoardInfo[]>([]);
+  protected readonly records = signal<readonly RecordInfo[]>([]);
+  protected readonly uploads = signal<readonly Upload[]>([]);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly dropping = signal(false);
+  protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
+  protected readonly percent = (part: number): number => Math.round(part * 100);
+
+  constructor() {
+    effect(() => {
+      this.course();
+      untracked(() => void this.load());
+    });
+    // A board is about to be opened: what draws it is fetched meanwhile.
+    void pdfJs();
+    void import('../board/board');
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const { course, boards, records } = await this.api.get<{
+        course: Course;
+        boards: BoardInfo[];
+        records: RecordInfo[];
+      }>(`/courses/${this.course()}`);
+      this.info.set(course);
+      this.boards.set(boards);
+      this.records.set(records);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected over(event: DragEvent): void {
+    event.preventDefault();
+    this.dropping.set(true);
+  }
+
+  protected drop(event: DragEvent): void {
+    event.preventDefault();
+    this.dropping.set(false);
+    this.bring(event.dataTransfer?.files ?? null);
+  }
+
+  protected bring(files: FileList | null): void {
+    for (const file of files ?? []) void this.send(file, files!.length === 1);
+  }
+
+  protected dismiss(upload: Upload): void {
+    upload.cancel();
+    this.uploads.update((list) => list.filter((other) => other !== upload));
+  }
+
+  protected async empty(): Promise<void> {
+    try {
+      const board = await this.api.post<BoardInfo>(`/courses/${this.course()}/boards`, {
+        title: `Board of ${sayDate(Date.now())}`,
+      });
+      await this.router.navigate(['/boards', board.id]);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private async send(file: File, openIt: boolean): Promise<void> {
+    const upload = new Upload(this.api, file, this.course());
+    this.uploads.update((list) => [...list, upload]);
+    const board = await upload.run();
+    if (!board) return;
+    this.uploads.update((list) => list.filter((other) => other !== upload));
+    this.boards.update((list) => [board, ...list]);
+    if (openIt) await this.router.navigate(['/boards', board.id]);
+  }
+}

@@ -1,0 +1,41 @@
+import { signal } from '@angular/core';
+import { troubleOf } from '../../api/api';
+import type { Api, Trouble } from '../../api/api';
+import type { BoardInfo } from '../../api/shapes';
+
+/** A PDF on its way to becoming a board. */
+export class Upload {
+  private readonly abort = new AbortController();
+  readonly part = signal(0);
+  readonly trouble = signal<Trouble | null>(null);
+  /** All bytes are there; the server looks at the pages. */
+  readonly reading = signal(false);
+
+  constructor(
+    private readonly api: Api,
+    readonly file: File,
+    private readonly course: string,
+  ) {}
+
+  async run(): Promise<BoardInfo | null> {
+    try {
+      const name = encodeURIComponent(this.file.name.slice(0, 1000));
+      return await this.api.upload<BoardInfo>(
+        `/courses/${this.course}/boards/pdf?name=${name}`,
+        this.file,
+        (part) => {
+          this.part.set(part);
+          this.reading.set(part >= 1);
+        },
+        this.abort.signal,
+      );
+    } catch (error) {
+      if (!this.abort.signal.aborted) this.trouble.set(troubleOf(error));
+      return null;
+    }
+  }
+
+  cancel(): void {
+    this.abort.abort();
+  }
+}

@@ -1,0 +1,88 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  inject,
+  input,
+  signal,
+  effect,
+  untracked,
+} from '@angular/core';
+import { Router } from '@angular/router';
+import { Api, ApiError, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+
+interface Door {
+  readonly course: string;
+  readonly tutor: string;
+  readonly open: boolean;
+  readonly name: string | null;
+}
+
+/** How often a closed door is tried, in ms. */
+const KNOCK = 3000;
+
+/** A student's way in: the code, if there was no link; then a first name, and nothing else. */
+@Component({
+  selector: 'cua-join',
+  templateUrl: './join.html',
+  styleUrl: './join.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class JoinScreen {
+  /** From the address, where someone came by link. */
+  readonly link = input<string>();
+
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly code = signal('');
+  protected readonly door = signal<Door | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    effect(() => {
+      if (this.link()) untracked(() => void this.look());
+    });
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
+    // While a name is typed, the lesson's own code comes in.
+    requestIdleCallback?.(() => void import('../lesson/lesson'));
+  }
+
+  protected find(code: string): void {
+    this.code.set(code);
+    void this.look();
+  }
+
+  protected async enter(name: string): Promise<void> {
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      await this.api.post('/join', { by: this.by(), name });
+      await this.router.navigateByUrl('/lesson');
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+      if (error instanceof ApiError && error.code === 'lesson-not-open') await this.look();
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  protected async look(): Promise<void> {
+    clearTimeout(this.timer);
+    try {
+      const door = await this.api.post<Door>('/join/look', this.by());
+      this.door.set(door);
+      this.trouble.set(null);
+      if (!door.open) this.timer = setTimeout(() => void this.look(), KNOCK);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private by(): { link: string } | { code: string } {
+    const link = this.link();
+    return link ? { link } : { code: this.code() };
+  }
+}

@@ -1,0 +1,66 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  signal,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Api, ApiError, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import { Pen, PenOff } from 'lucide';
+import { Icon } from '../../icons/icon';
+import { BoardSession } from '../../live/board-session';
+import { PaperSource, pdfJs } from '../../stage/paper-source';
+import { WorkArea } from '../../work/work-area';
+
+interface StudentLesson {
+  readonly course: string;
+  readonly title: string;
+  readonly name: string;
+}
+
+/** The lesson as a student has it: the board, the tools, and one line that says who may write. */
+@Component({
+  selector: 'cua-lesson',
+  imports: [Icon, RouterLink, WorkArea],
+  templateUrl: './lesson.html',
+  styleUrl: './lesson.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LessonScreen {
+  private readonly api = inject(Api);
+  protected readonly icons = { Pen, PenOff };
+  protected readonly papers = new PaperSource();
+  protected readonly session = signal<BoardSession | null>(null);
+  protected readonly lesson = signal<StudentLesson | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly over = signal(false);
+  protected readonly line = computed(() => this.session()?.line() ?? 'joining');
+  protected readonly ended = computed(() => this.over() || this.line() === 'over');
+
+  constructor() {
+    void pdfJs();
+    void this.enter();
+    inject(DestroyRef).onDestroy(() => {
+      this.session()?.close();
+      this.papers.close();
+    });
+  }
+
+  protected async enter(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      this.lesson.set(await this.api.get<StudentLesson>('/lesson'));
+      this.session.set(new BoardSession('/live/lesson'));
+    } catch (error) {
+      if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
+      else this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected reload(): void {
+    location.reload();
+  }
+}

@@ -1,0 +1,60 @@
+import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import { InputTextModule } from 'primeng/inputtext';
+import { SelectModule } from 'primeng/select';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { Course, Slot } from '../../api/shapes';
+
+/** Practice: 50 minutes of teaching. */
+const USUAL_MINUTES = 50;
+
+/** Asks for what a new course needs: its name, and when it meets if it meets every week. */
+@Component({
+  selector: 'cua-course-form',
+  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, SelectModule],
+  templateUrl: './course-form.html',
+  styleUrl: './course-form.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CourseForm {
+  private readonly api = inject(Api);
+  readonly made = output<Course>();
+  readonly closed = output();
+
+  protected readonly days = [
+    { label: 'Not every week', value: 0 },
+    ...['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'].map(
+      (label, i) => ({ label, value: i + 1 }),
+    ),
+  ];
+  protected readonly name = signal('');
+  protected readonly weekday = signal(0);
+  protected readonly startsAt = signal('16:30');
+  protected readonly minutes = signal(USUAL_MINUTES);
+  protected readonly busy = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+  protected async make(): Promise<void> {
+    const slot: Slot | null = this.weekday()
+      ? {
+          weekday: this.weekday(),
+          startsAt: this.startsAt(),
+          minutes: Number(this.minutes()),
+          zone: this.zone,
+        }
+      : null;
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      this.made.emit(await this.api.post<Course>('/courses', { name: this.name(), slot }));
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

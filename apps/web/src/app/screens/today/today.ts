@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { Account } from '../../api/account';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { Course, RecordInfo } from '../../api/shapes';
+import { sayDate, sayLength, sayWhen, sayZone } from '../../time/say-time';
+import { CourseForm } from './course-form';
+
+/** The tutor's first screen: what comes next, the courses, the last records. */
+@Component({
+  selector: 'cua-today',
+  imports: [ButtonModule, CourseForm, RouterLink],
+  templateUrl: './today.html',
+  styleUrl: './today.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TodayScreen {
+  private readonly api = inject(Api);
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  protected readonly courses = signal<readonly Course[] | null>(null);
+  protected readonly records = signal<readonly RecordInfo[]>([]);
+  protected readonly name = signal('');
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly making = signal(false);
+  protected readonly zone = sayZone();
+  protected readonly today = sayDate(Date.now());
+  protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
+
+  protected readonly open = computed(() => this.courses()?.find(({ lesson }) => lesson) ?? null);
+  protected readonly next = computed(
+    () =>
+      this.courses()
+        ?.filter(({ nextAt }) => nextAt !== null)
+        .sort((a, b) => a.nextAt! - b.nextAt!)[0] ?? null,
+  );
+
+  constructor() {
+    void this.load();
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const { courses, records } = await this.api.get<{ courses: Course[]; records: RecordInfo[] }>(
+        '/today',
+      );
+      this.courses.set(courses);
+      this.records.set(records);
+      this.name.set((await this.account.load()).tutor?.name ?? '');
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected made(course: Course): void {
+    void this.router.navigate(['/courses', course.id]);
+  }
+
+  protected async signOut(): Promise<void> {
+    try {
+      await this.account.signOut();
+      await this.router.navigateByUrl('/sign-in');
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+}

@@ -1,0 +1,40 @@
+import type { Point } from '@cuaderno/core';
+
+/** Smallest and largest zoom, in CSS pixels a point. Full size is 96/72. */
+export const FULL_SIZE = 96 / 72;
+export const MIN_ZOOM = 0.08;
+export const MAX_ZOOM = 16;
+
+/** What the window shows: the place at its top left corner, in points, and CSS pixels a point. */
+export interface Camera {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
+}
+
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+export function toBoard(camera: Camera, p: Point): Point {
+  return { x: camera.x + p.x / camera.zoom, y: camera.y + p.y / camera.zoom };
+}
+
+/** Keeps the window over the run of pages: what is narrower than the window lies in its middle. */
+export function clamp(camera: Camera, run: Size, window: Size): Camera {
+  const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, camera.zoom));
+  const axis = (at: number, whole: number, pixels: number): number => {
+    const shown = pixels / zoom;
+    return shown >= whole ? (whole - shown) / 2 : Math.min(whole - shown, Math.max(0, at));
+  };
+  const y = Math.max(0, Math.min(camera.y, Math.max(0, run.height - window.height / zoom)));
+  return { x: axis(camera.x, run.width, window.width), y, zoom };
+}
+
+/** Zooms so that the place under `at` (CSS pixels in the window) stays where it is. */
+export function zoomAt(camera: Camera, at: Point, zoom: number): Camera {
+  const next = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, zoom));
+  const place = toBoard(camera, at);
+  return { x: place.x - at.x / next, y: place.y - at.y / next, zoom: next };
+}

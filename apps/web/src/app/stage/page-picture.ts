@@ -1,0 +1,145 @@
+import type { Page, Rect } from '@cuaderno/core';
+import { InkPainter } from './ink-painter';
+import type { PaperSource } from './paper-source';
+
+/** Pixels in one canvas at most; larger ones are refused by tablets. */
+const MAX_PIXELS = 12_000_000;
+/** How long a zoom must rest before pages are drawn sharp again, in ms. */
+const REST = 110;
+
+interface Shot {
+  /** The part of the page that is drawn, in points. */
+  readonly part: Rect;
+  /** Pixels a point. */
+  readonly scale: number;
+  readonly paper: HTMLCanvasElement;
+  readonly ink: InkPainter;
+}
+
+/**
+ * A page as pictures at the present zoom: its paper, and its ink. While it is zoomed the last
+ * pictures are stretched; when it rests they are made sharp. Where a page is larger than a canvas
+ * may be, only what the window shows is drawn, with some room around it.
+ */
+export class PagePicture {
+  private shot: Shot | null = null;
+  private making: { abort: AbortController; part: Rect; scale: number } | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  /** Whether the paper is on screen at the scale that was asked for. */
+  sharp = false;
+
+  constructor(
+    private page: Page,
+    private readonly papers: PaperSource,
+    private readonly onChange: () => void,
+  ) {}
+
+  /** The page has changed. */
+  update(page: Page): void {
+    if (page === this.page) return;
+    this.page = page;
+    this.shot?.ink.show(page);
+  }
+
+  /**
+   * Says what will be looked at.
+   * @param seen part of the page in the window, in points
+   * @param scale device pixels a point
+   */
+  want(seen: Rect, scale: number): void {
+    const part = this.partFor(seen, scale);
+    const made = this.making ?? this.shot;
+    if (made && made.scale === scale && covers(made.part, seen)) return;
+    this.sharp = false;
+    clearTimeout(this.timer);
+    const first = !this.shot && !this.making;
+    if (first) this.make(part, scale);
+    else this.timer = setTimeout(() => this.make(part, scale), REST);
+  }
+
+  /** Draws what there is; the context's units are points on this page. */
+  draw(context: CanvasRenderingContext2D): void {
+    const { shot } = this;
+    if (!shot) return;
+    const { part, paper, ink } = shot;
+    context.drawImage(paper, part.x, part.y, part.width, part.height);
+    if (ink.multiplies) {
+      context.globalCompositeOperation = 'multiply';
+      context.drawImage(ink.multiply, part.x, part.y, part.width, part.height);
+      context.globalCompositeOperation = 'source-over';
+    }
+    context.drawImage(ink.normal, part.x, part.y, part.width, part.height);
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+    this.making?.abort.abort();
+    this.making = null;
+    this.shot = null;
+  }
+
+  private partFor(seen: Rect, scale: number): Rect {
+    const { width, height } = this.page;
+    if (width * height * scale * scale <= MAX_PIXELS) return { x: 0, y: 0, width, height };
+    const room = 0.35;
+    const x = Math.max(0, seen.x - seen.width * room);
+    const y = Math.max(0, seen.y - seen.height * room);
+    const right = Math.min(width, seen.x + seen.width * (1 + room));
+    const bottom = Math.min(height, seen.y + seen.height * (1 + room));
+    return { x, y, width: right - x, height: bottom - y };
+  }
+
+  private make(wanted: Rect, scale: number): void {
+    this.making?.abort.abort();
+    const abort = new AbortController();
+    // Whole pixels, or the picture would be stretched by a fraction of one and blurred.
+    const x = Math.floor(wanted.x * scale) / scale;
+    const y = Math.floor(wanted.y * scale) / scale;
+    const columns = Math.max(1, Math.ceil((wanted.x + wanted.width - x) * scale));
+    const rows = Math.max(1, Math.ceil((wanted.y + wanted.height - y) * scale));
+    const part = { x, y, width: columns / scale, height: rows / scale };
+    this.making = { abort, part, scale };
+    const paper = document.createElement('canvas');
+    paper.width = columns;
+    paper.height = rows;
+    const white = paper.getContext('2d')!;
+    white.fillStyle = '#ffffff';
+    white.fillRect(0, 0, columns, rows);
+    const ink = new InkPainter(columns, rows, { x, y, scale });
+    ink.show(this.page);
+    const shot: Shot = { part, scale, paper, ink };
+    const show = (sharp: boolean): void => {
+      ink.show(this.page);
+      this.shot = shot;
+      this.making = null;
+      this.sharp = sharp;
+      this.onChange();
+    };
+    const { paper: source } = this.page;
+    if (source.kind === 'plain') return show(true);
+    // Something at once: white paper with its ink, while the print is drawn.
+    if (!this.shot) {
+      this.shot = shot;
+      this.onChange();
+    }
+    this.papers
+      .draw(source, paper, { x, y, scale }, abort.signal)
+      .then(() => show(true))
+      .catch(() => {
+        if (abort.signal.aborted) return;
+        this.making = null;
+        // The line may be away; try again when it may be back.
+        this.timer = setTimeout(() => this.make(wanted, scale), 2000);
+      });
+  }
+}
+
+function covers(outer: Rect, inner: Rect): boolean {
+  const slack = 0.5;
+  return (
+    outer.x <= inner.x + slack &&
+    outer.y <= inner.y + slack &&
+    outer.x + outer.width >= inner.x + inner.width - slack &&
+    outer.y + outer.height >= inner.y + inner.height - slack
+  );
+}

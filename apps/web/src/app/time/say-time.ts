@@ -1,0 +1,44 @@
+const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+const date = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+});
+const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+function midnight(at: number): number {
+  return new Date(at).setHours(0, 0, 0, 0);
+}
+
+/** "today at 16:30", "tomorrow at 16:30", "Tuesday 1 December at 16:30", by this machine's clock. */
+export function sayWhen(at: number, now = Date.now()): string {
+  const days = Math.round((midnight(at) - midnight(now)) / 86_400_000);
+  const name = days === 0 ? 'today' : days === 1 ? 'tomorrow' : day.format(at);
+  return `${name} at ${clock.format(at)}`;
+}
+
+export function sayDate(at: number): string {
+  return date.format(at);
+}
+
+export function sayClock(at: number): string {
+  return clock.format(at);
+}
+
+/** "16:30–17:20" */
+export function saySpan(from: number, to: number): string {
+  return `${clock.format(from)}–${clock.format(to)}`;
+}
+
+/** "48 min" or "1 h 05 min" */
+export function sayLength(ms: number): string {
+  const minutes = Math.round(ms / 60_000);
+  const rest = String(minutes % 60).padStart(2, '0');
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${rest} min`;
+}
+
+/** The time zone of this machine, as people name it. */
+export function sayZone(): string {
+  return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');
+}
