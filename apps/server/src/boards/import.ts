@@ -85,6 +85,22 @@ export class Imports {
     });
   }
 
+  /** A board of one's own: a single empty page to begin on. */
+  async empty(course: string, title: string, tutor: string): Promise<BoardInfo> {
+    const board = await this.boards.make(course, title);
+    const page = { id: newId(), order: keysBetween(null, null, 1)[0]!, name: '', ...A4 };
+    await (
+      await this.room(board.id)
+    ).take(
+      [
+        operation({ kind: 'board.rename', title, former: '' }),
+        operation({ kind: 'pages.add', pages: [{ ...page, paper: { kind: 'plain' } }] }),
+      ],
+      tutorActor(tutor),
+    );
+    return board;
+  }
+
   /** Goes on with imports that were cut off by a stop of the server. */
   async resume(): Promise<void> {
     for (const { board, hash, pages } of await this.boards.allFiles()) {

@@ -1,4 +1,3 @@
-import { A4, keyBetween, newId, operation } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
@@ -51,16 +50,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{
     },
     async ({ tutor, params, body }, reply) => {
       const course = await app.courses.one(params.course, tutor.id);
-      const board = await app.boards.make(course.id, body.title);
-      const room = await app.bus.room(board.id);
-      const page = { id: newId(), order: keyBetween(null, null), name: '', ...A4 };
-      await room!.take(
-        [
-          operation({ kind: 'board.rename', title: body.title, former: '' }),
-          operation({ kind: 'pages.add', pages: [{ ...page, paper: { kind: 'plain' } }] }),
-        ],
-        { id: tutor.id, role: 'tutor', trust: 'hands' },
-      );
+      const board = await app.imports.empty(course.id, body.title, tutor.id);
       return reply.status(201).send(board);
     },
   );

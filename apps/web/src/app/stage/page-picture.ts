@@ -6,6 +6,8 @@ import type { PaperSource } from './paper-source';
 const MAX_PIXELS = 12_000_000;
 /** How long a zoom must rest before pages are drawn sharp again, in ms. */
 const REST = 110;
+/** How long to wait before a print that could not be fetched is tried again, in ms. */
+const RETRY = 2000;
 
 interface Shot {
   /** The part of the page that is drawn, in points. */
@@ -47,14 +49,15 @@ export class PagePicture {
    * @param scale device pixels a point
    */
   want(seen: Rect, scale: number): void {
-    const part = this.partFor(seen, scale);
-    const made = this.making ?? this.shot;
-    if (made && made.scale === scale && covers(made.part, seen)) return;
-    this.sharp = false;
+    // Whatever was planned was planned for another zoom.
     clearTimeout(this.timer);
-    const first = !this.shot && !this.making;
-    if (first) this.make(part, scale);
-    else this.timer = setTimeout(() => this.make(part, scale), REST);
+    const made = this.making ?? this.shot;
+    const fits = made !== null && made.scale === scale && covers(made.part, seen);
+    if (fits && (this.making || this.sharp)) return;
+    this.sharp = false;
+    const part = this.partFor(seen, scale);
+    if (!made) this.make(part, scale);
+    else this.timer = setTimeout(() => this.make(part, scale), fits ? RETRY : REST);
   }
 
   /** Draws what there is; the context's units are points on this page. */
@@ -129,7 +132,7 @@ export class PagePicture {
         if (abort.signal.aborted) return;
         this.making = null;
         // The line may be away; try again when it may be back.
-        this.timer = setTimeout(() => this.make(wanted, scale), 2000);
+        this.timer = setTimeout(() => this.make(wanted, scale), RETRY);
       });
   }
 }

@@ -77,6 +77,8 @@ export class PaperSource {
         disableAutoFetch: true,
         disableStream: true,
         isEvalSupported: false,
+        // The shipped fonts, not this machine's: a page looks the same everywhere.
+        useSystemFonts: false,
         cMapUrl: '/pdfjs/cmaps/',
         standardFontDataUrl: '/pdfjs/standard_fonts/',
         wasmUrl: '/pdfjs/wasm/',

@@ -22,6 +22,11 @@ export function sayDate(at: number): string {
   return date.format(at);
 }
 
+/** "Monday 23 November" */
+export function sayDay(at: number): string {
+  return day.format(at);
+}
+
 export function sayClock(at: number): string {
   return clock.format(at);
 }

@@ -5,7 +5,7 @@ import { Account } from '../../api/account';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, RecordInfo } from '../../api/shapes';
-import { sayDate, sayLength, sayWhen, sayZone } from '../../time/say-time';
+import { sayDate, sayDay, sayLength, sayWhen, sayZone } from '../../time/say-time';
 import { CourseForm } from './course-form';
 
 /** The tutor's first screen: what comes next, the courses, the last records. */
@@ -26,7 +26,7 @@ export class TodayScreen {
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly making = signal(false);
   protected readonly zone = sayZone();
-  protected readonly today = sayDate(Date.now());
+  protected readonly today = sayDay(Date.now());
   protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
 
   protected readonly open = computed(() => this.courses()?.find(({ lesson }) => lesson) ?? null);

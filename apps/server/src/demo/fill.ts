@@ -1,0 +1,198 @@
+import { pagesInOrder } from '@cuaderno/core';
+import type { Actor, Id, InkName, InkStyle, Operation } from '@cuaderno/core';
+import { eq } from 'drizzle-orm';
+import type { FastifyInstance } from 'fastify';
+import { DateTime } from 'luxon';
+import { Readable } from 'node:stream';
+import type { Tutor } from '../accounts/index.js';
+import type { Course } from '../courses/service.js';
+import { operations } from '../boards/tables.js';
+import { lessons, people, spans } from '../lessons/tables.js';
+import { records } from '../records/tables.js';
+import { line, loop, stretch, tick } from './drawing.js';
+import { starChart } from './star-chart.js';
+import { tideTable } from './tide-table.js';
+
+/** How the demo tutor signs in where there is no one-click button. */
+export const DEMO_TUTOR = {
+  name: 'Maren Solheim',
+  email: 'maren@solheim.example',
+  password: 'low-water-at-ten',
+} as const;
+
+const ZONE = 'Europe/Oslo';
+
+/** Fills an empty Cuaderno with our scenario. Does nothing where a tutor's account is there. */
+export async function fillDemo(app: FastifyInstance): Promise<void> {
+  if (await app.accounts.isSetUp()) return;
+  const { name, email, password } = DEMO_TUTOR;
+  const maren = await app.accounts.add(name, email, password);
+  const slot = (weekday: number, startsAt: string): Course['slot'] => ({
+    weekday,
+    startsAt,
+    minutes: 50,
+    zone: ZONE,
+  });
+  const sky = await app.courses.make(maren.id, 'Sky-watching, Tuesday 16:30', slot(2, '16:30'));
+  const tides = await app.courses.make(maren.id, 'Reading the tides, Thursday', slot(4, '17:30'));
+  const cello = await app.courses.make(maren.id, 'Cello with Mika, Friday', slot(5, '15:15'));
+
+  await board(app, cello, maren, 'Practice sheet', null);
+  await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
+  const past = await board(app, sky, maren, 'Star chart, first evening', await starChart());
+  await pastLesson(app, sky, maren, past);
+  await board(app, sky, maren, 'Star chart for November evenings', await starChart());
+}
+
+async function board(
+  app: FastifyInstance,
+  course: Course,
+  tutor: Tutor,
+  title: string,
+  pdf: Uint8Array | null,
+): Promise<Id> {
+  if (!pdf) return (await app.imports.empty(course.id, title, tutor.id)).id;
+  const file = await app.files.put(Readable.from([Buffer.from(pdf)]), pdf.length);
+  const made = await app.imports.begin(file, {
+    course: course.id,
+    tutor: tutor.id,
+    title,
+    fileName: `${title}.pdf`,
+    maxPages: 100,
+  });
+  await app.imports.settled();
+  return made.id;
+}
+
+const pen = (ink: InkName, width = 2.4): InkStyle => ({ tool: 'pen', ink, width });
+
+/** Last Tuesday's lesson, with what Maren and her three wrote. */
+async function pastLesson(
+  app: FastifyInstance,
+  course: Course,
+  tutor: Tutor,
+  boardId: Id,
+): Promise<void> {
+  const now = DateTime.now().setZone(ZONE);
+  const back = ((now.weekday - 2 + 7) % 7) + 7;
+  const openedAt = now.minus({ days: back }).set({ hour: 16, minute: 26, second: 0 }).toMillis();
+  const minute = (n: number): number => openedAt + n * 60_000;
+  const lesson = await app.lessons.start(course.id, boardId, tutor);
+  const [ida, jonas, noor] = await Promise.all(
+    ['Ida', 'Jonas', 'Noor'].map((student) => app.lessons.arrive(lesson, student)),
+  );
+  await app.live.lessonOpened(lesson);
+  app.lessons.trust(lesson, 'all', 'write');
+  const room = (await app.bus.room(boardId))!;
+  const pages = await room.between((state) => pagesInOrder(state).map(({ id }) => id));
+  const as = (id: Id): Actor => lesson.actor(id);
+  const write = (who: Id, ops: Operation[]): Promise<void> => room.take(ops, as(who));
+  const [sky, bear, cassiopeia, orion] = pages as [Id, Id, Id, Id];
+
+  // Places are points from the top left of the page, read off the chart.
+  const star = (x: number, y: number): { x: number; y: number } => ({
+    x: 60 + x * 475,
+    y: 841.89 - 130 - y * 600,
+  });
+  await write(tutor.id, [
+    line(sky, pen('poppy', 5), loop({ x: 297, y: 422 }, 30), 2),
+    line(sky, pen('poppy'), stretch({ x: 350, y: 350 }, { x: 318, y: 402 }), 3),
+  ]);
+  const dipper: [number, number][] = [
+    [0.72, 0.62],
+    [0.7, 0.44],
+    [0.53, 0.4],
+    [0.5, 0.54],
+    [0.72, 0.62],
+  ];
+  await write(
+    ida!.id,
+    dipper
+      .slice(1)
+      .map((to, i) => line(bear, pen('lagoon'), stretch(star(...dipper[i]!), star(...to)), i)),
+  );
+  const handle: [number, number][] = [
+    [0.5, 0.54],
+    [0.38, 0.58],
+    [0.29, 0.62],
+    [0.16, 0.56],
+  ];
+  await write(
+    jonas!.id,
+    handle
+      .slice(1)
+      .map((to, i) => line(bear, pen('fern'), stretch(star(...handle[i]!), star(...to)), i + 9)),
+  );
+  await write(tutor.id, [
+    line(bear, pen('poppy'), stretch(star(0.7, 0.44), star(0.75, 0.86), 40), 5),
+    line(bear, pen('poppy', 5), tick({ x: 500, y: 110 }), 6),
+  ]);
+  const w: [number, number][] = [
+    [0.2, 0.55],
+    [0.36, 0.42],
+    [0.5, 0.56],
+    [0.66, 0.44],
+    [0.78, 0.6],
+  ];
+  await write(
+    noor!.id,
+    w
+      .slice(1)
+      .map((to, i) => line(cassiopeia, pen('iris'), stretch(star(...w[i]!), star(...to)), i + 20)),
+  );
+  await write(tutor.id, [line(cassiopeia, pen('poppy', 5), tick({ x: 500, y: 110 }), 7)]);
+  await write(jonas!.id, [line(orion, pen('fern', 5), loop(star(0.38, 0.72), 20), 30)]);
+  await write(noor!.id, [
+    line(
+      orion,
+      pen('iris'),
+      stretch(
+        { x: star(0.64, 0.3).x + 8, y: star(0.64, 0.3).y + 18 },
+        { x: star(0.64, 0.3).x + 44, y: star(0.64, 0.3).y + 18 },
+      ),
+      31,
+    ),
+  ]);
+  await write(tutor.id, [
+    line(
+      orion,
+      { tool: 'highlighter', ink: 'lemon', width: 16 },
+      stretch({ x: 58, y: 92 }, { x: 190, y: 92 }),
+      33,
+    ),
+  ]);
+  await app.live.closeLesson(lesson, (at, seq) => app.records.seal(lesson, at, seq));
+
+  // It was written this moment; the demo says it was last week.
+  const closedAt = minute(54);
+  await app.db
+    .update(lessons)
+    .set({ openedAt, closedAt, aliveAt: closedAt })
+    .where(eq(lessons.id, lesson.id));
+  await app.db.update(records).set({ sealedAt: closedAt }).where(eq(records.lesson, lesson.id));
+  await app.db.delete(spans).where(eq(spans.lesson, lesson.id));
+  const there: [Id, number, number][] = [
+    [tutor.id, 0, 54],
+    [ida!.id, 3, 54],
+    [jonas!.id, 4, 29],
+    [jonas!.id, 33, 54],
+    [noor!.id, 7, 53],
+  ];
+  await app.db.insert(spans).values(
+    there.map(([person, from, to]) => ({
+      lesson: lesson.id,
+      person,
+      fromAt: minute(from),
+      toAt: minute(to),
+    })),
+  );
+  for (const [person, from] of there)
+    await app.db
+      .update(people)
+      .set({ arrivedAt: minute(from) })
+      .where(eq(people.id, person));
+  await app.db
+    .update(operations)
+    .set({ at: minute(20) })
+    .where(eq(operations.lesson, lesson.id));
+}

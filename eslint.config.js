@@ -1,0 +1,89 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+
+/** Imports go one way: core ← formats ← server, and core ← formats ← web. */
+const oneWay = (...forbidden) => [
+  'error',
+  {
+    patterns: forbidden.map((group) => ({
+      group: [group, `${group}/*`],
+      message: 'Imports go one way: core ← formats ← server, and core ← formats ← web.',
+    })),
+  },
+];
+
+const NODE = ['node:*', 'fs', 'path', 'crypto', 'worker_threads'];
+
+export default tseslint.config(
+  {
+    ignores: ['**/dist/**', '**/.angular/**', '**/node_modules/**', '**/migrations/**', 'data/**'],
+  },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/explicit-module-boundary-types': 'error',
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  {
+    files: ['packages/core/**/*.ts'],
+    rules: {
+      'no-restricted-imports': oneWay(
+        '@cuaderno/formats',
+        '@cuaderno/server',
+        '@cuaderno/web',
+        '@angular',
+        ...NODE,
+      ),
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer'],
+    },
+  },
+  {
+    files: ['packages/formats/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-imports': oneWay('@cuaderno/server', '@cuaderno/web', '@angular', ...NODE),
+    },
+  },
+  {
+    files: ['apps/server/**/*.ts'],
+    rules: { 'no-restricted-imports': oneWay('@cuaderno/web', '@angular') },
+  },
+  {
+    files: ['apps/web/**/*.ts'],
+    rules: { 'no-restricted-imports': oneWay('@cuaderno/server', ...NODE) },
+  },
+  {
+    files: [
+      '**/*.mjs',
+      '**/*.cjs',
+      'bench/**',
+      'e2e/**',
+      'apps/web/src/main.ts',
+      'eslint.config.js',
+    ],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        module: 'writable',
+        require: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        Buffer: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+      },
+    },
+    rules: {
+      'no-console': 'off',
+      '@typescript-eslint/no-require-imports': 'off',
+      '@typescript-eslint/explicit-module-boundary-types': 'off',
+    },
+  },
+);

@@ -1,0 +1,5 @@
+import { buildServer, buildSite, install } from './steps.mjs';
+
+install();
+buildServer();
+buildSite();

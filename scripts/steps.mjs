@@ -1,0 +1,119 @@
+/* What the scripts beside this share. Plain JavaScript: it runs before anything is installed. */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = resolve(fileURLToPath(import.meta.url), '../..');
+
+export function run(command, args, { quiet = false, env = {}, allowFailure = false } = {}) {
+  const result = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...env },
+    maxBuffer: 1 << 28,
+  });
+  if (result.status !== 0 && !allowFailure) {
+    if (quiet) process.stderr.write(`${result.stdout ?? ''}${result.stderr ?? ''}`);
+    console.error(`This step failed: ${command} ${args.join(' ')}`);
+    process.exit(1);
+  }
+  return result;
+}
+
+function* filesIn(folder) {
+  if (!existsSync(folder)) return;
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (['node_modules', 'dist', '.angular'].includes(entry.name)) continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* filesIn(path);
+    else if (!entry.name.endsWith('.tsbuildinfo')) yield path;
+  }
+}
+
+/** A stamp of these files' paths, sizes and times: it changes when any of them does. */
+function stampOf(paths) {
+  const hash = createHash('sha256');
+  for (const path of paths) {
+    const full = join(ROOT, path);
+    const files = existsSync(full) && statSync(full).isDirectory() ? [...filesIn(full)] : [full];
+    for (const file of files.sort()) {
+      if (existsSync(file)) hash.update(`${file}\0`).update(readFileSync(file));
+    }
+  }
+  return hash.digest('hex');
+}
+
+/** Does a step unless nothing it depends on has changed since it was last done. */
+export function once(name, paths, step) {
+  const folder = join(ROOT, '.build');
+  const mark = join(folder, name);
+  const stamp = stampOf(paths);
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === stamp) return;
+  step();
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(mark, stamp);
+}
+
+export function install() {
+  const manifests = ['package.json', 'package-lock.json'];
+  for (const group of ['packages', 'apps'])
+    for (const name of readdirSync(join(ROOT, group)))
+      manifests.push(`${group}/${name}/package.json`);
+  manifests.push('e2e/package.json', 'bench/package.json');
+  const missing = !existsSync(join(ROOT, 'node_modules', '.package-lock.json'));
+  const step = () => {
+    console.log('Installing packages…');
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      env: { PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
+    });
+  };
+  if (missing) step();
+  once('install', manifests, () => {
+    if (!missing) step();
+  });
+}
+
+export function buildServer() {
+  once('server', ['tsconfig.base.json', 'packages', 'apps/server'], () => {
+    console.log('Building the server…');
+    run('npx', ['tsc', '-b', 'apps/server']);
+  });
+}
+
+export function buildSite() {
+  once('site', ['angular.json', 'packages/core', 'apps/web', 'package-lock.json'], () => {
+    console.log('Building the web application…');
+    run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
+    run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
+  });
+}
+
+/** Installs Debian packages that are missing; says what to do where it may not. */
+export function debian(packages) {
+  const missing = packages.filter(
+    ({ command }) => run('which', [command], { quiet: true, allowFailure: true }).status !== 0,
+  );
+  if (missing.length === 0) return;
+  const names = missing.map(({ name }) => name);
+  console.log(`Installing ${names.join(', ')}…`);
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    return run(command, rest, {
+      quiet: true,
+      allowFailure: true,
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    });
+  };
+  apt('update', '-qq');
+  const result = apt('install', '-y', '-qq', '--no-install-recommends', ...names);
+  if (result.status !== 0) {
+    console.error(
+      `These Debian packages are needed and could not be installed: ${names.join(', ')}.`,
+    );
+    console.error(`Install them with: apt-get install ${names.join(' ')}`);
+    process.exit(1);
+  }
+}
