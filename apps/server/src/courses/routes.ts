@@ -1,7 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { nextLesson } from './next-lesson.js';
-import { Courses } from './service.js';
+import type { Courses } from './service.js';
 import type { Course } from './service.js';
 import { BoardShape, CourseShape, RecordShape, Slot, Title } from './shapes.js';
 

@@ -1,4 +1,4 @@
-import { boardSnapshot, pack, REFUSALS, Sequencer } from '@cuaderno/core';
+import { boardSnapshot, pack, REFUSALS } from '@cuaderno/core';
 import type {
   Actor,
   Board,
@@ -7,6 +7,7 @@ import type {
   Id,
   Operation,
   ServerMessage,
+  Sequencer,
 } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';

@@ -23,6 +23,11 @@ export type InspectNews =
   | { readonly kind: 'fault'; readonly fault: PdfFault }
   | { readonly kind: 'done' };
 
+/** Answers once everything is loaded. */
+export function ready(): boolean {
+  return true;
+}
+
 /** Looks at the pages of a PDF and tells of them in runs, so that work on the first can begin. */
 export async function inspect({ path, from, port }: InspectTask): Promise<void> {
   const tell = (news: InspectNews): void => port.postMessage(news);

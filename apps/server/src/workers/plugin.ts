@@ -33,6 +33,8 @@ export class Workers {
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   });
 
+  private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
+
   /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
   async inspectPdf(path: string, from: number, onNews: (news: InspectNews) => void): Promise<void> {
     const { port1, port2 } = new MessageChannel();
@@ -60,8 +62,10 @@ export class Workers {
     }) as Promise<Uint8Array>;
   }
 
+  /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */
   async close(): Promise<void> {
-    await Promise.all([this.inspecting.destroy(), this.recording.destroy()]);
+    await this.warm;
+    await Promise.all([this.inspecting.close(), this.recording.close()]);
   }
 }
 

@@ -1,14 +1,8 @@
 import fc from 'fast-check';
 import { newId } from '../id/index.js';
 import { addInk } from '../testing/index.js';
-import {
-  ClientMessage,
-  MAX_OPERATIONS,
-  MessageError,
-  pack,
-  PersonName,
-  readClientMessage,
-} from './index.js';
+import type { ClientMessage } from './index.js';
+import { MAX_OPERATIONS, MessageError, pack, PersonName, readClientMessage } from './index.js';
 
 describe('messages', () => {
   it('arrive as they were sent, ink and all', () => {

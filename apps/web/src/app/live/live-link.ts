@@ -1,6 +1,7 @@
 import { pack, readServerMessage } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
-import { Observable, Subject } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { Subject } from 'rxjs';
 
 /** First and longest wait before trying again, in ms. */
 const FIRST_WAIT = 200;

@@ -17,7 +17,7 @@ import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import { FilePlus } from 'lucide';
 import { Icon } from '../icons/icon';
-import { PaperSource } from '../stage/paper-source';
+import type { PaperSource } from '../stage/paper-source';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */

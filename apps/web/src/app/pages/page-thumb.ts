@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import type { Page } from '@cuaderno/core';
 import { InkPainter } from '../stage/ink-painter';
-import { PaperSource } from '../stage/paper-source';
+import type { PaperSource } from '../stage/paper-source';
 
 /** Width of the picture, in CSS px. */
 const WIDTH = 112;

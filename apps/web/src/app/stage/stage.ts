@@ -1,10 +1,10 @@
+import type { ElementRef } from '@angular/core';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
   effect,
-  ElementRef,
   inject,
   input,
   output,
@@ -12,67 +12,22 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import {
-  displayStroke,
-  encodePoints,
-  encodeStroke,
-  itemsOn,
-  MAX_POINTS,
-  newId,
-  pagesInOrder,
-  thinPoints,
-  touches,
-} from '@cuaderno/core';
-import type { Board, Id, InkPoint, InkStyle, Item, Page, Point } from '@cuaderno/core';
-import Konva from 'konva/lib/Core';
-import { Shape } from 'konva/lib/Shape';
+import { pagesInOrder } from '@cuaderno/core';
+import type { Board, Id, InkStyle, Item, Point } from '@cuaderno/core';
 import type { LiveInkEvent } from '../live/board-session';
 import type { Tool } from '../tools/tool';
-import { clamp, toBoard, zoomAt } from './camera';
+import { clamp, zoomAt } from './camera';
 import type { Camera } from './camera';
 import { Gestures } from './gestures';
-import type { GestureTarget, Sample } from './gestures';
-import { paint, pathOf, strokeOf } from './ink-painter';
+import type { GestureTarget } from './gestures';
 import { GAP, layOut, pageAt, pagesBetween, placeOf } from './layout';
 import type { Placed, Run } from './layout';
 import { LiveStrokes } from './live-strokes';
-import { PagePicture } from './page-picture';
 import { PaperSource } from './paper-source';
+import { Scene } from './scene';
+import { ERASER, Writing } from './writing';
+import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
-/** A finished line, ready to be an operation. */
-export interface FinishedStroke {
-  readonly id: Id;
-  readonly page: Id;
-  readonly ink: Uint8Array;
-}
-
-/** The next points of a line under way; `start` comes with the first. */
-export interface StrokePiece {
-  readonly stroke: Id;
-  readonly start?: { readonly page: Id; readonly style: InkStyle };
-  readonly points: Uint8Array;
-}
-
-/** What the eraser has touched; all of one sweep have the same `gesture`. */
-export interface Erased {
-  readonly page: Id;
-  readonly items: Id[];
-  readonly gesture: object;
-}
-
-interface OwnStroke {
-  readonly id: Id;
-  readonly placed: Placed;
-  readonly style: InkStyle;
-  readonly points: InkPoint[];
-  readonly began: number;
-  sent: number;
-}
-
-/** Radius of the eraser, in CSS px. */
-const ERASER = 9;
-/** Longest line in one piece; a longer one goes on as the next. */
-const PIECE = MAX_POINTS / 4;
 /** Slowing of a page that was let go while moving, per ms. */
 const FRICTION = 0.996;
 
@@ -120,18 +75,25 @@ export class Stage {
   private run: Run = layOut([]);
   private camera: Camera = { x: 0, y: 0, zoom: 1 };
   private fit: 'width' | 'page' | null = 'width';
-  private readonly pictures = new Map<Id, { picture: PagePicture; page: Page }>();
   private readonly live = new LiveStrokes();
-  private own: OwnStroke | null = null;
-  /** Lines of one's own that are finished, but not on the board yet: the board is a frame behind. */
-  private drying: OwnStroke[] = [];
-  private sweep: { gesture: object; last: Point; gone: Set<Id> } | null = null;
-  private sendFrame = 0;
+  private readonly writing = new Writing(
+    {
+      camera: () => this.camera,
+      seen: () => this.seen(),
+      tool: () => this.tool(),
+      style: () => this.style(),
+      mayErase: () => this.mayErase(),
+    },
+    {
+      drawn: (stroke) => this.drawn.emit(stroke),
+      piece: (piece) => this.piece.emit(piece),
+      givenUp: (stroke) => this.givenUp.emit(stroke),
+      erased: (what) => this.erased.emit(what),
+      changed: () => this.drawLive(),
+    },
+  );
   private glide = 0;
-  private konva: Konva.Stage | null = null;
-  private readonly pagesLayer = new Konva.Layer({ listening: false });
-  private readonly highlightLayer = new Konva.Layer({ listening: false });
-  private readonly penLayer = new Konva.Layer({ listening: false });
+  private scene: Scene | null = null;
   private gestures: Gestures | null = null;
   private waiting: Id | null = null;
 
@@ -212,8 +174,7 @@ export class Stage {
 
   /** Whether the page in view is drawn sharp; for tests and benchmarks. */
   get isSharp(): boolean {
-    const seen = this.seen();
-    return seen.length > 0 && seen.every(({ page }) => this.pictures.get(page.id)?.picture.sharp);
+    return this.scene?.isSharp ?? false;
   }
 
   /** Where a place on a page is in the window, in CSS px from the stage's corner. */
@@ -226,21 +187,13 @@ export class Stage {
 
   private start(): void {
     const element = this.host().nativeElement;
-    this.konva = new Konva.Stage({
-      container: element as HTMLDivElement,
-      width: 1,
-      height: 1,
-      listening: false,
+    this.scene = new Scene(element as HTMLDivElement, {
+      camera: () => this.camera,
+      size: () => this.size(),
+      seen: () => this.seen(),
+      underWay: () => [...this.live.all(), ...this.writing.underWay()],
+      papers: () => this.papers(),
     });
-    this.konva.add(this.pagesLayer, this.highlightLayer, this.penLayer);
-    // A highlighter under way mixes with the page below it, as it will when it is dry.
-    this.highlightLayer.getNativeCanvasElement().style.mixBlendMode = 'multiply';
-    this.pagesLayer.add(new Shape({ sceneFunc: (context) => this.drawPages(native(context)) }));
-    for (const [layer, blend] of [
-      [this.highlightLayer, 'multiply'],
-      [this.penLayer, 'normal'],
-    ] as const)
-      layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
     new ResizeObserver(() => this.resize()).observe(element);
     this.gestures = new Gestures(element, this.target());
     element.addEventListener('wheel', (event) => this.wheel(event), { passive: false });
@@ -256,9 +209,8 @@ export class Stage {
   private stop(): void {
     this.gestures?.close();
     cancelAnimationFrame(this.glide);
-    cancelAnimationFrame(this.sendFrame);
-    for (const { picture } of this.pictures.values()) picture.close();
-    this.konva?.destroy();
+    this.writing.close();
+    this.scene?.close();
   }
 
   private setBoard(board: Board): void {
@@ -285,15 +237,9 @@ export class Stage {
         };
       if (wasEmpty || this.fit === 'width') this.applyFit();
     }
-    const there = new Set(pages.map(({ id }) => id));
-    for (const [id, { picture }] of this.pictures)
-      if (!there.has(id)) {
-        picture.close();
-        this.pictures.delete(id);
-      }
     const isOn = (page: Id, stroke: Id): boolean =>
       board.pages.get(page)?.items.has(stroke) ?? false;
-    this.drying = this.drying.filter(({ id, placed }) => !isOn(placed.page.id, id));
+    this.writing.settle(board);
     for (const { stroke, page } of this.live.all())
       if (isOn(page, stroke)) this.live.settle(stroke);
     if (this.waiting) this.goTo(this.waiting);
@@ -306,8 +252,7 @@ export class Stage {
   }
 
   private resize(): void {
-    const size = this.size();
-    this.konva?.size(size);
+    this.scene?.resize();
     if (this.fit) this.applyFit();
     else this.setCamera(this.camera);
   }
@@ -340,98 +285,28 @@ export class Stage {
 
   /** After anything moved or changed: says what is in view, and draws it. */
   private refresh(): void {
-    if (!this.konva) return;
-    const { width, height } = this.size();
-    const { x, y, zoom } = this.camera;
-    const scale = zoom * devicePixelRatio;
-    const seen = this.seen();
-    const near = new Set(seen.map(({ page }) => page.id));
-    for (const placed of seen) {
-      const { page } = placed;
-      let known = this.pictures.get(page.id);
-      if (!known) {
-        known = {
-          picture: new PagePicture(page, this.papers(), () => this.pagesLayer.batchDraw()),
-          page,
-        };
-        this.pictures.set(page.id, known);
-      }
-      known.picture.update(page);
-      const left = Math.max(0, x - placed.x);
-      const top = Math.max(0, y - placed.y);
-      const right = Math.min(page.width, x + width / zoom - placed.x);
-      const bottom = Math.min(page.height, y + height / zoom - placed.y);
-      if (right > left && bottom > top)
-        known.picture.want({ x: left, y: top, width: right - left, height: bottom - top }, scale);
-    }
-    for (const [id, { picture }] of this.pictures)
-      if (!near.has(id)) {
-        picture.close();
-        this.pictures.delete(id);
-      }
+    if (!this.scene) return;
+    const { height } = this.size();
+    const { y, zoom } = this.camera;
     const middle = pageAt(this.run, y + Math.min(height / zoom / 2, this.run.height));
     if (middle && middle.page.id !== this.page()) {
       this.page.set(middle.page.id);
       this.shown.emit(middle.page.id);
     }
-    this.pagesLayer.batchDraw();
-    this.drawLive();
+    this.scene.refresh();
   }
 
   private drawLive(): void {
-    this.highlightLayer.batchDraw();
-    this.penLayer.batchDraw();
-  }
-
-  private drawPages(context: CanvasRenderingContext2D): void {
-    const { x, y, zoom } = this.camera;
-    for (const { page, x: px, y: py } of this.seen()) {
-      context.save();
-      context.scale(zoom, zoom);
-      context.translate(px - x, py - y);
-      context.shadowColor = 'rgb(40 30 10 / 22%)';
-      context.shadowBlur = 14;
-      context.shadowOffsetY = 3;
-      context.fillStyle = '#ffffff';
-      context.fillRect(0, 0, page.width, page.height);
-      context.shadowColor = 'transparent';
-      context.beginPath();
-      context.rect(0, 0, page.width, page.height);
-      context.clip();
-      this.pictures.get(page.id)?.picture.draw(context);
-      context.restore();
-    }
-  }
-
-  private drawUnderWay(context: CanvasRenderingContext2D, blend: 'normal' | 'multiply'): void {
-    const own = [...this.drying, ...(this.own ? [this.own] : [])].map((stroke) => ({
-      ...stroke,
-      page: stroke.placed.page.id,
-    }));
-    for (const { page, style, points } of [...this.live.all(), ...own]) {
-      const placed = placeOf(this.run, page);
-      if (!placed || points.length === 0) continue;
-      const display = displayStroke({ style, points });
-      if (display.blend !== blend) continue;
-      const { x, y, zoom } = this.camera;
-      context.save();
-      context.scale(zoom, zoom);
-      context.translate(placed.x - x, placed.y - y);
-      context.beginPath();
-      context.rect(0, 0, placed.page.width, placed.page.height);
-      context.clip();
-      paint(context, display, pathOf(display));
-      context.restore();
-    }
+    this.scene?.drawLive();
   }
 
   private target(): GestureTarget {
     return {
       writes: () => this.mayWrite() && this.tool() !== 'hand',
-      penDown: (sample) => this.penDown(sample),
-      penMove: (samples) => this.penMove(samples),
-      penUp: () => this.penUp(),
-      penLost: () => this.penLost(),
+      penDown: (sample) => this.writing.down(sample),
+      penMove: (samples) => this.writing.move(samples),
+      penUp: () => this.writing.up(),
+      penLost: () => this.writing.lost(),
       pan: (dx, dy) => this.pan(dx, dy),
       pinch: (middle, dx, dy, factor) => {
         const { zoom } = this.camera;
@@ -466,132 +341,6 @@ export class Stage {
       if (Math.hypot(vx, vy) > 0.02) this.glide = requestAnimationFrame(step);
     };
     this.glide = requestAnimationFrame(step);
-  }
-
-  private onPage(sample: Point): { placed: Placed; at: Point } | null {
-    const p = toBoard(this.camera, sample);
-    const placed = this.seen().find(
-      ({ page, x, y }) => p.x >= x && p.y >= y && p.x <= x + page.width && p.y <= y + page.height,
-    );
-    return placed ? { placed, at: { x: p.x - placed.x, y: p.y - placed.y } } : null;
-  }
-
-  private penDown(sample: Sample): boolean {
-    const hit = this.onPage(sample);
-    if (this.tool() === 'eraser') {
-      this.sweep = { gesture: {}, last: toBoard(this.camera, sample), gone: new Set() };
-      this.sweepTo(sample);
-      return true;
-    }
-    if (!hit) return false;
-    this.own = {
-      id: newId(),
-      placed: hit.placed,
-      style: this.style(),
-      points: [{ ...hit.at, pressure: sample.pressure, time: 0 }],
-      began: sample.time,
-      sent: 0,
-    };
-    this.sendSoon();
-    this.drawLive();
-    return true;
-  }
-
-  private penMove(samples: readonly Sample[]): void {
-    if (this.sweep) {
-      for (const sample of samples) this.sweepTo(sample);
-      return;
-    }
-    const { own } = this;
-    if (!own) return;
-    for (const sample of samples) {
-      const p = toBoard(this.camera, sample);
-      const last = own.points[own.points.length - 1]!;
-      const next: InkPoint = {
-        x: p.x - own.placed.x,
-        y: p.y - own.placed.y,
-        pressure: sample.pressure,
-        time: Math.max(last.time, Math.round(sample.time - own.began)),
-      };
-      if (next.x !== last.x || next.y !== last.y) own.points.push(next);
-    }
-    this.sendSoon();
-    this.drawLive();
-    if (own.points.length >= PIECE) {
-      this.penUp();
-      const end = own.points[own.points.length - 1]!;
-      this.own = {
-        ...own,
-        id: newId(),
-        points: [{ ...end, time: 0 }],
-        began: own.began + end.time,
-        sent: 0,
-      };
-    }
-  }
-
-  private penUp(): void {
-    this.sweep = null;
-    const { own } = this;
-    if (!own) return;
-    this.own = null;
-    cancelAnimationFrame(this.sendFrame);
-    this.sendFrame = 0;
-    const points = thinPoints(own.points, own.style.width);
-    const ink = encodeStroke({ style: own.style, points });
-    this.drying.push(own);
-    this.drawn.emit({ id: own.id, page: own.placed.page.id, ink });
-  }
-
-  private penLost(): void {
-    this.sweep = null;
-    const { own } = this;
-    if (!own) return;
-    this.own = null;
-    cancelAnimationFrame(this.sendFrame);
-    this.sendFrame = 0;
-    this.givenUp.emit(own.id);
-    this.drawLive();
-  }
-
-  /** New points go out once a frame. */
-  private sendSoon(): void {
-    if (this.sendFrame !== 0) return;
-    this.sendFrame = requestAnimationFrame(() => {
-      this.sendFrame = 0;
-      const { own } = this;
-      if (!own || own.sent === own.points.length) return;
-      const points = encodePoints(own.points.slice(own.sent));
-      const first = own.sent === 0;
-      own.sent = own.points.length;
-      this.piece.emit({
-        stroke: own.id,
-        points,
-        ...(first ? { start: { page: own.placed.page.id, style: own.style } } : {}),
-      });
-    });
-  }
-
-  private sweepTo(sample: Sample): void {
-    const { sweep } = this;
-    if (!sweep) return;
-    const to = toBoard(this.camera, sample);
-    const from = sweep.last;
-    sweep.last = to;
-    const mayErase = this.mayErase();
-    const radius = ERASER / this.camera.zoom;
-    for (const { page, x, y } of this.seen()) {
-      const a = { x: from.x - x, y: from.y - y };
-      const b = { x: to.x - x, y: to.y - y };
-      const hit = itemsOn(page).filter(
-        (item) =>
-          !sweep.gone.has(item.id) && mayErase(item) && touches(strokeOf(item), a, b, radius),
-      );
-      if (hit.length === 0) continue;
-      const items = hit.map(({ id }) => id);
-      for (const id of items) sweep.gone.add(id);
-      this.erased.emit({ page: page.id, items, gesture: sweep.gesture });
-    }
   }
 
   private wheel(event: WheelEvent): void {
@@ -647,8 +396,4 @@ export class Stage {
     ring.classList.add('on');
     ring.style.transform = `translate(${event.clientX - corner.x - ERASER}px, ${event.clientY - corner.y - ERASER}px)`;
   }
-}
-
-function native(context: unknown): CanvasRenderingContext2D {
-  return (context as { _context: CanvasRenderingContext2D })._context;
 }

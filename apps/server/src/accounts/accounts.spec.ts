@@ -1,0 +1,116 @@
+import { House } from '../testing/harness.js';
+import { checkPassword, hashPassword } from './password.js';
+import { Throttle } from './throttle.js';
+
+describe('passwords', () => {
+  it('are kept as salted scrypt hashes that tell nothing', async () => {
+    const [a, b] = await Promise.all([
+      hashPassword('low water at ten'),
+      hashPassword('low water at ten'),
+    ]);
+    expect(a).not.toBe(b);
+    expect(a).toMatch(/^scrypt\$32768\$8\$1\$/);
+    expect(await checkPassword('low water at ten', a)).toBeTrue();
+    expect(await checkPassword('high water at ten', a)).toBeFalse();
+  });
+
+  it('are the same however their accents were typed', async () => {
+    expect(
+      await checkPassword('Zoe\u0308 at ten', await hashPassword('Zo\u00eb at ten')),
+    ).toBeTrue();
+  });
+
+  it('never fit where there is no account', async () => {
+    expect(await checkPassword('anything', undefined)).toBeFalse();
+  });
+});
+
+describe('slowing down', () => {
+  it('begins after the free tries, doubles, has an end, and is forgotten', () => {
+    let now = 0;
+    const throttle = new Throttle(5, () => now);
+    const wait = (): number => {
+      try {
+        throttle.check('k');
+        return 0;
+      } catch (error) {
+        return (error as { retryAfter: number }).retryAfter;
+      }
+    };
+    const waits = Array.from({ length: 8 }, () => {
+      const seconds = wait();
+      now += seconds * 1000;
+      throttle.failed('k');
+      return seconds;
+    });
+    expect(waits).toEqual([0, 0, 0, 0, 0, 1, 2, 4]);
+    for (let i = 0; i < 20; i++) throttle.failed('k');
+    expect(wait()).toBe(300);
+    throttle.succeeded('k');
+    expect(wait()).toBe(0);
+  });
+});
+
+describe('signing in', () => {
+  let house: House;
+
+  beforeEach(async () => {
+    house = await House.open('accounts');
+  });
+  afterEach(() => house.close());
+
+  const right = { email: 'maren@example.org', password: 'low-water-at-ten' };
+
+  it('works with the right words, in any case of letters, until signing out', async () => {
+    const visitor = house.visitor();
+    expect((await visitor.get('/today')).statusCode).toBe(401);
+    expect(
+      (await visitor.post('/sign-in', { ...right, email: 'Maren@Example.org' })).statusCode,
+    ).toBe(204);
+    expect((await visitor.get('/today')).statusCode).toBe(200);
+    const { cookie } = visitor;
+    await visitor.post('/sign-out');
+    visitor.cookie = cookie;
+    expect((await visitor.get('/today')).statusCode).toBe(401);
+  });
+
+  it('never says which part was wrong', async () => {
+    const visitor = house.visitor();
+    const wrongPassword = await visitor.post('/sign-in', { ...right, password: 'x' });
+    const wrongEmail = await visitor.post('/sign-in', { ...right, email: 'nobody@example.org' });
+    expect(wrongPassword.statusCode).toBe(401);
+    expect(wrongPassword.body).toBe(wrongEmail.body);
+    expect(wrongPassword.headers['content-type']).toContain('application/problem+json');
+  });
+
+  it('slows down after five tries, the right password too, and says for how long', async () => {
+    const visitor = house.visitor();
+    for (let i = 0; i < 6; i++)
+      await visitor.post('/sign-in', { ...right, password: `guess ${i}` });
+    const response = await visitor.post('/sign-in', right);
+    expect(response.statusCode).toBe(429);
+    expect(Number(response.headers['retry-after'])).toBeGreaterThan(0);
+    expect(response.json<{ detail: string }>().detail).toMatch(/Wait \d+ second/);
+  });
+
+  it('keeps its cookie from scripts and other sites', async () => {
+    const response = await house.visitor().post('/sign-in', right);
+    expect(String(response.headers['set-cookie'])).toMatch(/HttpOnly; SameSite=Strict/);
+  });
+
+  it('makes the first account only once', async () => {
+    const response = await house.visitor().post('/set-up', { name: 'Eve', ...right });
+    expect(response.statusCode).toBe(409);
+  });
+
+  it('refuses requests that come from another site', async () => {
+    const response = await house
+      .visitor()
+      .request('POST', '/sign-in', right, { origin: 'https://elsewhere.example' });
+    expect(response.json<{ type: string }>().type).toBe('urn:cuaderno:wrong-origin');
+  });
+
+  it('has no one-click sign-in where this is no demo', async () => {
+    expect((await house.visitor().post('/demo/sign-in')).statusCode).toBe(404);
+  });
+});

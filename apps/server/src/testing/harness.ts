@@ -1,0 +1,221 @@
+import { pack, readServerMessage } from '@cuaderno/core';
+import type { ClientMessage, Id, Problem, ServerMessage } from '@cuaderno/core';
+import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
+import { rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import WebSocket from 'ws';
+import { buildApp } from '../app.js';
+import { testConfig } from '../config.js';
+import type { Config } from '../config.js';
+
+/** A browser's cookies, and the requests it makes. */
+export class Visitor {
+  cookie = '';
+
+  constructor(private readonly app: FastifyInstance) {}
+
+  async request(
+    method: 'GET' | 'POST',
+    url: string,
+    payload?: object | Buffer,
+    headers: Record<string, string> = {},
+  ): Promise<LightMyRequestResponse> {
+    const response = await this.app.inject({
+      method,
+      url: `/api${url}`,
+      headers: { cookie: this.cookie, ...headers },
+      ...(payload ? { payload } : {}),
+    });
+    const set = response.headers['set-cookie'];
+    if (set)
+      this.cookie = [set]
+        .flat()
+        .map((c) => c.split(';')[0]!)
+        .join('; ');
+    return response;
+  }
+
+  get(url: string): Promise<LightMyRequestResponse> {
+    return this.request('GET', url);
+  }
+
+  post(url: string, body: object = {}): Promise<LightMyRequestResponse> {
+    return this.request('POST', url, body);
+  }
+
+  upload(course: string, name: string, bytes: Buffer): Promise<LightMyRequestResponse> {
+    const url = `/courses/${course}/boards/pdf?name=${encodeURIComponent(name)}`;
+    return this.request('POST', url, bytes, { 'content-type': 'application/octet-stream' });
+  }
+}
+
+/** A connected window, with all it was told. */
+export class Window {
+  readonly told: ServerMessage[] = [];
+  private readonly waiting = new Set<() => void>();
+  closed: number | null = null;
+
+  constructor(readonly socket: WebSocket) {
+    socket.binaryType = 'nodebuffer';
+    socket.on('message', (data: Buffer) => {
+      this.told.push(readServerMessage(data));
+      for (const check of this.waiting) check();
+    });
+    socket.on('close', (code) => {
+      this.closed = code;
+      for (const check of this.waiting) check();
+    });
+    socket.on('error', () => undefined);
+  }
+
+  send(message: ClientMessage): void {
+    this.socket.send(pack(message));
+  }
+
+  /** Whatever was said so far or will be that fits; fails after a while. */
+  hears<K extends ServerMessage['kind']>(
+    kind: K,
+    fits: (message: Extract<ServerMessage, { kind: K }>) => boolean = () => true,
+  ): Promise<Extract<ServerMessage, { kind: K }>> {
+    return this.until(() =>
+      this.told.find(
+        (m): m is Extract<ServerMessage, { kind: K }> =>
+          m.kind === kind && fits(m as Extract<ServerMessage, { kind: K }>),
+      ),
+    );
+  }
+
+  /** Code with which the connection ended. */
+  ends(): Promise<number> {
+    return this.until(() => this.closed ?? undefined);
+  }
+
+  /** The problem with this code. */
+  async hearsProblem(code: string): Promise<Problem> {
+    return (await this.hears('problem', (m) => m.problem.type === `urn:cuaderno:${code}`)).problem;
+  }
+
+  private until<T>(look: () => T | undefined): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const check = (): void => {
+        const found = look();
+        if (found === undefined) return;
+        clearTimeout(timer);
+        this.waiting.delete(check);
+        resolve(found);
+      };
+      const timer = setTimeout(() => {
+        this.waiting.delete(check);
+        reject(new Error(`Waited in vain; was told: ${this.told.map((m) => m.kind).join(', ')}`));
+      }, 8000);
+      this.waiting.add(check);
+      check();
+    });
+  }
+}
+
+/** A whole server with a folder of its own, a signed-in tutor, a course and a board. */
+export class House {
+  app!: FastifyInstance;
+  tutor!: Visitor;
+  course!: { id: string; linkToken: string; joinCode: string };
+  board!: Id;
+  private port = 0;
+  private readonly windows: Window[] = [];
+
+  private constructor(private readonly config: Config) {}
+
+  static async open(name: string, change: Partial<Config> = {}): Promise<House> {
+    const house = new House(testConfig(name, change));
+    rmSync(house.config.dataFolder, { recursive: true, force: true });
+    await house.start();
+    house.tutor = house.visitor();
+    await house.tutor.post('/set-up', {
+      name: 'Maren',
+      email: 'maren@example.org',
+      password: 'low-water-at-ten',
+    });
+    house.course = (await house.tutor.post('/courses', { name: 'Tides' })).json();
+    house.board = (
+      await house.tutor.post(`/courses/${house.course.id}/boards`, { title: 'Ebb' })
+    ).json<{ id: string }>().id;
+    return house;
+  }
+
+  async start(): Promise<void> {
+    this.app = await buildApp(this.config);
+    await this.app.listen({ host: '127.0.0.1', port: 0 });
+    this.port = (this.app.server.address() as AddressInfo).port;
+  }
+
+  /** Stops the server and starts it on the same folder. */
+  async restart(): Promise<void> {
+    await this.app.close();
+    await this.start();
+    const { cookie } = this.tutor;
+    this.tutor = this.visitor();
+    this.tutor.cookie = cookie;
+  }
+
+  visitor(): Visitor {
+    return new Visitor(this.app);
+  }
+
+  async close(): Promise<void> {
+    for (const { socket } of this.windows) socket.terminate();
+    await this.app.close();
+    rmSync(this.config.dataFolder, { recursive: true, force: true });
+  }
+
+  async openLesson(): Promise<string> {
+    return (await this.tutor.post(`/boards/${this.board}/lesson`)).json<{ id: string }>().id;
+  }
+
+  async student(name: string): Promise<Visitor> {
+    const visitor = this.visitor();
+    await visitor.post('/join', { by: { link: this.course.linkToken }, name });
+    return visitor;
+  }
+
+  /** Connects; says hello unless told not to. */
+  async window(who: Visitor, path = '/live/lesson', since: number | null = -1): Promise<Window> {
+    const socket = new WebSocket(`ws://127.0.0.1:${this.port}${path}`, {
+      headers: { cookie: who.cookie },
+    });
+    const window = new Window(socket);
+    this.windows.push(window);
+    await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
+    if (since !== null) {
+      window.send({ kind: 'hello', protocol: 1, since });
+    }
+    return window;
+  }
+
+  tutorWindow(since: number | null = -1): Promise<Window> {
+    return this.window(this.tutor, `/live/boards/${this.board}`, since);
+  }
+
+  /** A student with a window, and the tutor's; the student holds a pen if wished. */
+  async lesson(pen = true): Promise<{
+    maren: Window;
+    ana: Window;
+    anaId: Id;
+    page: Id;
+    student: Visitor;
+    lesson: string;
+  }> {
+    const lesson = await this.openLesson();
+    const student = await this.student('Ana');
+    const [maren, ana] = await Promise.all([this.tutorWindow(), this.window(student)]);
+    const welcome = await ana.hears('welcome');
+    await maren.hears('welcome');
+    await maren.hears('people', ({ people }) => people.filter(({ here }) => here).length === 2);
+    if (pen) {
+      maren.send({ kind: 'trust', who: 'all', trust: 'write' });
+      await ana.hears('people', ({ people }) =>
+        people.some(({ id, trust }) => id === welcome.you && trust === 'write'),
+      );
+    }
+    return { maren, ana, anaId: welcome.you, page: welcome.board!.pages[0]!.id, student, lesson };
+  }
+}

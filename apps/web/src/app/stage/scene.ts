@@ -1,0 +1,154 @@
+import { displayStroke } from '@cuaderno/core';
+import type { Id, InkPoint, InkStyle } from '@cuaderno/core';
+import Konva from 'konva/lib/Core';
+import { Shape } from 'konva/lib/Shape';
+import type { Camera, Size } from './camera';
+import { paint, pathOf } from './ink-painter';
+import type { Placed } from './layout';
+import { PagePicture } from './page-picture';
+import type { PaperSource } from './paper-source';
+
+/** What the scene draws, at the moment. */
+export interface SceneView {
+  camera(): Camera;
+  size(): Size;
+  /** Pages in the window. */
+  seen(): readonly Placed[];
+  /** Strokes that are not on the board yet, one's own and others'. */
+  underWay(): readonly { page: Id; style: InkStyle; points: readonly InkPoint[] }[];
+  papers(): PaperSource;
+}
+
+/**
+ * What is seen on the stage, in three canvases: pages with the ink that is on them, and above them
+ * what is being written just now, so that a moving pen redraws its own line and nothing else.
+ */
+export class Scene {
+  private readonly konva: Konva.Stage;
+  private readonly pages = new Konva.Layer({ listening: false });
+  private readonly highlights = new Konva.Layer({ listening: false });
+  private readonly pens = new Konva.Layer({ listening: false });
+  private readonly pictures = new Map<Id, PagePicture>();
+
+  constructor(
+    container: HTMLDivElement,
+    private readonly view: SceneView,
+  ) {
+    this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
+    this.konva.add(this.pages, this.highlights, this.pens);
+    // A highlighter under way mixes with the page below it, as it will when it is dry.
+    this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
+    this.pages.add(new Shape({ sceneFunc: (context) => this.drawPages(native(context)) }));
+    for (const [layer, blend] of [
+      [this.highlights, 'multiply'],
+      [this.pens, 'normal'],
+    ] as const)
+      layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
+  }
+
+  resize(): void {
+    this.konva.size(this.view.size());
+  }
+
+  /** After anything moved or changed: gets pictures of what is in view, and draws. */
+  refresh(): void {
+    const seen = this.view.seen();
+    for (const placed of seen) this.want(placed);
+    const inView = new Set(seen.map(({ page }) => page.id));
+    for (const [id, picture] of this.pictures)
+      if (!inView.has(id)) {
+        picture.close();
+        this.pictures.delete(id);
+      }
+    this.pages.batchDraw();
+    this.drawLive();
+  }
+
+  /** Draws what is under way once more. */
+  drawLive(): void {
+    this.highlights.batchDraw();
+    this.pens.batchDraw();
+  }
+
+  /** Whether all that is in view is drawn at the present zoom. */
+  get isSharp(): boolean {
+    const seen = this.view.seen();
+    return seen.length > 0 && seen.every(({ page }) => this.pictures.get(page.id)?.sharp);
+  }
+
+  close(): void {
+    for (const picture of this.pictures.values()) picture.close();
+    this.konva.destroy();
+  }
+
+  private want({ page, x: px, y: py }: Placed): void {
+    const { x, y, zoom } = this.view.camera();
+    const { width, height } = this.view.size();
+    let picture = this.pictures.get(page.id);
+    if (!picture) {
+      picture = new PagePicture(page, this.view.papers(), () => this.pages.batchDraw());
+      this.pictures.set(page.id, picture);
+    }
+    picture.update(page);
+    const left = Math.max(0, x - px);
+    const top = Math.max(0, y - py);
+    const right = Math.min(page.width, x + width / zoom - px);
+    const bottom = Math.min(page.height, y + height / zoom - py);
+    if (right > left && bottom > top)
+      picture.want(
+        { x: left, y: top, width: right - left, height: bottom - top },
+        zoom * devicePixelRatio,
+      );
+  }
+
+  private drawPages(context: CanvasRenderingContext2D): void {
+    for (const placed of this.view.seen()) {
+      const { width, height, id } = placed.page;
+      this.onPage(context, placed, () => {
+        context.shadowColor = 'rgb(40 30 10 / 22%)';
+        context.shadowBlur = 14;
+        context.shadowOffsetY = 3;
+        context.fillStyle = '#ffffff';
+        context.fillRect(0, 0, width, height);
+        context.shadowColor = 'transparent';
+        clipTo(context, width, height);
+        this.pictures.get(id)?.draw(context);
+      });
+    }
+  }
+
+  private drawUnderWay(context: CanvasRenderingContext2D, blend: 'normal' | 'multiply'): void {
+    const seen = new Map(this.view.seen().map((placed) => [placed.page.id, placed]));
+    for (const { page, style, points } of this.view.underWay()) {
+      const placed = seen.get(page);
+      if (!placed || points.length === 0) continue;
+      const display = displayStroke({ style, points });
+      if (display.blend !== blend) continue;
+      this.onPage(context, placed, () => {
+        clipTo(context, placed.page.width, placed.page.height);
+        paint(context, display, pathOf(display));
+      });
+    }
+  }
+
+  /** Draws with points on this page as units. */
+  private onPage(context: CanvasRenderingContext2D, placed: Placed, draw: () => void): void {
+    const { x, y, zoom } = this.view.camera();
+    context.save();
+    context.scale(zoom, zoom);
+    context.translate(placed.x - x, placed.y - y);
+    draw();
+    context.restore();
+  }
+}
+
+function clipTo(context: CanvasRenderingContext2D, width: number, height: number): void {
+  context.beginPath();
+  context.rect(0, 0, width, height);
+  context.clip();
+}
+
+/** Konva wraps the canvas's own context; paths of display lists are drawn on that. */
+function native(context: unknown): CanvasRenderingContext2D {
+  return (context as { _context: CanvasRenderingContext2D })._context;
+}

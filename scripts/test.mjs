@@ -1,0 +1,100 @@
+/*
+ * Runs every test. On a fresh machine it first installs what they need: packages, Debian's
+ * Chromium, and the PDF tools that check our files from outside. Ends with one line of counts.
+ */
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { buildServer, buildSite, debian, install, ROOT } from './steps.mjs';
+
+const only = process.argv.slice(2);
+
+install();
+debian([
+  { command: 'chromium', name: 'chromium' },
+  { command: 'qpdf', name: 'qpdf' },
+  { command: 'pdftoppm', name: 'poppler-utils' },
+]);
+buildServer();
+buildSite();
+
+/** How each runner tells its counts: passed and failed from its last words. */
+const jasmine = (text) => {
+  const m = /(\d+) specs?, (\d+) failures?/.exec(text);
+  return m && { passed: m[1] - m[2], failed: Number(m[2]) };
+};
+const karma = (text) => {
+  const last = [...text.matchAll(/Executed (\d+) of \d+(?: \((\d+) FAILED\))?/g)].at(-1);
+  return last && { passed: last[1] - (last[2] ?? 0), failed: Number(last[2] ?? 0) };
+};
+const playwright = (text) => {
+  const count = (word) => Number(new RegExp(`(\\d+) ${word}`).exec(text)?.[1] ?? 0);
+  const failed = count('failed') + count('flaky') + count('did not run') + count('interrupted');
+  return /\d+ (passed|failed)/.test(text) && { passed: count('passed'), failed };
+};
+
+/** A check that passes or fails as a whole. */
+const whole = (_text, code) => (code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+
+const SUITES = [
+  { name: 'lint', command: ['npx', 'eslint', '.'], counts: whole },
+  { name: 'format', command: ['npx', 'prettier', '--check', '.'], counts: whole },
+  {
+    name: 'core',
+    cwd: 'packages/core',
+    command: ['npx', 'jasmine', '--config=jasmine.json'],
+    counts: jasmine,
+  },
+  {
+    name: 'formats',
+    cwd: 'packages/formats',
+    command: ['npx', 'jasmine', '--config=jasmine.json'],
+    counts: jasmine,
+  },
+  {
+    name: 'server',
+    cwd: 'apps/server',
+    command: ['npx', 'jasmine', '--config=jasmine.json'],
+    counts: jasmine,
+  },
+  {
+    name: 'web',
+    command: ['npx', 'ng', 'test', 'web', '--watch=false', '--progress=false'],
+    env: { CHROME_BIN: '/usr/bin/chromium' },
+    counts: karma,
+  },
+  { name: 'e2e', cwd: 'e2e', command: ['npx', 'playwright', 'test'], counts: playwright },
+];
+
+function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: join(ROOT, cwd),
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let text = '';
+    const take = (chunk) => {
+      text += chunk;
+      process.stdout.write(chunk);
+    };
+    child.stdout.on('data', take);
+    child.stderr.on('data', take);
+    child.on('close', (code) => resolve({ code, text }));
+  });
+}
+
+let passed = 0;
+let failed = 0;
+for (const suite of SUITES) {
+  if (only.length > 0 && !only.includes(suite.name)) continue;
+  console.log(`\n== ${suite.name}`);
+  const { code, text } = await runSuite(suite);
+  const counts = suite.counts(text, code);
+  passed += counts ? counts.passed : 0;
+  failed += counts ? counts.failed : 0;
+  // A suite that ended badly has failed, whatever it counted.
+  if (code !== 0 && (!counts || counts.failed === 0)) failed += 1;
+  if (code === 0 && !counts) failed += 1;
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed > 0 || passed === 0 ? 1 : 0);
