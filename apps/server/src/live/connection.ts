@@ -101,7 +101,8 @@ export class LiveConnection implements Member {
       if (this.turnedAway > PATIENCE) this.socket.close(CLOSE.flood);
       return;
     }
-    this.turnedAway = 0;
+    // A flood a little above what is allowed adds up as well; a short one is forgiven.
+    this.turnedAway = Math.max(0, this.turnedAway - 1);
     if (data.length > MAX_MESSAGE_BYTES) return this.refuse('message-too-large');
     let message: ClientMessage;
     try {

@@ -1,0 +1,126 @@
+import type { ChildProcess } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { connect, createServer } from 'node:net';
+import type { Server, Socket } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const MAIN = resolve(import.meta.dirname, '../../apps/server/dist/main.js');
+
+/** Ports of this machine that nothing listens on. */
+export function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+}
+
+/** A real server in a process of its own, with a data folder of its own, that can be killed. */
+export class ServerProcess {
+  private child: ChildProcess | null = null;
+  readonly folder = mkdtempSync(join(tmpdir(), 'cuaderno-e2e-'));
+
+  private constructor(readonly port: number) {}
+
+  static async start(): Promise<ServerProcess> {
+    const server = new ServerProcess(await freePort());
+    await server.run();
+    return server;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async run(): Promise<void> {
+    this.child = spawn(process.execPath, [MAIN], {
+      env: {
+        ...process.env,
+        CUADERNO_DATA: this.folder,
+        PORT: String(this.port),
+        LOG_LEVEL: 'error',
+      },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    for (;;) {
+      const ready = await fetch(`${this.url}/api/health/ready`).then(
+        (response) => response.ok,
+        () => false,
+      );
+      if (ready) return;
+      await new Promise((done) => setTimeout(done, 50));
+    }
+  }
+
+  /** As a power cut would: no goodbye. */
+  async kill(signal: 'SIGKILL' | 'SIGTERM' = 'SIGKILL'): Promise<number | null> {
+    const { child } = this;
+    if (!child || child.exitCode !== null) return null;
+    const gone = new Promise<number | null>((done) => child.once('exit', done));
+    child.kill(signal);
+    return gone;
+  }
+
+  async close(): Promise<void> {
+    await this.kill();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+/** A line between a browser and the server that can be cut and mended. */
+export class Line {
+  private readonly sockets = new Set<Socket>();
+  private server: Server | null = null;
+  private isCut = false;
+
+  private constructor(
+    readonly port: number,
+    private readonly target: number,
+  ) {}
+
+  static async to(target: number): Promise<Line> {
+    const line = new Line(await freePort(), target);
+    await new Promise<void>((done) => {
+      line.server = createServer((near) => line.join(near)).listen(line.port, '127.0.0.1', done);
+    });
+    return line;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  cut(): void {
+    this.isCut = true;
+    for (const socket of this.sockets) socket.destroy();
+  }
+
+  mend(): void {
+    this.isCut = false;
+  }
+
+  close(): void {
+    this.cut();
+    this.server?.close();
+  }
+
+  private join(near: Socket): void {
+    if (this.isCut) return void near.destroy();
+    const far = connect(this.target, '127.0.0.1');
+    for (const [from, to] of [
+      [near, far],
+      [far, near],
+    ] as const) {
+      this.sockets.add(from);
+      from.pipe(to);
+      from.on('error', () => to.destroy());
+      from.on('close', () => {
+        this.sockets.delete(from);
+        to.destroy();
+      });
+    }
+  }
+}

@@ -1,0 +1,176 @@
+import { expect } from '@playwright/test';
+import type { Browser, BrowserContextOptions, Locator, Page } from '@playwright/test';
+
+/** A place on a page of the board, in points from its top left corner. */
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+interface StageElement extends HTMLElement {
+  cuaStage: {
+    board(): {
+      pages: Map<
+        string,
+        {
+          removed: object | null;
+          order: string;
+          items: Map<string, { id: string; by: string; removed: object | null }>;
+        }
+      >;
+    };
+    locate(page: string, place: Place): Place | null;
+    isSharp: boolean;
+    goTo(page: string): void;
+  };
+}
+
+/** Someone at a browser of their own. */
+export class Someone {
+  private constructor(readonly page: Page) {}
+
+  static async at(browser: Browser, options: BrowserContextOptions = {}): Promise<Someone> {
+    const context = await browser.newContext({ acceptDownloads: true, ...options });
+    return new Someone(await context.newPage());
+  }
+
+  get stage(): Locator {
+    return this.page.locator('cua-stage .host');
+  }
+
+  button(name: string | RegExp): Locator {
+    return this.page.getByRole('button', { name });
+  }
+
+  async leave(): Promise<void> {
+    await this.page.context().close();
+  }
+
+  /** The first visit: makes the tutor's account. */
+  async setUp(url: string): Promise<void> {
+    await this.page.goto(url);
+    await this.page.getByLabel('Your name').fill('Maren Solheim');
+    await this.page.getByLabel('E-mail').fill('maren@solheim.example');
+    await this.page.getByLabel('Password').fill('low-water-at-ten');
+    await this.button('Make the account').click();
+    await expect(this.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
+  }
+
+  async makeCourse(name: string): Promise<void> {
+    await this.button('New course').click();
+    await this.page.getByLabel('Name').fill(name);
+    await this.button('Make the course').click();
+    await expect(this.page.getByText('How students come in')).toBeVisible();
+  }
+
+  async bring(name: string, buffer: Buffer): Promise<void> {
+    await this.page
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'application/pdf', buffer });
+    await this.isOnBoard();
+  }
+
+  async isOnBoard(): Promise<void> {
+    await expect(this.stage).toBeVisible();
+    await expect.poll(() => this.pageIds().then((ids) => ids.length)).toBeGreaterThan(0);
+  }
+
+  async openLesson(): Promise<string> {
+    await this.button('Open the lesson').click();
+    await expect(this.button('Close the lesson')).toBeVisible();
+    const token = await this.page.evaluate(async () => {
+      const id = location.pathname.split('/').pop()!;
+      const answer = (await (await fetch(`/api/boards/${id}`)).json()) as {
+        course: { linkToken: string };
+      };
+      return answer.course.linkToken;
+    });
+    return `/join/${token}`;
+  }
+
+  async join(url: string, name: string): Promise<void> {
+    await this.page.goto(url);
+    await this.page.getByLabel('Your first name').fill(name);
+    await this.button('Go in').click();
+    await this.isOnBoard();
+  }
+
+  pageIds(): Promise<string[]> {
+    return this.stage.evaluate((element) =>
+      [...(element as StageElement).cuaStage.board().pages.entries()]
+        .filter(([, page]) => !page.removed)
+        .sort(([, a], [, b]) => (a.order < b.order ? -1 : 1))
+        .map(([id]) => id),
+    );
+  }
+
+  /** Ids of all lines on the board that are there, in one order for everyone. */
+  lines(): Promise<string[]> {
+    return this.stage.evaluate((element) =>
+      [...(element as StageElement).cuaStage.board().pages.values()]
+        .flatMap((page) => [...page.items.values()].filter((item) => !item.removed))
+        .map(({ id }) => id)
+        .sort(),
+    );
+  }
+
+  /** Where a place of a page is in this window, in CSS px. */
+  async locate(page: string, place: Place): Promise<Place> {
+    const box = (await this.stage.boundingBox())!;
+    const at = await this.stage.evaluate(
+      (element, [id, p]) => (element as StageElement).cuaStage.locate(id, p),
+      [page, place] as const,
+    );
+    return { x: box.x + at!.x, y: box.y + at!.y };
+  }
+
+  /** Puts the pen down and moves it through these places, without lifting it. */
+  async penDown(page: string, places: readonly Place[]): Promise<void> {
+    const [first, ...rest] = await Promise.all(places.map((place) => this.locate(page, place)));
+    await this.page.mouse.move(first!.x, first!.y);
+    await this.page.mouse.down();
+    for (const { x, y } of rest) await this.page.mouse.move(x, y, { steps: 4 });
+  }
+
+  async penUp(): Promise<void> {
+    await this.page.mouse.up();
+  }
+
+  async draw(page: string, places: readonly Place[]): Promise<void> {
+    await this.penDown(page, places);
+    await this.penUp();
+  }
+
+  async isSharp(): Promise<void> {
+    await expect
+      .poll(() => this.stage.evaluate((element) => (element as StageElement).cuaStage.isSharp))
+      .toBeTruthy();
+  }
+
+  /**
+   * Colour on screen at a place of a page. Read off a screenshot: what a person would see, all
+   * canvases together.
+   */
+  async colourAt(page: string, place: Place): Promise<[number, number, number]> {
+    const { x, y } = await this.locate(page, place);
+    const { PNG } = await import('pngjs');
+    const shot = await this.page.screenshot({
+      clip: { x: Math.round(x) - 1, y: Math.round(y) - 1, width: 3, height: 3 },
+    });
+    const { data } = PNG.sync.read(shot);
+    const at = 4 * 4;
+    return [data[at]!, data[at + 1]!, data[at + 2]!];
+  }
+
+  async seesInkAt(page: string, place: Place): Promise<void> {
+    await expect
+      .poll(async () => Math.min(...(await this.colourAt(page, place))))
+      .toBeLessThan(150);
+  }
+
+  async seesPaperAt(page: string, place: Place): Promise<void> {
+    await expect
+      .poll(async () => Math.min(...(await this.colourAt(page, place))))
+      .toBeGreaterThan(240);
+  }
+}
