@@ -79,7 +79,9 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
     };
     child.stdout.on('data', take);
     child.stderr.on('data', take);
-    child.on('close', (code) => resolve({ code, text }));
+    // Counts are read without the colours around them.
+    // eslint-disable-next-line no-control-regex
+    child.on('close', (code) => resolve({ code, text: text.replace(/\x1b\[[0-9;]*[A-Za-z]/g, '') }));
   });
 }
 

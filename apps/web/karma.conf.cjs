@@ -13,7 +13,8 @@ module.exports = (config) => {
         flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
       },
     },
-    reporters: ['progress'],
+    reporters: ['dots'],
+    colors: false,
     restartOnFileChange: false,
   });
 };

@@ -36,7 +36,7 @@ function firstBelow(run: Run, y: number): number {
   while (low < high) {
     const middle = (low + high) >> 1;
     const { y: top, page } = run.pages[middle]!;
-    if (top + page.height < y) low = middle + 1;
+    if (top + page.height <= y) low = middle + 1;
     else high = middle;
   }
   return low;
@@ -47,7 +47,7 @@ export function pagesBetween(run: Run, top: number, bottom: number): Placed[] {
   const shown: Placed[] = [];
   for (let i = firstBelow(run, top); i < run.pages.length; i++) {
     const placed = run.pages[i]!;
-    if (placed.y > bottom) break;
+    if (placed.y >= bottom) break;
     shown.push(placed);
   }
   return shown;

@@ -1,0 +1,57 @@
+import { encodeStroke, newId, operation } from '@cuaderno/core';
+import type { Operation } from '@cuaderno/core';
+import { handwriting } from '@cuaderno/core/testing';
+import { PendingStore } from './pending-store';
+
+describe('what waits to be confirmed', () => {
+  const board = newId();
+  const me = newId();
+  const line = (seed: number): Operation =>
+    operation({ kind: 'ink.add', page: newId(), ink: encodeStroke(handwriting(seed)) });
+
+  afterEach(() => localStorage.clear());
+
+  it('is there after a reload, in its order, ink and all', () => {
+    const ops = Array.from({ length: 12 }, (_, i) => line(i));
+    const store = new PendingStore(board, me);
+    store.load();
+    for (const op of ops) expect(store.add(op)).toBeTrue();
+    expect(new PendingStore(board, me).load()).toEqual(ops);
+  });
+
+  it('goes on in order after a reload', () => {
+    const [a, b] = [line(1), line(2)];
+    new PendingStore(board, me).add(a);
+    const again = new PendingStore(board, me);
+    again.load();
+    again.add(b);
+    expect(new PendingStore(board, me).load().map(({ id }) => id)).toEqual([a.id, b.id]);
+  });
+
+  it('is gone once it was confirmed, and is nobody else’s', () => {
+    const [a, b] = [line(1), line(2)];
+    const store = new PendingStore(board, me);
+    store.add(a);
+    store.add(b);
+    store.remove(a.id);
+    expect(new PendingStore(board, me).load().map(({ id }) => id)).toEqual([b.id]);
+    expect(new PendingStore(board, newId()).load()).toEqual([]);
+    expect(new PendingStore(newId(), me).load()).toEqual([]);
+  });
+
+  it('passes over what was damaged', () => {
+    new PendingStore(board, me).add(line(1));
+    localStorage.setItem(`cuaderno.pending.${board}.${me}.000000002.xxxxxxxxxxxx`, '%%%');
+    expect(new PendingStore(board, me).load().length).toBe(1);
+  });
+
+  it('says when the machine has no room', () => {
+    const full = {
+      ...localStorage,
+      setItem: () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      },
+    } as unknown as Storage;
+    expect(new PendingStore(board, me, full).add(line(1))).toBeFalse();
+  });
+});

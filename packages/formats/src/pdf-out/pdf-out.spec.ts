@@ -1,0 +1,182 @@
+import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import {
+  BoardDraft,
+  emptyBoard,
+  encodeStroke,
+  newId,
+  operation,
+  pageToUserSpace,
+  transform,
+} from '@cuaderno/core';
+import type { Board, InkStyle, PageSpec, PdfPlacement, Stroke } from '@cuaderno/core';
+import { somePages } from '@cuaderno/core/testing';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { deflateSync } from 'node:zlib';
+import { apply } from '@cuaderno/core';
+import { recordPdf } from './index.js';
+import { ContentWriter } from './content-writer.js';
+
+const folder = mkdtempSync(join(tmpdir(), 'cuaderno-pdf-out-'));
+
+function stroke(style: InkStyle, pressure = 0.5): Stroke {
+  const points = [50, 100, 150].map((x, i) => ({
+    x,
+    y: 60,
+    pressure: pressure + i * 0.01,
+    time: i * 10,
+  }));
+  return { style, points };
+}
+
+/** A board of these pages, with a red line on each. */
+function boardOf(
+  pages: PageSpec[],
+  styles: InkStyle[] = [{ tool: 'pen', ink: 'poppy', width: 4 }],
+): Board {
+  const draft = new BoardDraft(emptyBoard(newId()));
+  const stamp = { by: newId(), at: 1, lesson: null };
+  apply(operation({ kind: 'pages.add', pages }), draft, stamp);
+  for (const { id } of pages)
+    for (const style of styles)
+      apply(
+        operation({ kind: 'ink.add', page: id, ink: encodeStroke(stroke(style)) }),
+        draft,
+        stamp,
+      );
+  return draft.done();
+}
+
+async function source(pages: number): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.Helvetica);
+  for (let i = 1; i <= pages; i++) {
+    const page = doc.addPage([300, 400]);
+    page.drawText(`Sheet number ${i}`, { x: 30, y: 350, size: 14, font });
+    if (i === 2) page.setRotation(degrees(90));
+  }
+  return doc.save();
+}
+
+const HASH = 'a'.repeat(64);
+
+function sheets(numbers: number[]): PageSpec[] {
+  const keys = somePages(numbers.length);
+  return numbers.map((number, i) => ({
+    ...keys[i]!,
+    width: number === 2 ? 400 : 300,
+    height: number === 2 ? 300 : 400,
+    paper: {
+      kind: 'pdf',
+      file: HASH,
+      number,
+      box: [0, 0, 300, 400],
+      rotate: number === 2 ? 90 : 0,
+      unit: 1,
+    },
+  }));
+}
+
+async function made(board: Board, bytes?: Uint8Array): Promise<string> {
+  const pdf = await recordPdf(board, {
+    title: 'Tides – 潮汐',
+    author: 'Maren',
+    date: new Date(0),
+    file: () => Promise.resolve(bytes!),
+    deflate: (b) => deflateSync(b),
+  });
+  const path = join(folder, `${newId()}.pdf`);
+  writeFileSync(path, pdf);
+  execFileSync('qpdf', ['--check', path]);
+  return path;
+}
+
+const run = (command: string, ...args: string[]): string => execFileSync(command, args).toString();
+
+describe('a record as PDF (checked by qpdf and poppler)', () => {
+  it('keeps the file’s own text, page by page', async () => {
+    const path = await made(boardOf(sheets([1, 2, 3])), await source(3));
+    for (const n of ['1', '2', '3'])
+      expect(run('pdftotext', '-f', n, '-l', n, path, '-')).toContain(`Sheet number ${n}`);
+    expect(run('pdfinfo', path)).toContain('Tides – 潮汐');
+  });
+
+  it('puts pages in the board’s order, with empty ones between', async () => {
+    const [a, b, c] = sheets([3, 1, 2]) as [PageSpec, PageSpec, PageSpec];
+    const plain: PageSpec = {
+      ...b,
+      id: newId(),
+      order: `${b.order}V`,
+      width: 500,
+      height: 200,
+      paper: { kind: 'plain' },
+    };
+    const path = await made(boardOf([a, b, plain, c]), await source(3));
+    const text = (n: string) => run('pdftotext', '-f', n, '-l', n, path, '-').trim();
+    expect(['1', '2', '3', '4'].map(text)).toEqual([
+      'Sheet number 3',
+      'Sheet number 1',
+      '',
+      'Sheet number 2',
+    ]);
+    expect(run('pdfinfo', '-f', '3', '-l', '3', path)).toMatch(/500 x 200/);
+  });
+
+  it('leaves the file’s own content streams as they were', async () => {
+    const bytes = await source(1);
+    const original = join(folder, 'original.pdf');
+    writeFileSync(original, bytes);
+    const contents = (path: string) =>
+      run('qpdf', '--qdf', '--object-streams=disable', '--stream-data=uncompress', path, '-');
+    const drawn = /BT[\s\S]*?ET/.exec(contents(original))![0];
+    expect(contents(await made(boardOf(sheets([1])), bytes))).toContain(drawn);
+  });
+
+  it('draws ink as vectors, the highlighter multiplying', async () => {
+    const styles: InkStyle[] = [
+      { tool: 'pen', ink: 'coal', width: 2 },
+      { tool: 'highlighter', ink: 'lemon', width: 16 },
+    ];
+    const path = await made(boardOf(somePages(1), styles));
+    const plain = run('qpdf', '--qdf', '--object-streams=disable', path, '-');
+    expect(plain).toContain('/BM /Multiply');
+    expect(run('pdfimages', '-list', path).trim().split('\n').length).toBe(2);
+  });
+
+  it('is a file also without a line of ink', async () => {
+    const path = await made(boardOf(somePages(2), []));
+    expect(run('pdfinfo', path)).toMatch(/Pages:\s+2/);
+  });
+});
+
+describe('content streams', () => {
+  it('have numbers that PDF knows: whole, never exponential, negative ones too', () => {
+    const writer = new ContentWriter([1e-7, 0, 0, -1, 0.5, 841.89]);
+    writer.moveTo(-0.004, 0.014);
+    writer.lineTo(-123.45, 99_999.99);
+    writer.closePath();
+    const text = new TextDecoder().decode(writer.done());
+    expect(text).toContain('0 0 0 -0.01 0.5 841.89 cm');
+    expect(text).toContain('0 1 m -12345 9999999 l h');
+  });
+
+  it('turn quadratic curves into the same cubic ones', () => {
+    const writer = new ContentWriter([1, 0, 0, 1, 0, 0]);
+    writer.moveTo(0, 0);
+    writer.quadraticCurveTo(3, 3, 6, 0);
+    expect(new TextDecoder().decode(writer.done())).toContain('200 200 400 200 600 0 c');
+  });
+
+  it('grow as long as they must', () => {
+    const writer = new ContentWriter([1, 0, 0, 1, 0, 0]);
+    for (let i = 0; i < 50_000; i++) writer.lineTo(i, -i);
+    expect(new TextDecoder().decode(writer.done()).match(/ l /g)!.length).toBe(50_000);
+  });
+
+  it('lie in user space where the page is shown (ISO 32000-1, 8.3.2)', () => {
+    const turned: PdfPlacement = { box: [10, 20, 310, 420], rotate: 90, unit: 1 };
+    expect(transform(pageToUserSpace(turned), { x: 0, y: 0 })).toEqual({ x: 10, y: 20 });
+  });
+});
