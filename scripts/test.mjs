@@ -81,7 +81,9 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
     child.stderr.on('data', take);
     // Counts are read without the colours around them.
     // eslint-disable-next-line no-control-regex
-    child.on('close', (code) => resolve({ code, text: text.replace(/\x1b\[[0-9;]*[A-Za-z]/g, '') }));
+    child.on('close', (code) =>
+      resolve({ code, text: text.replace(/\x1b\[[0-9;]*[A-Za-z]/g, '') }),
+    );
   });
 }
 

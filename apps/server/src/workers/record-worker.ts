@@ -2,8 +2,14 @@ import { boardFromSnapshot, unpack } from '@cuaderno/core';
 import type { BoardSnapshot } from '@cuaderno/core';
 import { recordPdf } from '@cuaderno/formats/pdf-out';
 import { readFile } from 'node:fs/promises';
-import { deflateSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { deflate } from 'node:zlib';
 import { move } from 'piscina';
+
+const compress = promisify(deflate) as (
+  bytes: Uint8Array,
+  options: { level: number },
+) => Promise<Uint8Array>;
 
 export interface RecordTask {
   /** A `BoardSnapshot`, packed. */
@@ -23,7 +29,7 @@ export async function makeRecordPdf(task: RecordTask): Promise<Uint8Array> {
     author: task.author,
     date: new Date(task.sealedAt),
     file: async (hash) => new Uint8Array(await readFile(task.files[hash]!)),
-    deflate: (bytes) => deflateSync(bytes, { level: 4 }),
+    deflate: (bytes) => compress(bytes, { level: 1 }),
   });
   return move(pdf as never) as unknown as Uint8Array;
 }

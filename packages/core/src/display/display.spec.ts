@@ -1,71 +1,87 @@
 import { decodeStroke, encodeStroke } from '../ink/index.js';
+import type { Stroke } from '../ink/index.js';
 import { handwriting } from '../testing/index.js';
 import { displayStroke, trace } from './index.js';
-import type { DisplayPath, PathSink } from './index.js';
+import type { DisplayPath } from './index.js';
 
-/** Every place a path goes through or bends towards. */
+/** Places a path goes through, without control points. */
 function places({ path }: DisplayPath): [number, number][] {
   const out: [number, number][] = [];
-  const sink: PathSink = {
+  trace(path, {
     moveTo: (x, y) => void out.push([x, y]),
     lineTo: (x, y) => void out.push([x, y]),
-    quadraticCurveTo: (cx, cy, x, y) => void out.push([cx, cy], [x, y]),
+    quadraticCurveTo: (_cx, _cy, x, y) => void out.push([x, y]),
     closePath: () => undefined,
-  };
-  trace(path, sink);
+  });
   return out;
 }
 
+const widths = (list: DisplayPath[]): number[] =>
+  list.map(({ paint }) => (paint === 'fill' ? 0 : paint.width));
+
 describe('what a stroke looks like', () => {
   it('is a line of the pen’s width where there was no pressure', () => {
-    const item = displayStroke(handwriting(1, { stylus: false, width: 5 }));
-    expect(item.paint).toEqual({ width: 5 });
-    expect(item.blend).toBe('normal');
+    const list = displayStroke(handwriting(1, { stylus: false, width: 5 }));
+    expect(list.map(({ paint, blend }) => [paint, blend])).toEqual([[{ width: 5 }, 'normal']]);
   });
 
-  it('is a filled outline, no wider than the pen swells, where there was', () => {
-    const stroke = handwriting(2, { width: 5 });
-    const item = displayStroke(stroke);
-    expect(item.paint).toBe('fill');
-    for (const [x, y] of places(item)) {
-      const nearest = Math.min(...stroke.points.map((p) => Math.hypot(p.x - x, p.y - y)));
-      expect(nearest).toBeLessThan(5);
+  it('swells and narrows by steps too small to see, where there was', () => {
+    const list = displayStroke(handwriting(2, { width: 2.4 }));
+    expect(list.length).toBeGreaterThan(4);
+    const all = widths(list);
+    expect(Math.max(...all)).toBeGreaterThan(Math.min(...all) * 1.3);
+    all.slice(1).forEach((width, i) => expect(Math.abs(width - all[i]!)).toBeLessThan(0.3));
+  });
+
+  it('is the pen’s width at half pressure, narrower below, wider above', () => {
+    const at = (pressure: number): number => {
+      const points = [0, 10, 20].map((x, i) => ({
+        x,
+        y: 0,
+        pressure: pressure + i * 0.001,
+        time: i,
+      }));
+      return widths(displayStroke({ style: { tool: 'pen', ink: 'coal', width: 10 }, points }))[0]!;
+    };
+    expect(at(0.1)).toBeLessThan(6);
+    expect(at(0.53)).toBeCloseTo(10.3, 0);
+    expect(at(0.95)).toBeGreaterThan(14);
+  });
+
+  it('goes on without a gap from piece to piece, from the first point to the last', () => {
+    for (const seed of [3, 4, 5]) {
+      const stroke = handwriting(seed);
+      const pieces = displayStroke(stroke).map(places);
+      pieces.slice(1).forEach((piece, i) => expect(piece[0]).toEqual(pieces[i]!.at(-1)!));
+      const [first, last] = [stroke.points[0]!, stroke.points.at(-1)!];
+      expect(pieces[0]![0]).toEqual([Math.fround(first.x), Math.fround(first.y)]);
+      expect(pieces.at(-1)!.at(-1)).toEqual([Math.fround(last.x), Math.fround(last.y)]);
+      const through = new Set(pieces.flat().map(String)).size;
+      expect(through).toBe(stroke.points.length + 1);
     }
   });
 
   it('multiplies where it is a highlighter, so that text stays readable', () => {
     const { points } = handwriting(3);
     const style = { tool: 'highlighter', ink: 'lemon', width: 16 } as const;
-    expect(displayStroke({ style, points }).blend).toBe('multiply');
+    expect(displayStroke({ style, points }).map(({ blend }) => blend)).toEqual(['multiply']);
   });
 
-  it('is a dot for a single point', () => {
-    const stroke = handwriting(4, { count: 1, stylus: false });
-    const { x, y } = stroke.points[0]!;
-    expect(places(displayStroke(stroke))).toEqual([
-      [Math.fround(x), Math.fround(y)],
-      [Math.fround(x), Math.fround(y)],
-    ]);
+  it('is a dot for a single point, and a line for two', () => {
+    const of = (count: number): Stroke => handwriting(4, { count, stylus: false });
+    const { x, y } = of(1).points[0]!;
+    const dot = [Math.fround(x), Math.fround(y)];
+    expect(places(displayStroke(of(1))[0]!)).toEqual([dot, dot] as [number, number][]);
+    expect(places(displayStroke(of(2))[0]!).length).toBe(2);
   });
 
   it('is the same before and after the ink was coded, to a fraction of a point', () => {
-    const stroke = handwriting(5);
-    const before = places(displayStroke(stroke));
-    const after = places(displayStroke(decodeStroke(encodeStroke(stroke))));
-    const ends = (list: [number, number][]) => [list[0]!, list.at(-1)!];
-    ends(before).forEach(([x, y], i) => {
-      const [u, v] = ends(after)[i]!;
-      expect(Math.hypot(x - u, y - v)).toBeLessThan(0.1);
+    const stroke = handwriting(5, { stylus: false });
+    const before = displayStroke(stroke).flatMap(places);
+    const after = displayStroke(decodeStroke(encodeStroke(stroke))).flatMap(places);
+    before.forEach(([x, y], i) => {
+      const [u, v] = after[i]!;
+      expect(Math.hypot(x - u, y - v)).toBeLessThan(0.05);
     });
-  });
-
-  it('can be traced through a map', () => {
-    const out: number[] = [];
-    const item = displayStroke(handwriting(6, { count: 2, stylus: false, x: 0, y: 0 }));
-    const sink = { moveTo: (x: number, y: number) => out.push(x, y) } as unknown as PathSink;
-    sink.lineTo = sink.quadraticCurveTo = () => undefined;
-    trace(item.path, sink, [2, 0, 0, -2, 10, 20]);
-    expect(out[0]).toBeCloseTo(item.path.numbers[0]! * 2 + 10, 4);
-    expect(out[1]).toBeCloseTo(item.path.numbers[1]! * -2 + 20, 4);
   });
 });

@@ -1,79 +1,83 @@
-import { getStroke } from 'perfect-freehand';
 import { hasPressure, highlightColour, inkColour } from '../ink/index.js';
 import type { InkPoint, Stroke } from '../ink/index.js';
 import type { DisplayPath } from './display-list.js';
 import { PathBuilder } from './path.js';
 import type { Path } from './path.js';
 
-/** How much of the width pressure may take away or add: a light touch draws about half as wide. */
-const PRESSURE_RANGE = 0.6;
+/** Width at no pressure and at full pressure, as parts of the pen's width; half pressure is all of it. */
+const LIGHTEST = 0.45;
+const HEAVIEST = 1.55;
+/** Steps, in points, in which a line swells: a tenth of a screen pixel at full size. */
+const WIDTH_STEP = 0.08;
 
 /**
- * What a stroke looks like. Without pressure it is a line of one width along a smooth curve; with
- * pressure it is the outline of a line that swells and narrows.
+ * What a stroke looks like: lines along a smooth curve with a round pen. Without pressure it is one
+ * line; with pressure, pieces of one curve, each a little wider or narrower than its neighbour,
+ * whose round ends lie in each other. No outline is computed, so none can cross itself.
  */
-export function displayStroke({ style, points }: Stroke): DisplayPath {
+export function displayStroke({ style, points }: Stroke): DisplayPath[] {
+  const { width } = style;
   if (style.tool === 'highlighter') {
-    return {
-      kind: 'path',
-      path: centreLine(points),
-      colour: highlightColour(style.ink),
-      blend: 'multiply',
-      paint: { width: style.width },
-    };
+    const colour = highlightColour(style.ink);
+    const path = curve(points, 0, points.length - 1);
+    return [{ kind: 'path', path, colour, blend: 'multiply', paint: { width } }];
   }
   const colour = inkColour(style.ink);
-  return hasPressure(points)
-    ? { kind: 'path', path: outline(points, style.width), colour, blend: 'normal', paint: 'fill' }
-    : {
-        kind: 'path',
-        path: centreLine(points),
-        colour,
-        blend: 'normal',
-        paint: { width: style.width },
-      };
+  const piece = (from: number, to: number, w: number): DisplayPath => ({
+    kind: 'path',
+    path: curve(points, from, to),
+    colour,
+    blend: 'normal',
+    paint: { width: w },
+  });
+  const last = points.length - 1;
+  if (last === 0 || !hasPressure(points)) {
+    const only = hasPressure(points) ? widthAt(points, 0, width) : width;
+    return [piece(0, last, only)];
+  }
+  const pieces: DisplayPath[] = [];
+  let from = 0;
+  let current = widthAt(points, 0, width);
+  for (let i = 1; i < last; i++) {
+    const next = widthAt(points, i, width);
+    if (next === current) continue;
+    pieces.push(piece(from, i, current));
+    from = i;
+    current = next;
+  }
+  pieces.push(piece(from, last, current));
+  return pieces;
 }
 
-/** A curve through the middle of each pair of neighbours, with the points as control points. */
-function centreLine(points: readonly InkPoint[]): Path {
+/** Width of the stretch from point `i` to the next, in whole steps. */
+function widthAt(points: readonly InkPoint[], i: number, width: number): number {
+  const pressure = (points[i]!.pressure + points[Math.min(i + 1, points.length - 1)]!.pressure) / 2;
+  const exact = width * (LIGHTEST + (HEAVIEST - LIGHTEST) * pressure);
+  return Math.max(1, Math.round(exact / WIDTH_STEP)) * WIDTH_STEP;
+}
+
+/**
+ * The part of the stroke's curve from point `from` to point `to`. The whole curve goes through the
+ * middles of neighbours, with the points as control points; parts begin and end in such middles, so
+ * that they follow one another without a bend.
+ */
+function curve(points: readonly InkPoint[], from: number, to: number): Path {
   const path = new PathBuilder();
-  const first = points[0]!;
-  path.moveTo(first.x, first.y);
-  if (points.length === 1) path.lineTo(first.x, first.y);
-  for (let i = 1; i < points.length - 1; i++) {
+  const first = points[from]!;
+  const last = points.length - 1;
+  if (from === 0) {
+    const second = points[1] ?? first;
+    path.moveTo(first.x, first.y);
+    if (last !== 1) path.lineTo((first.x + second.x) / 2, (first.y + second.y) / 2);
+  } else {
+    const before = points[from - 1]!;
+    path.moveTo((before.x + first.x) / 2, (before.y + first.y) / 2);
+  }
+  for (let i = Math.max(1, from); i < to; i++) {
     const p = points[i]!;
     const next = points[i + 1]!;
     path.quadraticCurveTo(p.x, p.y, (p.x + next.x) / 2, (p.y + next.y) / 2);
   }
-  if (points.length > 1) {
-    const last = points[points.length - 1]!;
-    path.lineTo(last.x, last.y);
-  }
-  return path.done();
-}
-
-function outline(points: readonly InkPoint[], width: number): Path {
-  const edge = getStroke(
-    points.map((p) => [p.x, p.y, p.pressure]),
-    {
-      size: width,
-      thinning: PRESSURE_RANGE,
-      smoothing: 0.5,
-      streamline: 0,
-      simulatePressure: false,
-      last: true,
-    },
-  );
-  const path = new PathBuilder();
-  const n = edge.length;
-  if (n < 3) return centreLine(points);
-  const mid = (i: number): [number, number] => {
-    const p = edge[i % n]!;
-    const q = edge[(i + 1) % n]!;
-    return [(p[0]! + q[0]!) / 2, (p[1]! + q[1]!) / 2];
-  };
-  path.moveTo(...mid(n - 1));
-  for (let i = 0; i < n; i++) path.quadraticCurveTo(edge[i]![0]!, edge[i]![1]!, ...mid(i));
-  path.closePath();
+  if (to === last && last > 0) path.lineTo(points[last]!.x, points[last]!.y);
   return path.done();
 }

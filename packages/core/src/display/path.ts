@@ -1,5 +1,3 @@
-import type { Matrix } from '../geometry/index.js';
-
 /** What a step of a path does, and how many numbers it takes. */
 export const STEP = { move: 0, line: 1, quad: 2, close: 3 } as const;
 
@@ -50,20 +48,15 @@ export class PathBuilder implements PathSink {
   }
 }
 
-/** Draws `path` to `sink`, through `map` if one is given. */
-export function trace(path: Path, sink: PathSink, map?: Matrix): void {
-  const { steps, numbers } = path;
-  const [a, b, c, d, e, f] = map ?? [1, 0, 0, 1, 0, 0];
-  const at = (i: number): [number, number] => {
-    const x = numbers[i]!;
-    const y = numbers[i + 1]!;
-    return [a * x + c * y + e, b * x + d * y + f];
-  };
+/** Draws `path` to `sink`. Walked for every stroke of a page at once, so nothing is made on the way. */
+export function trace({ steps, numbers }: Path, sink: PathSink): void {
   let n = 0;
-  for (const step of steps) {
-    if (step === STEP.move) sink.moveTo(...at(n));
-    else if (step === STEP.line) sink.lineTo(...at(n));
-    else if (step === STEP.quad) sink.quadraticCurveTo(...at(n), ...at(n + 2));
+  for (let i = 0; i < steps.length; i++) {
+    const step = steps[i]!;
+    if (step === STEP.quad)
+      sink.quadraticCurveTo(numbers[n]!, numbers[n + 1]!, numbers[n + 2]!, numbers[n + 3]!);
+    else if (step === STEP.line) sink.lineTo(numbers[n]!, numbers[n + 1]!);
+    else if (step === STEP.move) sink.moveTo(numbers[n]!, numbers[n + 1]!);
     else sink.closePath();
     n += NUMBERS[step]!;
   }

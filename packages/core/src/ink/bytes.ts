@@ -9,7 +9,7 @@ export function zigzag(n: number): number {
 }
 
 export function unzigzag(n: number): number {
-  return n % 2 === 0 ? n / 2 : -(n + 1) / 2;
+  return (n & 1) === 0 ? n / 2 : -(n + 1) / 2;
 }
 
 /** Writes bytes and variable-length integers (LEB128, as in DWARF 5, 7.6) into a growing buffer. */
@@ -56,6 +56,12 @@ export class ByteReader {
   }
 
   varint(): number {
+    // Nearly all numbers of ink are a single byte.
+    const first = this.bytes[this.at];
+    if (first !== undefined && first < 0x80) {
+      this.at++;
+      return first;
+    }
     let value = 0;
     let scale = 1;
     for (let i = 0; i < 5; i++) {

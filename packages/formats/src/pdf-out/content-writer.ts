@@ -1,8 +1,8 @@
 import type { DisplayList, Matrix, PathSink } from '@cuaderno/core';
 import { trace } from '@cuaderno/core';
 
-/** Whole numbers in a point: coordinates are written without a decimal point, to 0.01 pt. */
-const SCALE = 100;
+/** Whole numbers in a point: coordinates are written without a decimal point, to 0.05 pt. */
+const SCALE = 20;
 
 /** Name of the graphics state that multiplies; set in a page's resources when it is used. */
 export const MULTIPLY = 'CuaMultiply';
@@ -16,6 +16,9 @@ export class ContentWriter implements PathSink {
   private length = 0;
   private x = 0;
   private y = 0;
+  /** Where the present path begins, in whole numbers: its coordinates are counted from there. */
+  private fromX = 0;
+  private fromY = 0;
   /** Whether `MULTIPLY` occurs. */
   multiplies = false;
 
@@ -27,18 +30,23 @@ export class ContentWriter implements PathSink {
     this.text('cm 1 J 1 j\n');
   }
 
+  /** Draws what belongs together, such as all of one stroke: its coordinates count from its start. */
   draw(list: DisplayList): void {
+    const [first] = list;
+    if (!first) return;
+    this.fromX = Math.round((first.path.numbers[0] ?? 0) * SCALE);
+    this.fromY = Math.round((first.path.numbers[1] ?? 0) * SCALE);
+    this.text(`q 1 0 0 1 ${this.fromX} ${this.fromY} cm `);
+    let look = '';
     for (const { path, colour, blend, paint } of list) {
-      this.text('q ');
-      if (blend === 'multiply') {
-        this.multiplies = true;
-        this.text(`/${MULTIPLY} gs `);
-      }
-      this.text(`${rgb(colour)} ${paint === 'fill' ? 'rg' : 'RG'} `);
-      if (paint !== 'fill') this.text(`${Math.round(paint.width * SCALE)} w `);
+      const next = `${blend === 'multiply' ? `/${MULTIPLY} gs ` : ''}${rgb(colour)} ${paint === 'fill' ? 'rg' : 'RG'} `;
+      if (next !== look) this.text((look = next));
+      this.multiplies ||= blend === 'multiply';
+      if (paint !== 'fill') this.text(`${decimal(paint.width * SCALE)} w `);
       trace(path, this);
-      this.text(paint === 'fill' ? 'f Q\n' : 'S Q\n');
+      this.text(paint === 'fill' ? 'f\n' : 'S\n');
     }
+    this.text('Q\n');
   }
 
   done(): Uint8Array {
@@ -48,12 +56,12 @@ export class ContentWriter implements PathSink {
 
   moveTo(x: number, y: number): void {
     this.pair(x, y);
-    this.text('m ');
+    this.operator(0x6d);
   }
 
   lineTo(x: number, y: number): void {
     this.pair(x, y);
-    this.text('l ');
+    this.operator(0x6c);
   }
 
   /** PDF has cubic curves only: the same curve, with its control points two thirds of the way. */
@@ -62,18 +70,18 @@ export class ContentWriter implements PathSink {
     this.pair(x0 + ((cx - x0) * 2) / 3, y0 + ((cy - y0) * 2) / 3);
     this.pair(x + ((cx - x) * 2) / 3, y + ((cy - y) * 2) / 3);
     this.pair(x, y);
-    this.text('c ');
+    this.operator(0x63);
   }
 
   closePath(): void {
-    this.text('h ');
+    this.operator(0x68);
   }
 
   private pair(x: number, y: number): void {
     this.x = x;
     this.y = y;
-    this.whole(Math.round(x * SCALE));
-    this.whole(Math.round(y * SCALE));
+    this.whole(Math.round(x * SCALE) - this.fromX);
+    this.whole(Math.round(y * SCALE) - this.fromY);
   }
 
   private whole(value: number): void {
@@ -83,16 +91,22 @@ export class ContentWriter implements PathSink {
       this.bytes[this.length++] = 0x2d;
       rest = -rest;
     }
-    let digits = 1;
-    for (let limit = 10; rest >= limit; limit *= 10) digits++;
+    const digits = rest < 10 ? 1 : rest < 100 ? 2 : rest < 1000 ? 3 : String(rest).length;
     const end = this.length + digits;
     for (let i = end - 1; i >= this.length; i--) {
-      const next = Math.floor(rest / 10);
+      const next = (rest / 10) | 0;
       this.bytes[i] = 0x30 + rest - next * 10;
       rest = next;
     }
     this.bytes[end] = 0x20;
     this.length = end + 1;
+  }
+
+  /** An operator of one letter. */
+  private operator(letter: number): void {
+    this.room(2);
+    this.bytes[this.length++] = letter;
+    this.bytes[this.length++] = 0x20;
   }
 
   private text(ascii: string): void {
@@ -110,9 +124,17 @@ export class ContentWriter implements PathSink {
 
 /** A PDF number: never in exponential form (ISO 32000-1, 7.3.3). */
 function decimal(n: number): string {
-  return n.toFixed(6).replace(/\.?0+$/, '');
+  return Number.isInteger(n) ? String(n) : n.toFixed(6).replace(/\.?0+$/, '');
 }
 
+const rgbs = new Map<string, string>();
+
 function rgb(colour: string): string {
+  let known = rgbs.get(colour);
+  if (known === undefined) rgbs.set(colour, (known = parts(colour)));
+  return known;
+}
+
+function parts(colour: string): string {
   return [1, 3, 5].map((i) => decimal(parseInt(colour.slice(i, i + 2), 16) / 255)).join(' ');
 }

@@ -85,7 +85,7 @@ async function made(board: Board, bytes?: Uint8Array): Promise<string> {
     author: 'Maren',
     date: new Date(0),
     file: () => Promise.resolve(bytes!),
-    deflate: (b) => deflateSync(b),
+    deflate: (b) => Promise.resolve(deflateSync(b)),
   });
   const path = join(folder, `${newId()}.pdf`);
   writeFileSync(path, pdf);
@@ -158,15 +158,15 @@ describe('content streams', () => {
     writer.lineTo(-123.45, 99_999.99);
     writer.closePath();
     const text = new TextDecoder().decode(writer.done());
-    expect(text).toContain('0 0 0 -0.01 0.5 841.89 cm');
-    expect(text).toContain('0 1 m -12345 9999999 l h');
+    expect(text).toContain('0 0 0 -0.05 0.5 841.89 cm');
+    expect(text).toContain('0 0 m -2469 2000000 l h');
   });
 
   it('turn quadratic curves into the same cubic ones', () => {
     const writer = new ContentWriter([1, 0, 0, 1, 0, 0]);
     writer.moveTo(0, 0);
     writer.quadraticCurveTo(3, 3, 6, 0);
-    expect(new TextDecoder().decode(writer.done())).toContain('200 200 400 200 600 0 c');
+    expect(new TextDecoder().decode(writer.done())).toContain('40 40 80 40 120 0 c');
   });
 
   it('grow as long as they must', () => {

@@ -1,5 +1,5 @@
 import { PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
-import type { PDFPage, PDFRef } from '@cantoo/pdf-lib';
+import type { PDFPage } from '@cantoo/pdf-lib';
 import {
   decodeStroke,
   displayStroke,
@@ -17,8 +17,8 @@ export interface RecordPdfOptions {
   readonly date: Date;
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
-  /** Compresses as zlib does (RFC 1950). */
-  readonly deflate: (bytes: Uint8Array) => Uint8Array;
+  /** Compresses as zlib does (RFC 1950); may go on elsewhere while the next page is drawn. */
+  readonly deflate: (bytes: Uint8Array) => Promise<Uint8Array>;
 }
 
 /**
@@ -29,7 +29,7 @@ export interface RecordPdfOptions {
 export async function recordPdf(board: Board, options: RecordPdfOptions): Promise<Uint8Array> {
   const pages = pagesInOrder(board);
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
-  pages.forEach((page, i) => drawInk(doc, doc.getPage(i), page, options));
+  await Promise.all(pages.map((page, i) => drawInk(doc, doc.getPage(i), page, options)));
   doc.setTitle(options.title);
   doc.setAuthor(options.author);
   doc.setCreator('Cuaderno');
@@ -86,18 +86,20 @@ async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Pr
   return doc;
 }
 
-function drawInk(doc: PDFDocument, target: PDFPage, page: Page, options: RecordPdfOptions): void {
+async function drawInk(
+  doc: PDFDocument,
+  target: PDFPage,
+  page: Page,
+  { deflate }: RecordPdfOptions,
+): Promise<void> {
   const items = itemsOn(page);
   if (items.length === 0) return;
   const writer = new ContentWriter(mapFor(page));
-  for (const item of items) writer.draw([displayStroke(decodeStroke(item.ink))]);
+  for (const item of items) writer.draw(displayStroke(decodeStroke(item.ink)));
+  const packed = await deflate(writer.done());
   const { context } = doc;
-  const stream = (bytes: Uint8Array): PDFRef => {
-    const packed = options.deflate(bytes);
-    const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
-    return context.register(PDFRawStream.of(dict, packed));
-  };
-  const ink = stream(writer.done());
+  const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
+  const ink = context.register(PDFRawStream.of(dict, packed));
   target.node.normalize();
   // The page's own content may leave its graphics state as it likes; ink begins from a clean one.
   target.node.wrapContentStreams(

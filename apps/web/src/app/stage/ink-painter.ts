@@ -3,7 +3,13 @@ import type { DisplayPath, Id, Item, Page, Stroke } from '@cuaderno/core';
 
 /** What has been made of an item before: items never change, so it never needs to be made again. */
 const strokes = new WeakMap<Uint8Array, Stroke>();
-const looks = new WeakMap<Uint8Array, { display: DisplayPath; path: Path2D }>();
+const looks = new WeakMap<Uint8Array, Look[]>();
+
+/** A path of a display list, as the canvas takes it. */
+export interface Look {
+  readonly display: DisplayPath;
+  readonly path: Path2D;
+}
 
 export function strokeOf(item: Item): Stroke {
   let stroke = strokes.get(item.ink);
@@ -11,26 +17,24 @@ export function strokeOf(item: Item): Stroke {
   return stroke;
 }
 
-export function pathOf(display: DisplayPath): Path2D {
-  const path = new Path2D();
-  trace(display.path, path);
-  return path;
+export function looksOf(stroke: Stroke): Look[] {
+  return displayStroke(stroke).map((display) => {
+    const path = new Path2D();
+    trace(display.path, path);
+    return { display, path };
+  });
 }
 
-function lookOf(item: Item): { display: DisplayPath; path: Path2D } {
+function itemLooks(item: Item): Look[] {
   let look = looks.get(item.ink);
-  if (!look) {
-    const display = displayStroke(strokeOf(item));
-    looks.set(item.ink, (look = { display, path: pathOf(display) }));
-  }
+  if (!look) looks.set(item.ink, (look = looksOf(strokeOf(item))));
   return look;
 }
 
 /** Draws one path of a display list; the context's units are points. */
 export function paint(
   context: CanvasRenderingContext2D,
-  { colour, paint: how }: DisplayPath,
-  path: Path2D,
+  { display: { colour, paint: how }, path }: Look,
 ): void {
   if (how === 'fill') {
     context.fillStyle = colour;
@@ -79,13 +83,14 @@ export class InkPainter {
       this.drawn = [];
     }
     for (const item of there.slice(this.drawn.length)) {
-      const { display, path } = lookOf(item);
-      const canvas = display.blend === 'multiply' ? this.multiply : this.normal;
-      if (display.blend === 'multiply') this.multiplies = true;
-      const context = canvas.getContext('2d')!;
       const { x, y, scale } = this.view;
-      context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
-      paint(context, display, path);
+      for (const look of itemLooks(item)) {
+        const multiplies = look.display.blend === 'multiply';
+        const context = (multiplies ? this.multiply : this.normal).getContext('2d')!;
+        context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
+        paint(context, look);
+        this.multiplies ||= multiplies;
+      }
       this.drawn.push(item.id);
     }
   }

@@ -1,9 +1,8 @@
-import { displayStroke } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
 import type { Camera, Size } from './camera';
-import { paint, pathOf } from './ink-painter';
+import { looksOf, paint } from './ink-painter';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
 import type { PaperSource } from './paper-source';
@@ -122,11 +121,10 @@ export class Scene {
     for (const { page, style, points } of this.view.underWay()) {
       const placed = seen.get(page);
       if (!placed || points.length === 0) continue;
-      const display = displayStroke({ style, points });
-      if (display.blend !== blend) continue;
+      const looks = looksOf({ style, points }).filter(({ display }) => display.blend === blend);
       this.onPage(context, placed, () => {
         clipTo(context, placed.page.width, placed.page.height);
-        paint(context, display, pathOf(display));
+        for (const look of looks) paint(context, look);
       });
     }
   }

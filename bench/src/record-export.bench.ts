@@ -1,0 +1,118 @@
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import {
+  apply,
+  BoardDraft,
+  boardSnapshot,
+  emptyBoard,
+  encodeStroke,
+  keysBetween,
+  newId,
+  operation,
+  pack,
+} from '@cuaderno/core';
+import type { PageSpec } from '@cuaderno/core';
+import { handwriting } from '@cuaderno/core/testing';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { median, result } from './result.js';
+import type { Result } from './result.js';
+
+const PAGES = 60;
+const STROKES = 5000;
+const RUNS = 5;
+const MEMORY_LIMIT = 400;
+
+/** Sixty sheets of text and lines, such as a workbook has. */
+export async function workbook(pages: number): Promise<Buffer> {
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.Helvetica);
+  for (let i = 1; i <= pages; i++) {
+    const page = doc.addPage([595, 842]);
+    for (let line = 0; line < 45; line++) {
+      const text = `${i}.${line} The tide that comes in at noon goes out again before the lamps are lit.`;
+      page.drawText(text, { x: 50, y: 790 - line * 16, size: 11, font });
+      page.drawLine({
+        start: { x: 50, y: 787 - line * 16 },
+        end: { x: 545, y: 787 - line * 16 },
+        thickness: 0.3,
+      });
+    }
+  }
+  return Buffer.from(await doc.save());
+}
+
+/**
+ * 60 pages with 5,000 strokes, half of them with pressure, to PDF, in the worker that the server
+ * uses; against loading and saving the same file with the PDF library alone, in a worker too.
+ */
+export async function measure(): Promise<Result> {
+  const folder = mkdtempSync(join(tmpdir(), 'cuaderno-export-'));
+  const path = join(folder, 'workbook.pdf');
+  writeFileSync(path, await workbook(PAGES));
+  const hash = 'a'.repeat(64);
+  const draft = new BoardDraft(emptyBoard(newId()));
+  const stamp = { by: newId(), at: 1, lesson: null };
+  const pages: PageSpec[] = keysBetween(null, null, PAGES).map((order, i) => ({
+    id: newId(),
+    order,
+    name: '',
+    width: 595,
+    height: 842,
+    paper: { kind: 'pdf', file: hash, number: i + 1, box: [0, 0, 595, 842], rotate: 0, unit: 1 },
+  }));
+  apply(operation({ kind: 'pages.add', pages }), draft, stamp);
+  for (let i = 0; i < STROKES; i++) {
+    const x = 60 + ((i * 37) % 380);
+    const y = 60 + ((i * 53) % 720);
+    const ink = encodeStroke(handwriting(i, { count: 60, stylus: i % 2 === 0, x, y }));
+    apply(operation({ kind: 'ink.add', page: pages[i % PAGES]!.id, ink }), draft, stamp);
+  }
+  const board = pack(boardSnapshot(draft.done(), 1));
+
+  const worker = new Worker(new URL('./export-runner.js', import.meta.url), {
+    workerData: {
+      exporter: resolve(import.meta.dirname, '../../apps/server/dist/workers/record-worker.js'),
+    },
+  });
+  const ask = (kind: 'plain' | 'record'): Promise<{ ms: number; bytes: number }> =>
+    new Promise((done) => {
+      worker.once('message', done);
+      worker.postMessage({
+        kind,
+        path,
+        task: { board, title: 'Bench', author: 'Maren', sealedAt: 0, files: { [hash]: path } },
+      });
+    });
+  // Off the event loop: what this thread feels meanwhile.
+  let stall = 0;
+  let last = performance.now();
+  const beat = setInterval(() => {
+    const now = performance.now();
+    stall = Math.max(stall, now - last - 5);
+    last = now;
+  }, 5);
+  const plain: number[] = [];
+  const ours: number[] = [];
+  let memory = 0;
+  const before = process.memoryUsage().rss;
+  const watch = setInterval(() => {
+    memory = Math.max(memory, process.memoryUsage().rss - before);
+  }, 10);
+  for (let i = 0; i < RUNS; i++) {
+    plain.push((await ask('plain')).ms);
+    ours.push((await ask('record')).ms);
+  }
+  clearInterval(beat);
+  clearInterval(watch);
+  await worker.terminate();
+  rmSync(folder, { recursive: true });
+  const megabytes = memory / 1024 / 1024;
+  console.log(
+    `memory over the idle process ${megabytes.toFixed(0)} MB; longest stall of the main thread ${stall.toFixed(0)} ms`,
+  );
+  return result('record-export', 'ms', median(ours), median(plain), 4, {
+    also: megabytes < MEMORY_LIMIT,
+  });
+}
