@@ -33,6 +33,8 @@ CREATE TABLE `operations` (
 	`by` text NOT NULL,
 	`at` integer NOT NULL,
 	`lesson` text,
+	`kind` text NOT NULL,
+	`page` text,
 	`body` blob NOT NULL,
 	PRIMARY KEY(`board`, `seq`)
 ) WITHOUT ROWID;

@@ -4,14 +4,21 @@ import { and, asc, eq, gt, lte } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { boards, operations } from './tables.js';
 
-/** Rows in one INSERT: SQLite takes at most 32,766 values, at seven a row. */
+/** Rows in one INSERT: SQLite takes at most 32,766 values, at nine a row. */
 const ROWS_AT_ONCE = 500;
 
 type Row = typeof operations.$inferSelect;
 
-function entry({ seq, id, by, at, lesson, body }: Row): Entry {
-  const op = { ...(unpack(body) as object), id } as Operation;
-  return { seq, by, at, lesson, op };
+/** A line is stored as its coded ink and nothing around it; there are so many of them. */
+function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
+  if (op.kind === 'ink.add') return [board, seq, op.id, by, at, lesson, op.kind, op.page, op.ink];
+  const { id, kind, ...rest } = op;
+  return [board, seq, id, by, at, lesson, kind, 'page' in op ? op.page : null, pack(rest)];
+}
+
+function entryOf({ seq, id, by, at, lesson, kind, page, body }: Row): Entry {
+  const rest = kind === 'ink.add' ? { page, ink: new Uint8Array(body) } : (unpack(body) as object);
+  return { seq, by, at, lesson, op: { id, kind, ...rest } as Operation };
 }
 
 /** Logs of boards on disk. Entries are added and read, never changed. */
@@ -24,16 +31,8 @@ export class LogStore {
     for (let i = 0; i < entries.length; i += ROWS_AT_ONCE) {
       const run = entries.slice(i, i + ROWS_AT_ONCE);
       statements.push({
-        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, body) VALUES ${run.map(() => '(?,?,?,?,?,?,?)').join(',')}`,
-        params: run.flatMap(({ seq, by, at, lesson, op: { id, ...body } }) => [
-          board,
-          seq,
-          id,
-          by,
-          at,
-          lesson,
-          pack(body),
-        ]),
+        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, body) VALUES ${run.map(() => '(?,?,?,?,?,?,?,?,?)').join(',')}`,
+        params: run.flatMap((entry) => rowOf(board, entry)),
       });
     }
     const title = entries.findLast(({ op }) => op.kind === 'board.rename')?.op;
@@ -54,7 +53,7 @@ export class LogStore {
         and(eq(operations.board, board), gt(operations.seq, since), lte(operations.seq, until)),
       )
       .orderBy(asc(operations.seq));
-    return rows.map(entry);
+    return rows.map(entryOf);
   }
 
   /** The board as it stood after entry `until`, its last place, and the place of every operation. */

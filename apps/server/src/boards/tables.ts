@@ -27,7 +27,10 @@ export const operations = sqliteTable(
     by: text().notNull(),
     at: integer().notNull(),
     lesson: text(),
-    /** The operation without its id, packed as on the wire. */
+    kind: text().notNull(),
+    /** The page it is about, where it is about one. */
+    page: text(),
+    /** Ink as it is coded, for a line; else the rest of the operation, packed as on the wire. */
     body: blob({ mode: 'buffer' }).notNull(),
   },
   (table) => [primaryKey({ columns: [table.board, table.seq] })],

@@ -62,7 +62,7 @@ function widthAt(points: readonly InkPoint[], i: number, width: number): number 
  * that they follow one another without a bend.
  */
 function curve(points: readonly InkPoint[], from: number, to: number): Path {
-  const path = new PathBuilder();
+  const path = new PathBuilder(to - from + 3);
   const first = points[from]!;
   const last = points.length - 1;
   if (from === 0) {

@@ -20,31 +20,44 @@ export interface PathSink {
   closePath(): void;
 }
 
+/** Collects a path of at most so many steps. */
 export class PathBuilder implements PathSink {
-  private readonly steps: number[] = [];
-  private readonly numbers: number[] = [];
+  private readonly steps: Uint8Array;
+  private readonly numbers: Float32Array;
+  private s = 0;
+  private n = 0;
+
+  constructor(steps: number) {
+    this.steps = new Uint8Array(steps);
+    this.numbers = new Float32Array(steps * 4);
+  }
 
   moveTo(x: number, y: number): void {
-    this.steps.push(STEP.move);
-    this.numbers.push(x, y);
+    this.steps[this.s++] = STEP.move;
+    this.numbers[this.n++] = x;
+    this.numbers[this.n++] = y;
   }
 
   lineTo(x: number, y: number): void {
-    this.steps.push(STEP.line);
-    this.numbers.push(x, y);
+    this.steps[this.s++] = STEP.line;
+    this.numbers[this.n++] = x;
+    this.numbers[this.n++] = y;
   }
 
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void {
-    this.steps.push(STEP.quad);
-    this.numbers.push(cx, cy, x, y);
+    this.steps[this.s++] = STEP.quad;
+    this.numbers[this.n++] = cx;
+    this.numbers[this.n++] = cy;
+    this.numbers[this.n++] = x;
+    this.numbers[this.n++] = y;
   }
 
   closePath(): void {
-    this.steps.push(STEP.close);
+    this.steps[this.s++] = STEP.close;
   }
 
   done(): Path {
-    return { steps: Uint8Array.from(this.steps), numbers: Float32Array.from(this.numbers) };
+    return { steps: this.steps.subarray(0, this.s), numbers: this.numbers.subarray(0, this.n) };
   }
 }
 

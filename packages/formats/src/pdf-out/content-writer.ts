@@ -80,12 +80,12 @@ export class ContentWriter implements PathSink {
   private pair(x: number, y: number): void {
     this.x = x;
     this.y = y;
+    this.room(40);
     this.whole(Math.round(x * SCALE) - this.fromX);
     this.whole(Math.round(y * SCALE) - this.fromY);
   }
 
   private whole(value: number): void {
-    this.room(16);
     let rest = value;
     if (rest < 0) {
       this.bytes[this.length++] = 0x2d;
