@@ -1,4 +1,3 @@
-import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import {
   apply,
   BoardDraft,
@@ -19,30 +18,12 @@ import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { median, result } from './result.js';
 import type { Result } from './result.js';
+import { workbook } from './workbook.js';
 
 const PAGES = 60;
 const STROKES = 5000;
 const RUNS = 5;
 const MEMORY_LIMIT = 400;
-
-/** Sixty sheets of text and lines, such as a workbook has. */
-export async function workbook(pages: number): Promise<Buffer> {
-  const doc = await PDFDocument.create();
-  const font = await doc.embedFont(StandardFonts.Helvetica);
-  for (let i = 1; i <= pages; i++) {
-    const page = doc.addPage([595, 842]);
-    for (let line = 0; line < 45; line++) {
-      const text = `${i}.${line} The tide that comes in at noon goes out again before the lamps are lit.`;
-      page.drawText(text, { x: 50, y: 790 - line * 16, size: 11, font });
-      page.drawLine({
-        start: { x: 50, y: 787 - line * 16 },
-        end: { x: 545, y: 787 - line * 16 },
-        thickness: 0.3,
-      });
-    }
-  }
-  return Buffer.from(await doc.save());
-}
 
 /**
  * 60 pages with 5,000 strokes, half of them with pressure, to PDF, in the worker that the server

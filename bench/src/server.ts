@@ -33,6 +33,7 @@ export class BenchServer {
         CUADERNO_DATA: server.folder,
         PORT: String(server.port),
         LOG_LEVEL: 'error',
+        CUADERNO_MESSAGES_PER_SECOND: '1000000',
       },
       stdio: 'inherit',
     });

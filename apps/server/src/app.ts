@@ -83,7 +83,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('boards', new Boards(app.db));
   app.decorate('courses', new Courses(app.db));
   await app.register(lessons, { folder: config.dataFolder });
-  await app.register(live);
+  await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   app.addHook('onReady', () => app.imports.resume());

@@ -16,6 +16,8 @@ const Environment = z.object({
   CUADERNO_MAX_UPLOAD_MB: z.coerce.number().positive().default(200),
   /** Most pages a PDF may bring. */
   CUADERNO_MAX_PAGES: z.coerce.number().int().positive().default(5000),
+  /** Messages a second that one window may send for long; three times as many in a burst. */
+  CUADERNO_MESSAGES_PER_SECOND: z.coerce.number().int().positive().default(200),
   /** Lets anyone sign in as the demo tutor with one click. */
   CUADERNO_DEMO: flag,
   /** Set when a proxy in front serves https and names the visitor's address. */
@@ -31,6 +33,7 @@ export interface Config {
   readonly port: number;
   readonly maxUploadBytes: number;
   readonly maxPages: number;
+  readonly messagesPerSecond: number;
   readonly demo: boolean;
   readonly behindProxy: boolean;
   readonly logLevel: string;
@@ -53,6 +56,7 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     port: e.PORT,
     maxUploadBytes: Math.round(e.CUADERNO_MAX_UPLOAD_MB * 1024 * 1024),
     maxPages: e.CUADERNO_MAX_PAGES,
+    messagesPerSecond: e.CUADERNO_MESSAGES_PER_SECOND,
     demo: e.CUADERNO_DEMO,
     behindProxy: e.CUADERNO_BEHIND_PROXY,
     logLevel: e.LOG_LEVEL,

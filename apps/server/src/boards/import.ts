@@ -57,6 +57,7 @@ export class Imports {
     return new Promise<BoardInfo>((resolve, reject) => {
       let count = 0;
       let board: Promise<BoardInfo> | null = null;
+      const naming: Operation[] = [];
       const work = this.inspect(file.path, 1, {
         count: (n) => {
           count = n;
@@ -69,10 +70,12 @@ export class Imports {
           if (!board) {
             if (!placements.some((placement) => placement && fits(placement)))
               throw new ProblemError(placements.some(Boolean) ? 'page-size' : 'file-broken');
-            board = this.make(file, upload, count);
+            const { title, fileName: name, course } = upload;
+            board = this.boards.make(course, title, { ...file, name, pages: count });
+            naming.push(operation({ kind: 'board.rename', title, former: '' }));
           }
           const { id } = await board;
-          await this.addPages(id, upload.tutor, file.hash, placements, first);
+          await this.addPages(id, upload.tutor, file.hash, placements, first, naming.splice(0));
           resolve(await board);
         },
       });
@@ -127,27 +130,19 @@ export class Imports {
     void work.finally(() => this.running.delete(work));
   }
 
-  private async make(file: StoredFile, upload: Upload, pages: number): Promise<BoardInfo> {
-    const board = await this.boards.make(upload.course, upload.title);
-    await this.boards.addFile(board.id, { ...file, name: upload.fileName, pages });
-    const room = await this.room(board.id);
-    const title = operation({ kind: 'board.rename', title: upload.title, former: '' });
-    await room.take([title], tutorActor(upload.tutor));
-    return board;
-  }
-
   private async addPages(
     board: string,
     tutor: string,
     file: string,
     placements: readonly (PdfPlacement | null)[],
     first: number,
+    before: readonly Operation[] = [],
   ): Promise<void> {
     const room = await this.room(board);
     const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
     const keys = keysBetween(last, null, placements.length);
     const pages = placements.map((placement, i) => page(placement, file, first + i, keys[i]!));
-    const ops: Operation[] = [];
+    const ops: Operation[] = [...before];
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
     await room.take(ops, tutorActor(tutor));

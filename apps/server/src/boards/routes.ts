@@ -1,3 +1,4 @@
+import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
@@ -65,7 +66,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{
         consumes: ['application/octet-stream'],
         params: z.object({ course: z.string() }),
         querystring: z.object({ name: z.string().max(20_000) }),
-        response: { 201: BoardShape },
+        response: { 201: BoardShape.extend({ file: FileHash }) },
       },
     },
     async (request, reply) => {
@@ -83,7 +84,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{
         fileName: `${title}.pdf`,
         maxPages,
       });
-      return reply.status(201).send(board);
+      return reply.status(201).send({ ...board, file: file.hash });
     },
   );
 

@@ -13,6 +13,14 @@ export interface BoardInfo {
   readonly createdAt: number;
 }
 
+/** The file that a board is made of. */
+export interface BoardFile {
+  readonly hash: string;
+  readonly bytes: number;
+  readonly name: string;
+  readonly pages: number;
+}
+
 const COLUMNS = {
   id: boards.id,
   course: boards.course,
@@ -24,9 +32,21 @@ const COLUMNS = {
 export class Boards {
   constructor(private readonly db: Database) {}
 
-  async make(course: string, title: string): Promise<BoardInfo> {
+  /** A new board, with the file it is made of if there is one; all in one commit. */
+  async make(course: string, title: string, file?: BoardFile): Promise<BoardInfo> {
     const board = { id: newId(), course, title, createdAt: Date.now() };
-    await this.db.insert(boards).values(board);
+    const add = this.db.insert(boards).values(board);
+    if (!file) {
+      await add;
+      return board;
+    }
+    const { hash, bytes, name, pages } = file;
+    const stored = { hash, bytes, type: 'application/pdf', createdAt: Date.now() };
+    await this.db.batch([
+      add,
+      this.db.insert(files).values(stored).onConflictDoNothing(),
+      this.db.insert(boardFiles).values({ board: board.id, hash, name, pages }),
+    ]);
     return board;
   }
 
@@ -52,16 +72,6 @@ export class Boards {
   async title(id: string): Promise<string> {
     const [row] = await this.db.select(COLUMNS).from(boards).where(eq(boards.id, id));
     return row?.title ?? '';
-  }
-
-  async addFile(
-    board: string,
-    file: { hash: string; bytes: number; name: string; pages: number },
-  ): Promise<void> {
-    const { hash, bytes, name, pages } = file;
-    const row = { hash, bytes, type: 'application/pdf', createdAt: Date.now() };
-    await this.db.insert(files).values(row).onConflictDoNothing();
-    await this.db.insert(boardFiles).values({ board, hash, name, pages }).onConflictDoNothing();
   }
 
   /** The tutor whose board it is. */

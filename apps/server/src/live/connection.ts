@@ -17,9 +17,8 @@ import { Allowance } from './allowance.js';
 import type { Member } from './member.js';
 import type { LiveService } from './service.js';
 
-/** Messages a second: a pen sends 60, with room for everything else. */
-const RATE = 200;
-const BURST = 600;
+/** How many times the lasting rate of messages may come at once. */
+const BURST = 3;
 /** Messages turned away before the connection is ended. */
 const PATIENCE = 1000;
 /** Bytes waiting to be sent above which live traffic is dropped, and everything is given up. */
@@ -31,7 +30,7 @@ export const CLOSE = { again: 4000, notIn: 4401, over: 4410, flood: 4429, old: 4
 
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member {
-  private readonly allowance = new Allowance(RATE, BURST);
+  private readonly allowance: Allowance;
   private turnedAway = 0;
   private joined = false;
   /** The stroke this window is drawing just now. */
@@ -46,6 +45,8 @@ export class LiveConnection implements Member {
     /** A student's lesson; a tutor's board may have one or not. */
     private readonly ownLesson: LiveLesson | null,
   ) {
+    const { messagesPerSecond } = service;
+    this.allowance = new Allowance(messagesPerSecond, BURST * messagesPerSecond);
     socket.binaryType = 'nodebuffer';
     socket.on('message', (data: Buffer, isBinary: boolean) => {
       void this.onMessage(isBinary ? data : data.toString());

@@ -38,14 +38,14 @@ async function admit(
 }
 
 export const live = fp(
-  async (app) => {
+  async (app, { messagesPerSecond }: { messagesPerSecond: number }) => {
     await app.register(websocket, {
       // A little above what is told apart in plain words; far larger ones end the connection.
       options: { maxPayload: 4 * MAX_MESSAGE_BYTES, perMessageDeflate: false },
     });
     const logs = new LogStore(app.db);
     const bus = new LocalBus(logs, app.log, (board) => app.lessons.onBoard(board)?.id ?? null);
-    const service = new LiveService(bus, app.lessons, app.log);
+    const service = new LiveService(bus, app.lessons, app.log, messagesPerSecond);
     app.decorate('logs', logs);
     app.decorate('bus', bus);
     app.decorate('live', service);

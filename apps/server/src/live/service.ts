@@ -14,6 +14,8 @@ export class LiveService {
     private readonly bus: LessonBus,
     private readonly lessons: Lessons,
     private readonly log: FastifyBaseLogger,
+    /** What one window may send: a pen sends 60, with room for everything else. */
+    readonly messagesPerSecond: number,
   ) {}
 
   lessonOn(board: Id): LiveLesson | undefined {

@@ -2,12 +2,18 @@ import type { PdfPlacement } from '@cuaderno/core';
 import { inspectPdf, PdfError } from '@cuaderno/formats/pdf-in';
 import type { PdfFault } from '@cuaderno/formats/pdf-in';
 import { readFile } from 'node:fs/promises';
+import { setTimeout } from 'node:timers/promises';
 import type { MessagePort } from 'node:worker_threads';
 
 /** Pages looked at before the first word: enough to begin on. */
 const FIRST = 8;
 /** Pages in each word after that. */
 const RUN = 200;
+/**
+ * Rest after the first word, in ms: the browser that waits for page 1 may have to share this
+ * machine with us, and nobody waits for the others.
+ */
+const BREATH = 1000;
 
 export interface InspectTask {
   readonly path: string;
@@ -42,6 +48,7 @@ export async function inspect({ path, from, port }: InspectTask): Promise<void> 
         if (run.length === size || number === pdf.count) {
           tell({ kind: 'pages', pages: run });
           run = [];
+          if (size === FIRST && number < pdf.count) await setTimeout(BREATH);
           size = RUN;
         }
       }

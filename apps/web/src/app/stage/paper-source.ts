@@ -1,5 +1,6 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
 import type * as PdfJs from 'pdfjs-dist';
+import type { LocalFiles } from './local-files';
 
 /** Bytes asked for at a time: a page of text, not a whole book. */
 const CHUNK = 256 * 1024;
@@ -29,8 +30,8 @@ type Doc = ReturnType<typeof PdfJs.getDocument>;
 export class PaperSource {
   private readonly open = new Map<FileHash, Doc>();
 
-  /** @param local files that are on this machine already, by their hash */
-  constructor(private readonly local: ReadonlyMap<FileHash, Blob> = new Map()) {}
+  /** @param local files that are on this machine already */
+  constructor(private readonly local: Pick<LocalFiles, 'get'> | null = null) {}
 
   /**
    * Draws the part of a page that begins at (`x`, `y`) points and has the canvas's size, at `scale`
@@ -70,7 +71,7 @@ export class PaperSource {
     const pdf = await pdfJs();
     let doc = this.open.get(hash);
     if (!doc) {
-      const local = this.local.get(hash);
+      const local = this.local?.get(hash);
       doc = pdf.getDocument({
         ...(local ? { data: await local.arrayBuffer() } : { url: `/api/files/${hash}` }),
         rangeChunkSize: CHUNK,

@@ -21,6 +21,7 @@ import type { BoardInfo, Course } from '../../api/shapes';
 import { BoardSession } from '../../live/board-session';
 import { PageStrip } from '../../pages/page-strip';
 import { PeoplePanel } from '../../people/people-panel';
+import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import { sayLength } from '../../time/say-time';
 import { WorkArea } from '../../work/work-area';
@@ -43,7 +44,7 @@ export class BoardScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly area = viewChild(WorkArea);
-  protected readonly papers = new PaperSource();
+  protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly info = signal<BoardInfo | null>(null);
   protected readonly course = signal<CourseOfBoard | null>(null);

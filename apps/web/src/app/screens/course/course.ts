@@ -13,6 +13,7 @@ import { ProgressBarModule } from 'primeng/progressbar';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/paper-source';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
 import { JoinCard } from './join-card';
@@ -38,6 +39,7 @@ export class CourseScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly local = inject(LocalFiles);
   protected readonly info = signal<Course | null>(null);
   protected readonly boards = signal<readonly BoardInfo[]>([]);
   protected readonly records = signal<readonly RecordInfo[]>([]);
@@ -109,6 +111,7 @@ export class CourseScreen {
     this.uploads.update((list) => [...list, upload]);
     const board = await upload.run();
     if (!board) return;
+    this.local.add(board.file, file);
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
     if (openIt) await this.router.navigate(['/boards', board.id]);

@@ -3,6 +3,9 @@ import { troubleOf } from '../../api/api';
 import type { Api, Trouble } from '../../api/api';
 import type { BoardInfo } from '../../api/shapes';
 
+/** A board, and the hash of the file it was made of. */
+export type MadeBoard = BoardInfo & { readonly file: string };
+
 /** A PDF on its way to becoming a board. */
 export class Upload {
   private readonly abort = new AbortController();
@@ -17,10 +20,10 @@ export class Upload {
     private readonly course: string,
   ) {}
 
-  async run(): Promise<BoardInfo | null> {
+  async run(): Promise<MadeBoard | null> {
     try {
       const name = encodeURIComponent(this.file.name.slice(0, 1000));
-      return await this.api.upload<BoardInfo>(
+      return await this.api.upload<MadeBoard>(
         `/courses/${this.course}/boards/pdf?name=${name}`,
         this.file,
         (part) => {
