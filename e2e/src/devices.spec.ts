@@ -193,13 +193,11 @@ test('a file that is no PDF is told in plain words, and the upload list goes on'
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Files');
-  await maren.page
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'letter.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from('Dear all'),
-    });
+  await maren.page.locator('input[type=file]').setInputFiles({
+    name: 'letter.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('Dear all'),
+  });
   await expect(maren.page.getByRole('alert')).toContainText('not a PDF, whatever its name says');
   await maren.button('All right').click();
   await maren.bring('Sheet.pdf', await samplePdf(1));

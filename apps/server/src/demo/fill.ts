@@ -186,7 +186,7 @@ async function pastLesson(
       toAt: minute(to),
     })),
   );
-  for (const [person, from] of there)
+  for (const [person, from] of [...there].reverse())
     await app.db
       .update(people)
       .set({ arrivedAt: minute(from) })

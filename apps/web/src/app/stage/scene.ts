@@ -65,7 +65,10 @@ export class Scene {
 
   /** Draws what is under way once more. */
   drawLive(): void {
-    this.highlights.batchDraw();
+    const marking = this.view.underWay().some(({ style }) => style.tool === 'highlighter');
+    // A canvas that mixes with what is below it costs every frame, so it is there only when needed.
+    this.highlights.getNativeCanvasElement().style.display = marking ? 'block' : 'none';
+    if (marking) this.highlights.batchDraw();
     this.pens.batchDraw();
   }
 
@@ -133,8 +136,10 @@ export class Scene {
   private onPage(context: CanvasRenderingContext2D, placed: Placed, draw: () => void): void {
     const { x, y, zoom } = this.view.camera();
     context.save();
+    // On whole device pixels: half a pixel aside, a picture of text is a blur.
+    const whole = (css: number): number => Math.round(css * devicePixelRatio) / devicePixelRatio;
+    context.translate(whole((placed.x - x) * zoom), whole((placed.y - y) * zoom));
     context.scale(zoom, zoom);
-    context.translate(placed.x - x, placed.y - y);
     draw();
     context.restore();
   }

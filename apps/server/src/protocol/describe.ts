@@ -1,0 +1,101 @@
+import {
+  ClientMessage,
+  MAX_MESSAGE_BYTES,
+  MAX_OPERATIONS,
+  Operation,
+  PROTOCOL,
+  ServerMessage,
+} from '@cuaderno/core';
+import { z } from 'zod';
+
+interface Shape {
+  type?: string | string[];
+  const?: unknown;
+  enum?: unknown[];
+  properties?: Record<string, Shape>;
+  required?: string[];
+  items?: Shape;
+  prefixItems?: Shape[];
+  anyOf?: Shape[];
+  oneOf?: Shape[];
+  pattern?: string;
+  maxItems?: number;
+}
+
+const ID = '^[A-Za-z0-9_-]{12}$';
+
+/** A field's type in a few words. */
+function words(shape: Shape, depth = 0): string {
+  if (shape.const !== undefined) return `\`${JSON.stringify(shape.const)}\``;
+  if (shape.enum) return shape.enum.map((value) => `\`${JSON.stringify(value)}\``).join(' or ');
+  const options = shape.anyOf ?? shape.oneOf;
+  if (options) {
+    if (options.some(({ properties }) => properties?.['kind']) && options.length > 5)
+      return 'operation';
+    return options.map((option) => words(option, depth)).join(' or ');
+  }
+  if (shape.type === 'array') {
+    const of = shape.prefixItems?.length ? 'numbers' : `list of ${words(shape.items ?? {}, depth)}`;
+    return shape.maxItems ? `${of}, at most ${shape.maxItems}` : of;
+  }
+  if (shape.type === 'object' && shape.properties) {
+    if (depth > 1) return 'object';
+    const inner = Object.entries(shape.properties).map(
+      ([name, field]) => `${name}: ${words(field, depth + 1)}`,
+    );
+    return `{ ${inner.join(', ')} }`;
+  }
+  if (shape.pattern === ID) return 'id';
+  if (!shape.type) return 'bytes';
+  return [shape.type].flat().join(' or ');
+}
+
+function table(schema: z.ZodType): string {
+  const { anyOf, oneOf } = z.toJSONSchema(schema, { unrepresentable: 'any', io: 'input' }) as Shape;
+  return (anyOf ?? oneOf ?? [])
+    .map((shape) => {
+      const { kind, ...fields } = shape.properties!;
+      const rows = Object.entries(fields).map(
+        ([name, field]) =>
+          `| ${name} | ${words(field).replaceAll('|', '\\|')} | ${shape.required?.includes(name) ? 'yes' : 'no'} |`,
+      );
+      const head = `### \`${String(kind!.const)}\`\n`;
+      if (rows.length === 0) return `${head}\nNo fields.\n`;
+      return `${head}\n| field | type | always |\n| --- | --- | --- |\n${rows.join('\n')}\n`;
+    })
+    .join('\n');
+}
+
+/** docs/protocol.md, made from the schemas that both ends check messages with. */
+export function describeProtocol(): string {
+  return `# Live protocol, version ${PROTOCOL}
+
+Made from the Zod schemas in \`packages/core/src/wire\` and \`packages/core/src/ops\` by
+\`npm run protocol\`; a test fails where this page and the schemas differ. Change the schemas, not
+this page.
+
+Messages travel over one WebSocket a window: \`/live/boards/ID\` for a tutor, with the session's
+cookie, and \`/live/lesson\` for a student, with the pass's cookie. Each is one binary frame of
+MessagePack; JSON text is understood for messages that have no bytes in them. A browser says
+\`hello\` first, and is answered with \`welcome\`; what it had missed follows as \`applied\`. An operation
+is on disk before it is \`confirmed\` to its writer and \`applied\` for the others. \`live.ink\` and
+\`live.end\` may be lost and are never stored.
+
+At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en')} bytes a message. What can't be taken is answered with a
+\`problem\` (RFC 9457), and the connection goes on; a connection that is ended for good has a close
+code: 4401 not in this lesson, 4410 the lesson is over, 4426 another protocol, 4429 a flood. After
+4000 or any other end a browser comes back by itself and sends again what is not confirmed.
+
+Ids are 12 letters, digits, \`-\` or \`_\`, made by whoever makes the thing. Bytes named \`ink\` are a
+whole stroke and \`points\` some of its points, coded as \`packages/core/src/ink/codec.ts\` says.
+
+## From the browser
+
+${table(ClientMessage)}
+## From the server
+
+${table(ServerMessage)}
+## Operations
+
+${table(Operation)}`;
+}
