@@ -4,6 +4,7 @@
  */
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { buildServer, buildSite, debian, install, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
@@ -79,11 +80,7 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
     };
     child.stdout.on('data', take);
     child.stderr.on('data', take);
-    // Counts are read without the colours around them.
-    // eslint-disable-next-line no-control-regex
-    child.on('close', (code) =>
-      resolve({ code, text: text.replace(/\x1b\[[0-9;]*[A-Za-z]/g, '') }),
-    );
+    child.on('close', (code) => resolve({ code, text: stripVTControlCharacters(text) }));
   });
 }
 

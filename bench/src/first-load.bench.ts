@@ -21,7 +21,6 @@ export async function measure(): Promise<Result> {
   await session.send('Network.enable');
   const scripts = new Map<string, boolean>();
   let bytes = 0;
-  let atName = 0;
   session.on('Network.responseReceived', ({ requestId, type, response }) => {
     if (type === 'Script' || /\.m?js(\?|$)/.test(response.url)) scripts.set(requestId, true);
   });
@@ -35,7 +34,7 @@ export async function measure(): Promise<Result> {
   await page.goto(`${server.url}/join/${server.course.linkToken}`);
   await page.getByLabel('Your first name').waitFor();
   await page.waitForLoadState('networkidle');
-  atName = bytes;
+  const atName = bytes;
   await page.getByLabel('Your first name').fill('Ana');
   await page.getByRole('button', { name: 'Go in' }).click();
   await page.locator('cua-stage').waitFor();

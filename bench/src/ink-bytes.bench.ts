@@ -6,6 +6,8 @@ import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import type { LogStore } from '../../apps/server/dist/boards/log-store.js';
+import type { openDatabase } from '../../apps/server/dist/database/index.js';
 import { result } from './result.js';
 import type { Result } from './result.js';
 
@@ -56,17 +58,17 @@ export async function measure(): Promise<Result[]> {
 
   const folder = mkdtempSync(join(tmpdir(), 'cuaderno-ink-bytes-'));
   const server = resolve(import.meta.dirname, '../../apps/server/dist');
-  const { openDatabase } = (await import(
-    pathToFileURL(join(server, 'database/index.js')).href
-  )) as typeof import('../../apps/server/dist/database/index.js');
-  const { LogStore } = (await import(
-    pathToFileURL(join(server, 'boards/log-store.js')).href
-  )) as typeof import('../../apps/server/dist/boards/log-store.js');
-  const db = await openDatabase(folder);
+  const database = (await import(pathToFileURL(join(server, 'database/index.js')).href)) as {
+    openDatabase: typeof openDatabase;
+  };
+  const boards = (await import(pathToFileURL(join(server, 'boards/log-store.js')).href)) as {
+    LogStore: typeof LogStore;
+  };
+  const db = await database.openDatabase(folder);
   await db.raw([{ sql: 'PRAGMA wal_checkpoint(TRUNCATE)', params: [] }]);
   const file = join(folder, 'cuaderno.db');
   const before = statSync(file).size;
-  const log = new LogStore(db);
+  const log = new boards.LogStore(db);
   // One commit a stroke, as a lesson writes them.
   for (const entry of entries) await log.append(1, [entry]);
   await db.raw([{ sql: 'PRAGMA wal_checkpoint(TRUNCATE)', params: [] }]);
