@@ -182,6 +182,14 @@ export async function measure(): Promise<Result[]> {
     return { x: box.x + at.x, y: box.y + at.y };
   }, place);
   const trips = await drive(student, tutor, from, 1);
+  // The student's own line, in the student's window: frames until it is on the canvas.
+  const own = await student.evaluate(() => {
+    const { sent, seen } = window as unknown as Timed;
+    return seen.map((at) => at - Math.max(...sent.filter((t) => t <= at)));
+  });
+  console.log(
+    `own ink: p50 ${percentile(own, 0.5).toFixed(1)} ms, p95 ${percentile(own, 0.95).toFixed(1)} ms from event to canvas, read once a frame`,
+  );
   const bare = await bareTrip(browser);
   await browser.close();
   await server.close();

@@ -15,7 +15,9 @@ import { handwriting } from '@cuaderno/core/testing';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
+import type { ResourceLimits } from 'node:worker_threads';
 import { median, result } from './result.js';
 import type { Result } from './result.js';
 import { workbook } from './workbook.js';
@@ -55,9 +57,13 @@ export async function measure(): Promise<Result> {
   }
   const board = pack(boardSnapshot(draft.done(), 1));
 
+  const { RECORD_MEMORY } = (await import(
+    pathToFileURL(resolve(import.meta.dirname, '../../apps/server/dist/workers/plugin.js')).href
+  )) as { RECORD_MEMORY: ResourceLimits };
   // A fresh thread for each: a record is exported once, after the server's worker has been idle.
   const ask = async (kind: 'plain' | 'record'): Promise<number> => {
     const worker = new Worker(new URL('./export-runner.js', import.meta.url), {
+      resourceLimits: RECORD_MEMORY,
       workerData: {
         exporter: resolve(import.meta.dirname, '../../apps/server/dist/workers/record-worker.js'),
         kind,

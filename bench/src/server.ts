@@ -35,7 +35,7 @@ export class BenchServer {
         LOG_LEVEL: 'error',
         CUADERNO_MESSAGES_PER_SECOND: '1000000',
       },
-      stdio: 'inherit',
+      stdio: 'ignore',
     });
     for (;;) {
       const up = await fetch(`${server.url}/api/health/ready`).then(

@@ -202,3 +202,52 @@ test('a file that is no PDF is told in plain words, and the upload list goes on'
   await maren.button('All right').click();
   await maren.bring('Sheet.pdf', await samplePdf(1));
 });
+
+test('a student comes in with the code as it was read out, on a phone; a wrong one is told kindly', async ({
+  browser,
+}) => {
+  const { maren } = await lesson(browser, server);
+  const code = await maren.page.locator('cua-join-card .code').textContent();
+  const ida = await Someone.at(browser, { viewport: { width: 390, height: 844 }, hasTouch: true });
+  await ida.page.goto(`${server.url}/join`);
+  await ida.page.getByLabel('Join code').fill('AAA AAAA');
+  await ida.button('Go on').click();
+  await expect(ida.page.getByRole('alert')).toContainText('Check each letter with your tutor');
+  await ida.page.getByLabel('Join code').fill(` ${code!.toLowerCase()} `);
+  await ida.button('Go on').click();
+  await ida.page.getByLabel('Your first name').fill('Ida');
+  await ida.button('Go in').click();
+  await ida.isOnBoard();
+  await expect(maren.page.getByRole('switch', { name: /pen.* Ida|Ida.* pen/ })).toBeVisible();
+});
+
+test('the description of all routes opens in a browser, under its own strict policy', async ({
+  browser,
+}) => {
+  const reader = await Someone.at(browser);
+  await reader.page.goto(`${server.url}/api/docs`);
+  await expect(reader.page.getByText('Make a board of a PDF')).toBeVisible();
+});
+
+test('no page runs inline script or asks another origin for anything', async ({ browser }) => {
+  const { maren, noor } = await lesson(browser, server);
+  for (const { page } of [maren, noor]) {
+    const asked: string[] = [];
+    const complaints: string[] = [];
+    page.on('request', (request) => asked.push(request.url()));
+    page.on('console', (message) => {
+      if (message.type() === 'error') complaints.push(message.text());
+    });
+    const response = await page.reload();
+    expect(response!.headers()['content-security-policy']).toContain(
+      "script-src 'self' 'wasm-unsafe-eval';",
+    );
+    await expect(page.locator('cua-stage .host')).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    const outside = asked.filter(
+      (url) => !url.startsWith(server.url) && !/^(data|blob|ws):/.test(url),
+    );
+    expect(outside).toEqual([]);
+    expect(complaints).toEqual([]);
+  }
+});

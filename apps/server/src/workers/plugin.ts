@@ -14,6 +14,15 @@ declare module 'fastify' {
 const INSPECT_LIMIT = 120_000;
 const RECORD_LIMIT = 300_000;
 
+/**
+ * Memory of the thread that makes records, in MB. It makes much that lives for a moment: with room
+ * for that, it isn't stopped again and again to clear it away.
+ */
+export const RECORD_MEMORY = {
+  maxOldGenerationSizeMb: 1024,
+  maxYoungGenerationSizeMb: 96,
+} as const;
+
 /** Heavy work, on threads of its own with limits of time and memory. */
 export class Workers {
   private readonly inspecting = new Piscina({
@@ -30,7 +39,7 @@ export class Workers {
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    resourceLimits: RECORD_MEMORY,
   });
 
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);

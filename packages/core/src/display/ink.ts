@@ -7,8 +7,8 @@ import type { Path } from './path.js';
 /** Width at no pressure and at full pressure, as parts of the pen's width; half pressure is all of it. */
 const LIGHTEST = 0.45;
 const HEAVIEST = 1.55;
-/** Steps, in points, in which a line swells: a tenth of a screen pixel at full size. */
-const WIDTH_STEP = 0.08;
+/** Steps, in points, in which a line swells: an eighth of a screen pixel at full size. */
+const WIDTH_STEP = 0.1;
 
 /**
  * What a stroke looks like: lines along a smooth curve with a round pen. Without pressure it is one
@@ -62,7 +62,7 @@ function widthAt(points: readonly InkPoint[], i: number, width: number): number 
  * that they follow one another without a bend.
  */
 function curve(points: readonly InkPoint[], from: number, to: number): Path {
-  const path = new PathBuilder(to - from + 3);
+  const path = new PathBuilder();
   const first = points[from]!;
   const last = points.length - 1;
   if (from === 0) {

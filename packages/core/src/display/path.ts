@@ -8,8 +8,8 @@ const NUMBERS = [2, 2, 4, 0];
  * a page of two thousand strokes is drawn by walking them, without an object for each step.
  */
 export interface Path {
-  readonly steps: Uint8Array;
-  readonly numbers: Float32Array;
+  readonly steps: readonly number[];
+  readonly numbers: readonly number[];
 }
 
 /** Where a path is drawn to: a canvas, a `Path2D`, an SVG or a PDF writer. */
@@ -20,44 +20,32 @@ export interface PathSink {
   closePath(): void;
 }
 
-/** Collects a path of at most so many steps. */
+/** Collects a path. (Plain arrays: most paths are short, and typed ones are slow to make.) */
 export class PathBuilder implements PathSink {
-  private readonly steps: Uint8Array;
-  private readonly numbers: Float32Array;
-  private s = 0;
-  private n = 0;
-
-  constructor(steps: number) {
-    this.steps = new Uint8Array(steps);
-    this.numbers = new Float32Array(steps * 4);
-  }
+  private readonly steps: number[] = [];
+  private readonly numbers: number[] = [];
 
   moveTo(x: number, y: number): void {
-    this.steps[this.s++] = STEP.move;
-    this.numbers[this.n++] = x;
-    this.numbers[this.n++] = y;
+    this.steps.push(STEP.move);
+    this.numbers.push(x, y);
   }
 
   lineTo(x: number, y: number): void {
-    this.steps[this.s++] = STEP.line;
-    this.numbers[this.n++] = x;
-    this.numbers[this.n++] = y;
+    this.steps.push(STEP.line);
+    this.numbers.push(x, y);
   }
 
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void {
-    this.steps[this.s++] = STEP.quad;
-    this.numbers[this.n++] = cx;
-    this.numbers[this.n++] = cy;
-    this.numbers[this.n++] = x;
-    this.numbers[this.n++] = y;
+    this.steps.push(STEP.quad);
+    this.numbers.push(cx, cy, x, y);
   }
 
   closePath(): void {
-    this.steps[this.s++] = STEP.close;
+    this.steps.push(STEP.close);
   }
 
   done(): Path {
-    return { steps: this.steps.subarray(0, this.s), numbers: this.numbers.subarray(0, this.n) };
+    return { steps: this.steps, numbers: this.numbers };
   }
 }
 
