@@ -80,7 +80,13 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
     };
     child.stdout.on('data', take);
     child.stderr.on('data', take);
-    child.on('close', (code) => resolve({ code, text: stripVTControlCharacters(text) }));
+    child.on('close', (code, signal) =>
+      resolve({
+        code,
+        crashed: signal !== null || code >= 128,
+        text: stripVTControlCharacters(text),
+      }),
+    );
   });
 }
 
@@ -89,7 +95,13 @@ let failed = 0;
 for (const suite of SUITES) {
   if (only.length > 0 && !only.includes(suite.name)) continue;
   console.log(`\n== ${suite.name}`);
-  const { code, text } = await runSuite(suite);
+  let outcome = await runSuite(suite);
+  if (outcome.crashed) {
+    // A native module brought the process down: no test said anything. Said here, and tried once more.
+    console.log(`\n== ${suite.name} crashed (${outcome.code}); once more`);
+    outcome = await runSuite(suite);
+  }
+  const { code, text } = outcome;
   const counts = suite.counts(text, code);
   passed += counts ? counts.passed : 0;
   failed += counts ? counts.failed : 0;
