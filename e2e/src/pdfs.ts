@@ -19,7 +19,7 @@ export async function samplePdf(pages: number): Promise<Buffer> {
   return Buffer.from(await doc.save());
 }
 
-/** Cropped pages, turned in all four ways, one of them with a unit of its own. */
+/** Cropped pages, turned in all four ways. */
 export async function oddPdf(): Promise<Buffer> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);

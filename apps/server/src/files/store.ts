@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { ProblemError } from '../problems/index.js';
@@ -27,13 +27,6 @@ export class FileStore {
 
   path(hash: string): string {
     return join(this.folder, hash.slice(0, 2), hash);
-  }
-
-  async has(hash: string): Promise<boolean> {
-    return stat(this.path(hash)).then(
-      () => true,
-      () => false,
-    );
   }
 
   /**

@@ -6,8 +6,6 @@ import type { Point } from './point.js';
  */
 export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
 
-export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
-
 export function transform(m: Matrix, p: Point): Point {
   return { x: m[0] * p.x + m[2] * p.y + m[4], y: m[1] * p.x + m[3] * p.y + m[5] };
 }

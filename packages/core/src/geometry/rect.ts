@@ -38,9 +38,3 @@ export function overlaps(a: Rect, b: Rect): boolean {
     a.x <= b.x + b.width && b.x <= a.x + a.width && a.y <= b.y + b.height && b.y <= a.y + a.height
   );
 }
-
-export function contains(rect: Rect, p: Point): boolean {
-  return (
-    p.x >= rect.x && p.x <= rect.x + rect.width && p.y >= rect.y && p.y <= rect.y + rect.height
-  );
-}

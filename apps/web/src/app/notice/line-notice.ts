@@ -5,7 +5,7 @@ import type { LineState } from '../live/board-session';
 @Component({
   selector: 'cua-line-notice',
   template: `@if (words(); as text) {
-    <p role="status" [class.away]="state() === 'away'">{{ text }}</p>
+    <p role="status">{{ text }}</p>
   }`,
   styles: `
     p {
