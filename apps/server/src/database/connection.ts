@@ -1,27 +1,26 @@
-import { Worker } from 'node:worker_threads';
-import type { Answer, Request, Statement } from './worker.js';
+import { MessageChannel, Worker } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
+import type { Answer, Lend, Request, Statement } from './worker.js';
 
 /** Thrown where the database refused or could not do something. */
 export class DatabaseError extends Error {
   override readonly name = 'DatabaseError';
 }
 
-/** Speaks to the database's own thread. */
+/** Asks the database's own thread, from the thread that started it or from one that was lent a port. */
 export class Connection {
-  private readonly worker: Worker;
   private readonly waiting = new Map<number, (answer: Answer) => void>();
   private next = 0;
   private gone: Error | null = null;
 
-  /** @param url as libSQL has it: `file:` for one on disk */
-  constructor(url: string) {
-    this.worker = new Worker(new URL('./worker.js', import.meta.url), { workerData: { url } });
-    this.worker.on('message', (answer: Answer) => {
+  constructor(private readonly line: Worker | MessagePort) {
+    line.on('message', (answer: Answer) => {
       this.waiting.get(answer.id)?.(answer);
       this.waiting.delete(answer.id);
     });
-    this.worker.on('error', (error) => this.fail(error));
-    this.worker.on('exit', () => this.fail(new Error('The database was closed.')));
+    line.on('error', (error: Error) => this.fail(error));
+    const over = (): void => this.fail(new Error('The database was closed.'));
+    line.on('exit', over).on('close', over);
   }
 
   /** Does all or none. Throws `DatabaseError`. */
@@ -32,14 +31,23 @@ export class Connection {
       this.waiting.set(id, (answer) =>
         answer.rows ? resolve(answer.rows) : reject(new DatabaseError(answer.error)),
       );
-      this.worker.postMessage({ id, statements } satisfies Request);
+      this.line.postMessage({ id, statements } satisfies Request);
     });
   }
 
-  /** Finishes what was asked for, then closes. */
+  /** A port through which another thread may ask; the line ends when either side closes it. */
+  lend(): MessagePort {
+    const { port1, port2 } = new MessageChannel();
+    this.line.postMessage({ port: port1 } satisfies Lend, [port1]);
+    return port2;
+  }
+
+  /** Finishes what was asked for, then closes: the database, or only the port that was lent. */
   async close(): Promise<void> {
-    const exited = new Promise((resolve) => this.worker.once('exit', resolve));
-    this.worker.postMessage('close');
+    const { line } = this;
+    if (!(line instanceof Worker)) return line.close();
+    const exited = new Promise((resolve) => line.once('exit', resolve));
+    line.postMessage('close');
     await exited;
   }
 
@@ -48,4 +56,11 @@ export class Connection {
     for (const [id, answer] of this.waiting) answer({ id, error: error.message });
     this.waiting.clear();
   }
+}
+
+/** Starts the database's thread. @param url as libSQL has it: `file:` for one on disk */
+export function connect(url: string): Connection {
+  return new Connection(
+    new Worker(new URL('./worker.js', import.meta.url), { workerData: { url } }),
+  );
 }

@@ -1,2 +1,2 @@
-export { database, openDatabase } from './plugin.js';
+export { database, lentDatabase, openDatabase } from './plugin.js';
 export type { Database } from './plugin.js';

@@ -5,7 +5,8 @@ import fp from 'fastify-plugin';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Connection } from './connection.js';
+import type { MessagePort } from 'node:worker_threads';
+import { connect, Connection } from './connection.js';
 import type { Statement } from './worker.js';
 
 declare module 'fastify' {
@@ -17,6 +18,8 @@ declare module 'fastify' {
 export interface Database extends SqliteRemoteDatabase {
   /** Statements done all or not at all, for those that Drizzle has no words for. */
   raw(statements: { sql: string; params: unknown[] }[]): Promise<unknown[][]>;
+  /** For another thread, which makes a database of it with `lentDatabase`. */
+  lend(): MessagePort;
   close(): Promise<void>;
 }
 
@@ -25,15 +28,8 @@ const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url));
 /** Opens the database in `folder` and brings its tables up to date. */
 export async function openDatabase(folder: string): Promise<Database> {
   await mkdir(folder, { recursive: true });
-  const connection = new Connection(`file:${join(folder, 'cuaderno.db')}`);
-  const send = async (list: Statement[]) => {
-    const results = await connection.send(list);
-    return results.map((rows) => ({ rows: rows as unknown[] }));
-  };
-  const db = drizzle(
-    async (sql, params, method) => (await send([{ sql, params, method }]))[0]!,
-    (list) => send(list),
-  );
+  const connection = connect(`file:${join(folder, 'cuaderno.db')}`);
+  const db = through(connection);
   await migrate(
     db,
     async (queries) => {
@@ -42,9 +38,27 @@ export async function openDatabase(folder: string): Promise<Database> {
     },
     { migrationsFolder: MIGRATIONS },
   );
+  return db;
+}
+
+/** The database of another thread, which lent this port. */
+export function lentDatabase(port: MessagePort): Database {
+  return through(new Connection(port));
+}
+
+function through(connection: Connection): Database {
+  const send = async (list: Statement[]) => {
+    const results = await connection.send(list);
+    return results.map((rows) => ({ rows: rows as unknown[] }));
+  };
+  const db = drizzle(
+    async (sql, params, method) => (await send([{ sql, params, method }]))[0]!,
+    (list) => send(list),
+  );
   return Object.assign(db, {
     raw: (list: { sql: string; params: unknown[] }[]) =>
       connection.send(list.map((statement) => ({ ...statement, method: 'values' as const }))),
+    lend: () => connection.lend(),
     close: () => connection.close(),
   });
 }

@@ -1,5 +1,6 @@
 import { createClient } from '@libsql/client';
 import { parentPort, workerData } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
 import type { InStatement, InValue, ResultSet } from '@libsql/client';
 
 /*
@@ -17,6 +18,11 @@ export interface Request {
   readonly id: number;
   /** Done all or not at all, in order. */
   readonly statements: Statement[];
+}
+
+/** Another thread may ask too, through this port. */
+export interface Lend {
+  readonly port: MessagePort;
 }
 
 export interface Answer {
@@ -56,20 +62,33 @@ async function run({ statements }: Request): Promise<unknown[][]> {
   return results.map((result, i) => rowsOf(result, statements[i]!.method));
 }
 
+async function answer(request: Request): Promise<Answer> {
+  try {
+    return { id: request.id, rows: await run(request) };
+  } catch (error) {
+    return { id: request.id, error: error instanceof Error ? error.message : String(error) };
+  }
+}
+
 // One at a time and in order: what was asked later must see what was written before.
 let last: Promise<void> = Promise.resolve();
-parentPort!.on('message', (request: Request | 'close') => {
-  last = last.then(async () => {
-    if (request === 'close') {
-      client.close();
-      parentPort!.close();
-      return;
-    }
-    try {
-      parentPort!.postMessage({ id: request.id, rows: await run(request) } satisfies Answer);
-    } catch (error) {
-      const text = error instanceof Error ? error.message : String(error);
-      parentPort!.postMessage({ id: request.id, error: text } satisfies Answer);
+const lent = new Set<MessagePort>();
+
+function serve(port: MessagePort): void {
+  port.on('message', (message: Request | Lend | 'close') => {
+    if (message === 'close') {
+      last = last.then(() => {
+        client.close();
+        for (const other of lent) other.close();
+        parentPort!.close();
+      });
+    } else if ('port' in message) {
+      lent.add(message.port.once('close', () => lent.delete(message.port)));
+      serve(message.port);
+    } else {
+      last = last.then(async () => port.postMessage(await answer(message)));
     }
   });
-});
+}
+
+serve(parentPort!);

@@ -11,6 +11,11 @@ export interface StoredFile {
   readonly path: string;
 }
 
+/** Where a stored file lies. */
+export function filePath(folder: string, hash: string): string {
+  return join(folder, hash.slice(0, 2), hash);
+}
+
 /** Files under the SHA-256 of their content: the same content twice is stored once. */
 export class FileStore {
   private readonly incoming: string;
@@ -26,7 +31,7 @@ export class FileStore {
   }
 
   path(hash: string): string {
-    return join(this.folder, hash.slice(0, 2), hash);
+    return filePath(this.folder, hash);
   }
 
   /**

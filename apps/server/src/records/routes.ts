@@ -81,10 +81,6 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
     async (request, reply) => {
       const { tutor, params } = request;
       const record = await app.records.one(params.lesson, tutor.id);
-      const board = await app.records.board(record);
-      const files: Record<string, string> = {};
-      for (const { paper } of board.pages.values())
-        if (paper.kind === 'pdf') files[paper.file] = app.files.path(paper.file);
       const gone = new AbortController();
       request.raw.once('close', () => request.raw.destroyed && gone.abort());
       const day = DateTime.fromMillis(record.openedAt).toISODate();
@@ -92,11 +88,13 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       const pdf = await app.workers
         .recordPdf(
           {
-            board: pack(boardSnapshot(board, record.seq)),
+            port: app.db.lend(),
+            board: record.board,
+            seq: record.seq,
             title,
             author: tutor.name,
             sealedAt: record.sealedAt,
-            files,
+            files: app.files.folder,
           },
           gone.signal,
         )

@@ -67,6 +67,7 @@ export class Workers {
 
   recordPdf(task: RecordTask, signal: AbortSignal): Promise<Uint8Array> {
     return this.recording.run(task, {
+      transferList: [task.port],
       signal: AbortSignal.any([signal, AbortSignal.timeout(RECORD_LIMIT)]),
     }) as Promise<Uint8Array>;
   }

@@ -1,4 +1,4 @@
-import type { Path } from './path.js';
+import type { Path, PathBuffer } from './path.js';
 
 /**
  * What an item looks like, for whoever draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
@@ -20,3 +20,29 @@ export interface DisplayPath {
 }
 
 export type DisplayList = readonly DisplayItem[];
+
+/**
+ * Takes a display list as it is made, without its being kept: sixty pages of ink are tens of
+ * thousands of paths.
+ */
+export interface DisplaySink {
+  /**
+   * @param path to be read at once: the next one is made in its place
+   * @param width of the round pen in points; `null` where the path is filled
+   */
+  path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void;
+}
+
+/** Keeps what it is given, as a list. */
+export class DisplayListBuilder implements DisplaySink {
+  private readonly list: DisplayItem[] = [];
+
+  path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void {
+    const paint = width === null ? 'fill' : { width };
+    this.list.push({ kind: 'path', path: path.copy(), colour, blend, paint });
+  }
+
+  done(): DisplayItem[] {
+    return this.list;
+  }
+}

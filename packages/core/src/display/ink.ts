@@ -1,59 +1,67 @@
-import { hasPressure, highlightColour, inkColour } from '../ink/index.js';
-import type { InkPoint, Stroke } from '../ink/index.js';
-import type { DisplayPath } from './display-list.js';
-import { PathBuilder } from './path.js';
-import type { Path } from './path.js';
+import { highlightColour, InkColumns, inkColour, NO_PRESSURE } from '../ink/index.js';
+import type { InkStyle, Stroke } from '../ink/index.js';
+import { DisplayListBuilder } from './display-list.js';
+import type { DisplayPath, DisplaySink } from './display-list.js';
+import { PathBuffer } from './path.js';
 
 /** Width at no pressure and at full pressure, as parts of the pen's width; half pressure is all of it. */
 const LIGHTEST = 0.45;
 const HEAVIEST = 1.55;
-/** Steps, in points, in which a line swells: an eighth of a screen pixel at full size. */
-const WIDTH_STEP = 0.1;
+/** Steps in a point, in which a line swells: each an eighth of a screen pixel at full size. */
+const WIDTH_STEPS = 10;
+/** Pressure nearer than this to a device's that has none is none. */
+const SLACK = 0.02;
+
+const columns = new InkColumns();
+const buffer = new PathBuffer();
+
+/** What a stroke looks like, as a list. */
+export function displayStroke({ style, points }: Stroke): DisplayPath[] {
+  const list = new DisplayListBuilder();
+  drawStroke(style, columns.fill(points), list);
+  return list.done();
+}
 
 /**
  * What a stroke looks like: lines along a smooth curve with a round pen. Without pressure it is one
  * line; with pressure, pieces of one curve, each a little wider or narrower than its neighbour,
  * whose round ends lie in each other. No outline is computed, so none can cross itself.
  */
-export function displayStroke({ style, points }: Stroke): DisplayPath[] {
+export function drawStroke(style: InkStyle, points: InkColumns, sink: DisplaySink): void {
   const { width } = style;
+  const last = points.count - 1;
   if (style.tool === 'highlighter') {
-    const colour = highlightColour(style.ink);
-    const path = curve(points, 0, points.length - 1);
-    return [{ kind: 'path', path, colour, blend: 'multiply', paint: { width } }];
+    piece(points, 0, last, highlightColour(style.ink), 'multiply', width, sink);
+    return;
   }
   const colour = inkColour(style.ink);
-  const piece = (from: number, to: number, w: number): DisplayPath => ({
-    kind: 'path',
-    path: curve(points, from, to),
-    colour,
-    blend: 'normal',
-    paint: { width: w },
-  });
-  const last = points.length - 1;
-  if (last === 0 || !hasPressure(points)) {
-    const only = hasPressure(points) ? widthAt(points, 0, width) : width;
-    return [piece(0, last, only)];
+  if (!swells(points)) {
+    piece(points, 0, last, colour, 'normal', width, sink);
+    return;
   }
-  const pieces: DisplayPath[] = [];
   let from = 0;
   let current = widthAt(points, 0, width);
   for (let i = 1; i < last; i++) {
     const next = widthAt(points, i, width);
     if (next === current) continue;
-    pieces.push(piece(from, i, current));
+    piece(points, from, i, colour, 'normal', current / WIDTH_STEPS, sink);
     from = i;
     current = next;
   }
-  pieces.push(piece(from, last, current));
-  return pieces;
+  piece(points, from, last, colour, 'normal', current / WIDTH_STEPS, sink);
+}
+
+/** Whether the pen felt pressure. */
+function swells({ pressure, count }: InkColumns): boolean {
+  for (let i = 0; i < count; i++) if (Math.abs(pressure[i]! - NO_PRESSURE) > SLACK) return true;
+  return false;
 }
 
 /** Width of the stretch from point `i` to the next, in whole steps. */
-function widthAt(points: readonly InkPoint[], i: number, width: number): number {
-  const pressure = (points[i]!.pressure + points[Math.min(i + 1, points.length - 1)]!.pressure) / 2;
-  const exact = width * (LIGHTEST + (HEAVIEST - LIGHTEST) * pressure);
-  return Math.max(1, Math.round(exact / WIDTH_STEP)) * WIDTH_STEP;
+function widthAt({ pressure, count }: InkColumns, i: number, width: number): number {
+  const mean = (pressure[i]! + pressure[i + 1 < count ? i + 1 : i]!) / 2;
+  const exact = width * (LIGHTEST + (HEAVIEST - LIGHTEST) * mean);
+  return Math.max(1, Math.round(exact * WIDTH_STEPS));
 }
 
 /**
@@ -61,23 +69,27 @@ function widthAt(points: readonly InkPoint[], i: number, width: number): number 
  * middles of neighbours, with the points as control points; parts begin and end in such middles, so
  * that they follow one another without a bend.
  */
-function curve(points: readonly InkPoint[], from: number, to: number): Path {
-  const path = new PathBuilder();
-  const first = points[from]!;
-  const last = points.length - 1;
+function piece(
+  { x, y, count }: InkColumns,
+  from: number,
+  to: number,
+  colour: string,
+  blend: 'normal' | 'multiply',
+  width: number,
+  sink: DisplaySink,
+): void {
+  const last = count - 1;
+  const path = buffer;
+  path.clear();
   if (from === 0) {
-    const second = points[1] ?? first;
-    path.moveTo(first.x, first.y);
-    if (last !== 1) path.lineTo((first.x + second.x) / 2, (first.y + second.y) / 2);
+    const second = last > 0 ? 1 : 0;
+    path.moveTo(x[0]!, y[0]!);
+    if (last !== 1) path.lineTo((x[0]! + x[second]!) / 2, (y[0]! + y[second]!) / 2);
   } else {
-    const before = points[from - 1]!;
-    path.moveTo((before.x + first.x) / 2, (before.y + first.y) / 2);
+    path.moveTo((x[from - 1]! + x[from]!) / 2, (y[from - 1]! + y[from]!) / 2);
   }
-  for (let i = Math.max(1, from); i < to; i++) {
-    const p = points[i]!;
-    const next = points[i + 1]!;
-    path.quadraticCurveTo(p.x, p.y, (p.x + next.x) / 2, (p.y + next.y) / 2);
-  }
-  if (to === last && last > 0) path.lineTo(points[last]!.x, points[last]!.y);
-  return path.done();
+  for (let i = Math.max(1, from); i < to; i++)
+    path.quadraticCurveTo(x[i]!, y[i]!, (x[i]! + x[i + 1]!) / 2, (y[i]! + y[i + 1]!) / 2);
+  if (to === last && last > 0) path.lineTo(x[last]!, y[last]!);
+  sink.path(path, colour, blend, width);
 }

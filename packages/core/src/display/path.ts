@@ -20,32 +20,61 @@ export interface PathSink {
   closePath(): void;
 }
 
-/** Collects a path. (Plain arrays: most paths are short, and typed ones are slow to make.) */
-export class PathBuilder implements PathSink {
-  private readonly steps: number[] = [];
-  private readonly numbers: number[] = [];
+/** Collects a path; used for one after another, so that nothing is made for each. */
+export class PathBuffer implements PathSink {
+  stepCount = 0;
+  steps = new Uint8Array(256);
+  numberCount = 0;
+  numbers = new Float64Array(1024);
+
+  clear(): void {
+    this.stepCount = 0;
+    this.numberCount = 0;
+  }
 
   moveTo(x: number, y: number): void {
-    this.steps.push(STEP.move);
-    this.numbers.push(x, y);
+    this.step(STEP.move);
+    this.numbers[this.numberCount++] = x;
+    this.numbers[this.numberCount++] = y;
   }
 
   lineTo(x: number, y: number): void {
-    this.steps.push(STEP.line);
-    this.numbers.push(x, y);
+    this.step(STEP.line);
+    this.numbers[this.numberCount++] = x;
+    this.numbers[this.numberCount++] = y;
   }
 
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void {
-    this.steps.push(STEP.quad);
-    this.numbers.push(cx, cy, x, y);
+    this.step(STEP.quad);
+    this.numbers[this.numberCount++] = cx;
+    this.numbers[this.numberCount++] = cy;
+    this.numbers[this.numberCount++] = x;
+    this.numbers[this.numberCount++] = y;
   }
 
   closePath(): void {
-    this.steps.push(STEP.close);
+    this.step(STEP.close);
   }
 
-  done(): Path {
-    return { steps: this.steps, numbers: this.numbers };
+  /** A path of its own. */
+  copy(): Path {
+    return {
+      steps: Array.from(this.steps.subarray(0, this.stepCount)),
+      numbers: Array.from(this.numbers.subarray(0, this.numberCount)),
+    };
+  }
+
+  private step(step: number): void {
+    if (this.stepCount === this.steps.length) this.grow();
+    this.steps[this.stepCount++] = step;
+  }
+
+  private grow(): void {
+    const { steps, numbers } = this;
+    this.steps = new Uint8Array(steps.length * 2);
+    this.steps.set(steps);
+    this.numbers = new Float64Array(numbers.length * 2);
+    this.numbers.set(numbers);
   }
 }
 

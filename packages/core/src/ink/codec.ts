@@ -1,4 +1,5 @@
 import { ByteReader, ByteWriter, InkCodingError, unzigzag, zigzag } from './bytes.js';
+import { InkColumns } from './columns.js';
 import { HIGHLIGHTS, INKS } from './palette.js';
 import type { InkPoint, InkStyle, Stroke } from './stroke.js';
 
@@ -42,11 +43,21 @@ export function encodeStroke({ style, points }: Stroke): Uint8Array {
 
 /** Throws `InkCodingError` for anything that is not exactly one stroke within the limits. */
 export function decodeStroke(bytes: Uint8Array): Stroke {
+  const style = readStroke(bytes, scratch);
+  return { style, points: scratch.points() };
+}
+
+/** Reads a stroke's points into `columns`. Throws `InkCodingError` as `decodeStroke` does. */
+export function readStroke(bytes: Uint8Array, columns: InkColumns): InkStyle {
   const input = new ByteReader(bytes);
   const style = readStyle(input);
-  const points = readPoints(input);
-  if (!input.atEnd) throw new InkCodingError('There is something after the ink.');
-  return { style, points };
+  readPoints(input, columns);
+  return style;
+}
+
+/** Throws `InkCodingError` for what `decodeStroke` would not take. */
+export function checkStroke(bytes: Uint8Array): void {
+  readStroke(bytes, scratch);
 }
 
 /** Points without a style: the next few of a stroke under way. */
@@ -58,11 +69,12 @@ export function encodePoints(points: readonly InkPoint[]): Uint8Array {
 
 /** Throws `InkCodingError` as `decodeStroke` does. */
 export function decodePoints(bytes: Uint8Array): InkPoint[] {
-  const input = new ByteReader(bytes);
-  const points = readPoints(input);
-  if (!input.atEnd) throw new InkCodingError('There is something after the ink.');
-  return points;
+  readPoints(new ByteReader(bytes), scratch);
+  return scratch.points();
 }
+
+/** For whatever is read and at once handed on. */
+const scratch = new InkColumns();
 
 function readStyle(input: ByteReader): InkStyle {
   const head = input.byte();
@@ -118,11 +130,11 @@ function writePoints(out: ByteWriter, points: readonly InkPoint[]): void {
   }
 }
 
-function readPoints(input: ByteReader): InkPoint[] {
+function readPoints(input: ByteReader, columns: InkColumns): void {
   const count = input.varint();
   if (count === 0 || count > MAX_POINTS)
     throw new InkCodingError(`A stroke has 1 to ${MAX_POINTS} points.`);
-  const points: InkPoint[] = [];
+  columns.reset(count);
   const limit = MAX_COORDINATE * STEPS;
   let x = 0;
   let y = 0;
@@ -144,8 +156,11 @@ function readPoints(input: ByteReader): InkPoint[] {
     time += dt;
     if (dt < 0 || pressure < 0 || pressure > PRESSURE_STEPS)
       throw new InkCodingError('No pen moves like that.');
-    points.push({ x: x / STEPS, y: y / STEPS, pressure: pressure / PRESSURE_STEPS, time });
+    columns.x[i] = x / STEPS;
+    columns.y[i] = y / STEPS;
+    columns.pressure[i] = pressure / PRESSURE_STEPS;
+    columns.time[i] = time;
     if (i === 0) dx = dy = dt = 0;
   }
-  return points;
+  if (!input.atEnd) throw new InkCodingError('There is something after the ink.');
 }

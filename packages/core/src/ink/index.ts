@@ -1,5 +1,6 @@
 export { ByteReader, ByteWriter, InkCodingError } from './bytes.js';
 export * from './codec.js';
+export { InkColumns } from './columns.js';
 export * from './contrast.js';
 export * from './hit.js';
 export * from './palette.js';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
-import { decodeStroke, InkCodingError } from '../ink/index.js';
+import { checkStroke, InkCodingError } from '../ink/index.js';
 import { mayWrite } from '../permissions/index.js';
 import { operationType } from './operation.js';
 
@@ -34,7 +34,7 @@ export const inkAdd = operationType({
     if (!mayWrite(actor)) return 'no-pen';
     if (!board.pages.has(page)) return 'no-such-page';
     try {
-      decodeStroke(ink);
+      checkStroke(ink);
     } catch (error) {
       if (error instanceof InkCodingError) return 'bad-ink';
       throw error;

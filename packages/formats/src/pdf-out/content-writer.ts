@@ -1,5 +1,5 @@
-import type { DisplayList, Matrix, PathSink } from '@cuaderno/core';
-import { trace } from '@cuaderno/core';
+import { STEP } from '@cuaderno/core';
+import type { Blend, DisplaySink, Matrix, PathBuffer } from '@cuaderno/core';
 
 /** Whole numbers in a point: coordinates are written without a decimal point, to 0.05 pt. */
 const SCALE = 20;
@@ -7,23 +7,36 @@ const SCALE = 20;
 /** Name of the graphics state that multiplies; set in a page's resources when it is used. */
 export const MULTIPLY = 'CuaMultiply';
 
+/** The digits of each number below 10,000, the first in the lowest byte: far most numbers of ink. */
+const NUMBERS = Uint32Array.from({ length: 10_000 }, (_, n) => {
+  let letters = 0;
+  for (let rest = n; rest > 0 || letters === 0; rest = (rest / 10) | 0)
+    letters = (letters << 8) | (0x30 + (rest % 10));
+  return letters;
+});
+const LENGTHS = Uint8Array.from(NUMBERS, (_, n) => (n < 10 ? 1 : n < 100 ? 2 : n < 1000 ? 3 : 4));
+
 /**
  * Writes a display list as content stream operators (ISO 32000-1, 8.5.2 and 8.5.3). Sixty pages of
  * ink are millions of numbers, so they go straight into bytes, as whole numbers.
  */
-export class ContentWriter implements PathSink {
-  private bytes = new Uint8Array(1 << 16);
+export class ContentWriter implements DisplaySink {
+  private bytes = new Uint8Array(1 << 18);
   private length = 0;
-  private x = 0;
-  private y = 0;
-  /** Where the present path begins, in whole numbers: its coordinates are counted from there. */
-  private fromX = 0;
-  private fromY = 0;
+  /** What has been said in this group: its origin, in whole numbers, the look and the pen's width. */
+  private origin: { x: number; y: number } | null = null;
+  private look = '';
+  private width = 0;
   /** Whether `MULTIPLY` occurs. */
   multiplies = false;
 
-  /** @param map from points on our page to the PDF's user space */
-  constructor(map: Matrix) {
+  /**
+   * Begins a content stream; the writer may be used for one after another.
+   * @param map from points on our page to the PDF's user space
+   */
+  start(map: Matrix): void {
+    this.length = 0;
+    this.multiplies = false;
     this.text('q ');
     const [a, b, c, d, e, f] = map;
     for (const n of [a / SCALE, b / SCALE, c / SCALE, d / SCALE, e, f]) this.text(`${decimal(n)} `);
@@ -31,82 +44,37 @@ export class ContentWriter implements PathSink {
   }
 
   /** Draws what belongs together, such as all of one stroke: its coordinates count from its start. */
-  draw(list: DisplayList): void {
-    const [first] = list;
-    if (!first) return;
-    this.fromX = Math.round((first.path.numbers[0] ?? 0) * SCALE);
-    this.fromY = Math.round((first.path.numbers[1] ?? 0) * SCALE);
-    this.text(`q 1 0 0 1 ${this.fromX} ${this.fromY} cm `);
-    let look = '';
-    for (const { path, colour, blend, paint } of list) {
-      const next = `${blend === 'multiply' ? `/${MULTIPLY} gs ` : ''}${rgb(colour)} ${paint === 'fill' ? 'rg' : 'RG'} `;
-      if (next !== look) this.text((look = next));
-      this.multiplies ||= blend === 'multiply';
-      if (paint !== 'fill') this.text(`${decimal(paint.width * SCALE)} w `);
-      trace(path, this);
-      this.text(paint === 'fill' ? 'f\n' : 'S\n');
-    }
-    this.text('Q\n');
+  group(draw: (sink: DisplaySink) => void): void {
+    this.origin = null;
+    this.look = '';
+    this.width = 0;
+    draw(this);
+    if (this.origin) this.text('Q\n');
   }
 
+  path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void {
+    const { x, y } = (this.origin ??= this.beginGroup(path));
+    const look = lookOf(colour, blend, width === null);
+    if (look !== this.look) this.text((this.look = look));
+    this.multiplies ||= blend === 'multiply';
+    if (width !== null && width !== this.width) this.text(penOf((this.width = width)));
+    // At most three numbers of 12 bytes twice, and an operator, a step.
+    this.room(path.stepCount * 80 + 2);
+    this.length = trace(path, x, y, this.bytes, this.length);
+    this.text(width === null ? 'f\n' : 'S\n');
+  }
+
+  /** The content stream that `start` began; to be read before the next one begins. */
   done(): Uint8Array {
     this.text('Q\n');
-    return this.bytes.slice(0, this.length);
+    return this.bytes.subarray(0, this.length);
   }
 
-  moveTo(x: number, y: number): void {
-    this.pair(x, y);
-    this.operator(0x6d);
-  }
-
-  lineTo(x: number, y: number): void {
-    this.pair(x, y);
-    this.operator(0x6c);
-  }
-
-  /** PDF has cubic curves only: the same curve, with its control points two thirds of the way. */
-  quadraticCurveTo(cx: number, cy: number, x: number, y: number): void {
-    const { x: x0, y: y0 } = this;
-    this.pair(x0 + ((cx - x0) * 2) / 3, y0 + ((cy - y0) * 2) / 3);
-    this.pair(x + ((cx - x) * 2) / 3, y + ((cy - y) * 2) / 3);
-    this.pair(x, y);
-    this.operator(0x63);
-  }
-
-  closePath(): void {
-    this.operator(0x68);
-  }
-
-  private pair(x: number, y: number): void {
-    this.x = x;
-    this.y = y;
-    this.room(40);
-    this.whole(Math.round(x * SCALE) - this.fromX);
-    this.whole(Math.round(y * SCALE) - this.fromY);
-  }
-
-  private whole(value: number): void {
-    let rest = value;
-    if (rest < 0) {
-      this.bytes[this.length++] = 0x2d;
-      rest = -rest;
-    }
-    const digits = rest < 10 ? 1 : rest < 100 ? 2 : rest < 1000 ? 3 : String(rest).length;
-    const end = this.length + digits;
-    for (let i = end - 1; i >= this.length; i--) {
-      const next = (rest / 10) | 0;
-      this.bytes[i] = 0x30 + rest - next * 10;
-      rest = next;
-    }
-    this.bytes[end] = 0x20;
-    this.length = end + 1;
-  }
-
-  /** An operator of one letter. */
-  private operator(letter: number): void {
-    this.room(2);
-    this.bytes[this.length++] = letter;
-    this.bytes[this.length++] = 0x20;
+  private beginGroup({ numbers }: PathBuffer): { x: number; y: number } {
+    const x = whole(numbers[0]!);
+    const y = whole(numbers[1]!);
+    this.text(`q 1 0 0 1 ${x} ${y} cm `);
+    return { x, y };
   }
 
   private text(ascii: string): void {
@@ -116,10 +84,82 @@ export class ContentWriter implements PathSink {
 
   private room(count: number): void {
     if (this.length + count <= this.bytes.length) return;
-    const wider = new Uint8Array(this.bytes.length * 2);
+    const wider = new Uint8Array(this.bytes.length * 2 + count);
     wider.set(this.bytes);
     this.bytes = wider;
   }
+}
+
+const TWO_THIRDS = 2 / 3;
+const OPERATOR = { m: 0x6d, l: 0x6c, c: 0x63, h: 0x68 } as const;
+
+/** Writes the steps of a path; returns where the next thing goes. PDF has cubic curves only: the same
+ * curve, with its control points two thirds of the way.
+ */
+function trace(
+  path: PathBuffer,
+  fromX: number,
+  fromY: number,
+  bytes: Uint8Array,
+  at: number,
+): number {
+  const { steps, stepCount, numbers } = path;
+  let x0 = 0;
+  let y0 = 0;
+  let n = 0;
+  for (let i = 0; i < stepCount; i++) {
+    const step = steps[i]!;
+    let operator: number = OPERATOR.h;
+    if (step !== STEP.close) {
+      if (step === STEP.quad) {
+        const cx = numbers[n++]!;
+        const cy = numbers[n++]!;
+        const x = numbers[n]!;
+        const y = numbers[n + 1]!;
+        at = put(bytes, at, whole(x0 + (cx - x0) * TWO_THIRDS) - fromX);
+        at = put(bytes, at, whole(y0 + (cy - y0) * TWO_THIRDS) - fromY);
+        at = put(bytes, at, whole(x + (cx - x) * TWO_THIRDS) - fromX);
+        at = put(bytes, at, whole(y + (cy - y) * TWO_THIRDS) - fromY);
+        operator = OPERATOR.c;
+      } else {
+        operator = step === STEP.line ? OPERATOR.l : OPERATOR.m;
+      }
+      x0 = numbers[n++]!;
+      y0 = numbers[n++]!;
+      at = put(bytes, at, whole(x0) - fromX);
+      at = put(bytes, at, whole(y0) - fromY);
+    }
+    bytes[at++] = operator;
+    bytes[at++] = 0x20;
+  }
+  return at;
+}
+
+/** A coordinate in whole numbers, of 32 bits: no page is that large. */
+function whole(points: number): number {
+  return Math.round(points * SCALE) | 0;
+}
+
+/** Writes a whole number and a space, at most 12 bytes; returns where the next one goes. */
+function put(bytes: Uint8Array, at: number, value: number): number {
+  // Signs and lengths come as they like, and a processor guesses them badly: so hardly a branch.
+  const negative = value >>> 31;
+  const rest = negative ? -value : value;
+  bytes[at] = 0x2d;
+  at += negative;
+  if (rest < NUMBERS.length) {
+    // Four bytes always; the space is written over those that are too many.
+    const letters = NUMBERS[rest]!;
+    bytes[at] = letters;
+    bytes[at + 1] = letters >>> 8;
+    bytes[at + 2] = letters >>> 16;
+    bytes[at + 3] = letters >>> 24;
+    at += LENGTHS[rest]!;
+  } else {
+    for (const letter of String(rest)) bytes[at++] = letter.charCodeAt(0);
+  }
+  bytes[at] = 0x20;
+  return at + 1;
 }
 
 /** A PDF number: never in exponential form (ISO 32000-1, 7.3.3). */
@@ -127,14 +167,25 @@ function decimal(n: number): string {
   return Number.isInteger(n) ? String(n) : n.toFixed(6).replace(/\.?0+$/, '');
 }
 
-const rgbs = new Map<string, string>();
+const looks = new Map<string, string>();
 
-function rgb(colour: string): string {
-  let known = rgbs.get(colour);
-  if (known === undefined) rgbs.set(colour, (known = parts(colour)));
+/** Operators for a look. There are few, and each is asked for thousands of times. */
+function lookOf(colour: string, blend: Blend, filled: boolean): string {
+  // A colour is mostly asked for with the same blend again, and so is a map key by itself.
+  const key = blend === 'normal' && !filled ? colour : `${colour} ${blend} ${filled}`;
+  let known = looks.get(key);
+  if (known === undefined) {
+    const parts = [1, 3, 5].map((i) => decimal(parseInt(colour.slice(i, i + 2), 16) / 255));
+    known = `${blend === 'multiply' ? `/${MULTIPLY} gs ` : ''}${parts.join(' ')} ${filled ? 'rg' : 'RG'} `;
+    looks.set(key, known);
+  }
   return known;
 }
 
-function parts(colour: string): string {
-  return [1, 3, 5].map((i) => decimal(parseInt(colour.slice(i, i + 2), 16) / 255)).join(' ');
+const pens = new Map<number, string>();
+
+function penOf(width: number): string {
+  let known = pens.get(width);
+  if (known === undefined) pens.set(width, (known = `${decimal(width * SCALE)} w `));
+  return known;
 }

@@ -6,9 +6,10 @@ import {
   newId,
   operation,
   pageToUserSpace,
+  PathBuffer,
   transform,
 } from '@cuaderno/core';
-import type { Board, InkStyle, PageSpec, PdfPlacement, Stroke } from '@cuaderno/core';
+import type { Board, InkStyle, Matrix, PageSpec, PdfPlacement, Stroke } from '@cuaderno/core';
 import { somePages } from '@cuaderno/core/testing';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -85,7 +86,7 @@ async function made(board: Board, bytes?: Uint8Array): Promise<string> {
     author: 'Maren',
     date: new Date(0),
     file: () => Promise.resolve(bytes!),
-    deflate: (b) => Promise.resolve(deflateSync(b)),
+    deflate: deflateSync,
   });
   const path = join(folder, `${newId()}.pdf`);
   writeFileSync(path, pdf);
@@ -152,27 +153,49 @@ describe('a record as PDF (checked by qpdf and poppler)', () => {
 });
 
 describe('content streams', () => {
+  /** What is written for one path, drawn with a pen of 1 pt. */
+  function written(map: Matrix, make: (path: PathBuffer) => void): string {
+    const writer = new ContentWriter();
+    writer.start(map);
+    const path = new PathBuffer();
+    make(path);
+    writer.group((sink) => sink.path(path, '#ff0000', 'normal', 1));
+    return new TextDecoder().decode(writer.done());
+  }
+
   it('have numbers that PDF knows: whole, never exponential, negative ones too', () => {
-    const writer = new ContentWriter([1e-7, 0, 0, -1, 0.5, 841.89]);
-    writer.moveTo(-0.004, 0.014);
-    writer.lineTo(-123.45, 99_999.99);
-    writer.closePath();
-    const text = new TextDecoder().decode(writer.done());
+    const text = written([1e-7, 0, 0, -1, 0.5, 841.89], (path) => {
+      path.moveTo(-0.004, 0.014);
+      path.lineTo(-123.45, 99_999.99);
+      path.closePath();
+    });
     expect(text).toContain('0 0 0 -0.05 0.5 841.89 cm');
-    expect(text).toContain('0 0 m -2469 2000000 l h');
+    expect(text).toContain('q 1 0 0 1 0 0 cm 1 0 0 RG 20 w 0 0 m -2469 2000000 l h S');
+  });
+
+  it('count a stroke’s coordinates from its start', () => {
+    const text = written([1, 0, 0, 1, 0, 0], (path) => {
+      path.moveTo(100, 200);
+      path.lineTo(101, 199);
+    });
+    expect(text).toContain('1 0 0 1 2000 4000 cm');
+    expect(text).toContain('0 0 m 20 -20 l S');
   });
 
   it('turn quadratic curves into the same cubic ones', () => {
-    const writer = new ContentWriter([1, 0, 0, 1, 0, 0]);
-    writer.moveTo(0, 0);
-    writer.quadraticCurveTo(3, 3, 6, 0);
-    expect(new TextDecoder().decode(writer.done())).toContain('40 40 80 40 120 0 c');
+    const text = written([1, 0, 0, 1, 0, 0], (path) => {
+      path.moveTo(0, 0);
+      path.quadraticCurveTo(3, 3, 6, 0);
+    });
+    expect(text).toContain('40 40 80 40 120 0 c');
   });
 
   it('grow as long as they must', () => {
-    const writer = new ContentWriter([1, 0, 0, 1, 0, 0]);
-    for (let i = 0; i < 50_000; i++) writer.lineTo(i, -i);
-    expect(new TextDecoder().decode(writer.done()).match(/ l /g)!.length).toBe(50_000);
+    const text = written([1, 0, 0, 1, 0, 0], (path) => {
+      path.moveTo(0, 0);
+      for (let i = 0; i < 50_000; i++) path.lineTo(i, -i);
+    });
+    expect(text.match(/ l /g)!.length).toBe(50_000);
   });
 
   it('lie in user space where the page is shown (ISO 32000-1, 8.3.2)', () => {

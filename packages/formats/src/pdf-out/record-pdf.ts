@@ -1,11 +1,12 @@
-import { PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
+import { ParseSpeeds, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import type { PDFPage } from '@cantoo/pdf-lib';
 import {
-  decodeStroke,
-  displayStroke,
+  drawStroke,
+  InkColumns,
   itemsOn,
   pagesInOrder,
   pageToUserSpace,
+  readStroke,
 } from '@cuaderno/core';
 import type { Board, FileHash, Matrix, Page } from '@cuaderno/core';
 import { ContentWriter, MULTIPLY } from './content-writer.js';
@@ -17,8 +18,8 @@ export interface RecordPdfOptions {
   readonly date: Date;
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
-  /** Compresses as zlib does (RFC 1950); may go on elsewhere while the next page is drawn. */
-  readonly deflate: (bytes: Uint8Array) => Promise<Uint8Array>;
+  /** Compresses as zlib does (RFC 1950). */
+  readonly deflate: (bytes: Uint8Array) => Uint8Array;
 }
 
 /**
@@ -29,18 +30,26 @@ export interface RecordPdfOptions {
 export async function recordPdf(board: Board, options: RecordPdfOptions): Promise<Uint8Array> {
   const pages = pagesInOrder(board);
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
-  await Promise.all(pages.map((page, i) => drawInk(doc, doc.getPage(i), page, options)));
+  const writer = new ContentWriter();
+  pages.forEach((page, i) => {
+    if (itemsOn(page).length > 0) addInk(doc, doc.getPage(i), page, writer, options);
+  });
   doc.setTitle(options.title);
   doc.setAuthor(options.author);
   doc.setCreator('Cuaderno');
   doc.setProducer('Cuaderno');
   doc.setModificationDate(options.date);
-  return doc.save();
+  return doc.save({ objectsPerTick: Infinity });
 }
 
 /** Opens a PDF that was imported; one that needed no password to read needs none here. */
 function load(bytes: Uint8Array): Promise<PDFDocument> {
-  return PDFDocument.load(bytes, { password: '', updateMetadata: false });
+  return PDFDocument.load(bytes, {
+    password: '',
+    updateMetadata: false,
+    // Nothing else waits for this thread, so there is no need to pause for it.
+    parseSpeed: ParseSpeeds.Fastest,
+  });
 }
 
 /**
@@ -86,17 +95,21 @@ async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Pr
   return doc;
 }
 
-async function drawInk(
+/** Lays the ink of `page` over everything that is on `target`. */
+function addInk(
   doc: PDFDocument,
   target: PDFPage,
   page: Page,
+  writer: ContentWriter,
   { deflate }: RecordPdfOptions,
-): Promise<void> {
-  const items = itemsOn(page);
-  if (items.length === 0) return;
-  const writer = new ContentWriter(mapFor(page));
-  for (const item of items) writer.draw(displayStroke(decodeStroke(item.ink)));
-  const packed = await deflate(writer.done());
+): void {
+  writer.start(mapFor(page));
+  const points = new InkColumns();
+  for (const item of itemsOn(page)) {
+    const style = readStroke(item.ink, points);
+    writer.group((sink) => drawStroke(style, points, sink));
+  }
+  const packed = deflate(writer.done());
   const { context } = doc;
   const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
   const ink = context.register(PDFRawStream.of(dict, packed));
