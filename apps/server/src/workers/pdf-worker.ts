@@ -1,3 +1,4 @@
+import './own-response.js';
 import type { PdfPlacement } from '@cuaderno/core';
 import { inspectPdf, PdfError } from '@cuaderno/formats/pdf-in';
 import type { PdfFault } from '@cuaderno/formats/pdf-in';

@@ -1,3 +1,4 @@
+import { itemsOn } from '../board/index.js';
 import type { Board } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import { invert } from '../ops/index.js';
@@ -36,6 +37,22 @@ export class History {
     else this.done = [...this.done, [op]].slice(-MAX_STEPS);
     this.gesture = gesture;
     this.undone = [];
+  }
+
+  /**
+   * Goes on where an earlier visit ended: lines of this person that this lesson has seen drawn can
+   * be undone after a reload as before.
+   */
+  resume(board: Board, lesson: Id | null): void {
+    const lines = [...board.pages.values()].flatMap((page) =>
+      itemsOn(page)
+        .filter((item) => item.by === this.who && item.lesson === lesson)
+        .map(
+          ({ id, ink, at }) => ({ op: { id, kind: 'ink.add', page: page.id, ink }, at }) as const,
+        ),
+    );
+    lines.sort((a, b) => a.at - b.at);
+    this.done = lines.slice(-MAX_STEPS).map(({ op }) => [op]);
   }
 
   /** Operations that undo the last step that still has something to undo; none if there is none. */

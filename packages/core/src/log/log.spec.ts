@@ -343,4 +343,29 @@ describe('history', () => {
     ]);
     expect(history.undo(board)).toEqual([]);
   });
+
+  it('goes on after a reload: my lines of this lesson, the last one first', () => {
+    const lesson = newId();
+    const of = (seq: number, by: string, where: string | null): Entry => ({
+      seq,
+      by,
+      at: 100 - seq,
+      lesson: where,
+      op: addInk(page.id, seq),
+    });
+    const mine = [of(2, me, lesson), of(3, me, lesson)];
+    const entries = [
+      { ...of(1, me, lesson), op: addPages([page]) },
+      ...mine,
+      of(4, newId(), lesson),
+      of(5, me, null),
+    ];
+    const board = fold(emptyBoard(newId()), entries);
+    const history = new History(me);
+    history.resume(board, lesson);
+    // The one whose time is later: `at` counts, for it is what both of several windows agree on.
+    expect(history.undo(board)).toEqual([jasmine.objectContaining({ items: [mine[0]!.op.id] })]);
+    expect(history.undo(board)).toEqual([jasmine.objectContaining({ items: [mine[1]!.op.id] })]);
+    expect(history.canUndo).toBeFalse();
+  });
 });

@@ -29,7 +29,7 @@ import type {
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
 import { ENDED, LiveLink } from './live-link';
-import type { LinkEvent } from './live-link';
+import type { Dial, LinkEvent } from './live-link';
 import { PendingStore } from './pending-store';
 
 /** How things stand with the server. */
@@ -92,8 +92,8 @@ export class BoardSession {
   );
   readonly liveInk = new Subject<LiveInkEvent>();
 
-  constructor(path: string) {
-    this.link = new LiveLink(path);
+  constructor(path: string, dial?: Dial) {
+    this.link = new LiveLink(path, dial);
     this.subscription = this.link.events.subscribe((event) => this.onEvent(event));
     this.watch = setInterval(() => this.check(), 1000);
   }
@@ -243,6 +243,7 @@ export class BoardSession {
       if (!this.store) {
         this.store = new PendingStore(board.id, you);
         this.history = new History(you);
+        this.history.resume(boardFromSnapshot(board), lesson?.id ?? null);
       }
       const known = this.state().pending;
       const ids = new Set(known.map(({ op }) => op.id));
@@ -257,6 +258,7 @@ export class BoardSession {
     }
     this.line.set('live');
     this.problem.set(null);
+    this.noteHistory();
     this.send(this.state().pending.map(({ op }) => op));
     if (this.looking) this.link.send({ kind: 'look', page: this.looking });
   }

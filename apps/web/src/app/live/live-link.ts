@@ -18,6 +18,9 @@ export type LinkEvent =
   | { readonly kind: 'ended'; readonly code: number }
   | { readonly kind: 'message'; readonly message: ServerMessage };
 
+/** How a connection is made. */
+export type Dial = (url: URL) => WebSocket;
+
 /** Codes with which the server ends a connection for good. */
 export const ENDED = { notIn: 4401, over: 4410, old: 4426 } as const;
 
@@ -37,7 +40,10 @@ export class LiveLink {
   private done = false;
 
   /** @param path of the WebSocket on this origin */
-  constructor(private readonly path: string) {
+  constructor(
+    private readonly path: string,
+    private readonly dial: Dial = (url) => new WebSocket(url),
+  ) {
     this.pulse = setInterval(() => this.beat(), PING_EVERY);
     addEventListener('online', this.tryNow);
     document.addEventListener('visibilitychange', this.tryNow);
@@ -80,7 +86,7 @@ export class LiveLink {
     clearTimeout(this.retry);
     const url = new URL(this.path, location.href);
     url.protocol = url.protocol.replace('http', 'ws');
-    const socket = new WebSocket(url);
+    const socket = this.dial(url);
     socket.binaryType = 'arraybuffer';
     this.socket = socket;
     this.heardAt = performance.now();

@@ -1,0 +1,304 @@
+import {
+  BoardDraft,
+  apply,
+  boardSnapshot,
+  emptyBoard,
+  itemsOn,
+  newId,
+  operation,
+} from '@cuaderno/core';
+import type { Entry, Id, Item, Operation, Person } from '@cuaderno/core';
+import { addInk, addPages, somePages } from '@cuaderno/core/testing';
+import { BoardSession } from './board-session';
+import { PretendServer } from './pretend-socket';
+
+const board = newId();
+const me = newId();
+const ida = newId();
+const lesson = { id: newId(), openedAt: 1 };
+const page = somePages(1)[0]!;
+const PROBLEM = {
+  type: 'urn:cuaderno:no-pen',
+  title: 'No pen',
+  status: 403,
+  detail: 'Ask for one.',
+};
+
+/** The board after these lines, the page being entry 1. */
+function snapshot(entries: readonly Entry[] = []) {
+  const draft = new BoardDraft(emptyBoard(board));
+  apply(addPages([page]), draft, { by: ida, at: 0, lesson: null });
+  for (const entry of entries) apply(entry.op, draft, entry);
+  return boardSnapshot(draft.done(), 1 + entries.length);
+}
+
+const entry = (seq: number, by: Id, op: Operation): Entry => ({
+  seq,
+  by,
+  at: seq,
+  lesson: lesson.id,
+  op,
+});
+
+const person = (change: Partial<Person>): Person => ({
+  id: me,
+  name: 'Ana',
+  nth: 1,
+  role: 'student',
+  trust: 'look',
+  here: true,
+  page: null,
+  ...change,
+});
+
+describe('a board that is open in this window', () => {
+  let server: PretendServer;
+  let session: BoardSession;
+  let now: number;
+
+  beforeEach(() => {
+    jasmine.clock().install();
+    now = 1000;
+    spyOn(performance, 'now').and.callFake(() => now);
+    spyOn(Math, 'random').and.returnValue(0.5);
+    start();
+  });
+
+  afterEach(() => {
+    session.close();
+    jasmine.clock().uninstall();
+    localStorage.clear();
+  });
+
+  function start(): void {
+    server = new PretendServer();
+    session = new BoardSession('/live/lesson', server.dial);
+  }
+
+  function pass(ms: number): void {
+    for (let left = ms; left > 0; left -= 100) {
+      now += 100;
+      jasmine.clock().tick(100);
+    }
+  }
+
+  function welcome(entries: readonly Entry[] = [], whole = true): void {
+    server.line.open();
+    server.line.say({
+      kind: 'welcome',
+      you: me,
+      role: 'student',
+      lesson,
+      page: page.id,
+      board: whole ? snapshot(entries) : null,
+    });
+  }
+
+  const items = (): Item[] => itemsOn(session.board().pages.get(page.id)!);
+  const ids = (): Id[] => items().map(({ id }) => id);
+  const sentOps = (): Id[] => server.line.of('ops').flatMap(({ ops }) => ops.map(({ id }) => id));
+  const applied = (from: number, ...ops: Operation[]) =>
+    server.line.say({ kind: 'applied', from, by: ida, at: 5, ops });
+
+  it('says hello, and shows the board it is given, at the page where the tutor is', () => {
+    expect(session.line()).toBe('joining');
+    expect(session.ready()).toBeFalse();
+    welcome();
+    expect(server.line.of('hello')).toEqual([{ kind: 'hello', protocol: 1, since: -1 }]);
+    expect(session.line()).toBe('live');
+    expect(session.ready()).toBeTrue();
+    expect(session.startPage()).toBe(page.id);
+    expect(session.board().pages.size).toBe(1);
+  });
+
+  it('shows my line at once, sends it, and keeps it until it is confirmed', () => {
+    welcome();
+    const line = addInk(page.id);
+    session.do(line);
+    expect(ids()).toEqual([line.id]);
+    expect(sentOps()).toEqual([line.id]);
+    expect(session.unconfirmed()).toBe(1);
+    expect(localStorage.length).toBe(1);
+    server.line.say({ kind: 'confirmed', at: 7, seqs: [2], ids: [line.id] });
+    expect(ids()).toEqual([line.id]);
+    expect(session.unconfirmed()).toBe(0);
+    expect(localStorage.length).toBe(0);
+    expect(items()[0]!.at).toBe(7);
+  });
+
+  it('takes my line back when it is refused, and says why', () => {
+    welcome();
+    const line = addInk(page.id);
+    session.do(line);
+    server.line.say({ kind: 'refused', id: line.id, problem: PROBLEM });
+    expect(ids()).toEqual([]);
+    expect(session.problem()).toEqual(PROBLEM);
+    expect(localStorage.length).toBe(0);
+    // Others saw it being drawn: it goes from their pages too.
+    expect(server.line.of('live.end')).toEqual([{ kind: 'live.end', stroke: line.id }]);
+  });
+
+  it('waits for what is missing in between, and shows all of it in its order', () => {
+    welcome();
+    const [a, b] = [addInk(page.id, 1), addInk(page.id, 2)];
+    applied(3, b);
+    expect(ids()).toEqual([]);
+    applied(2, a);
+    expect(ids()).toEqual([a.id, b.id]);
+    applied(2, a);
+    expect(ids()).toEqual([a.id, b.id]);
+  });
+
+  it('asks anew, from where it stands, where something stays missing', () => {
+    welcome();
+    applied(3, addInk(page.id));
+    pass(4000);
+    expect(server.lines.length).toBe(2);
+    server.line.open();
+    expect(server.line.of('hello')[0]!.since).toBe(1);
+  });
+
+  it('asks anew where nobody confirms', () => {
+    welcome();
+    const line = addInk(page.id);
+    session.do(line);
+    for (let i = 0; i < 12; i++) {
+      server.line.say({ kind: 'pong', n: i });
+      pass(1000);
+      if (server.lines.length > 1) break;
+    }
+    expect(server.lines.length).toBe(2);
+    welcome([], false);
+    expect(sentOps()).toEqual([line.id]);
+  });
+
+  it('goes on while the line is away, and sends what was done when it is back', () => {
+    welcome();
+    server.line.end();
+    expect(session.line()).toBe('away');
+    const lines = [addInk(page.id, 1), addInk(page.id, 2)];
+    for (const line of lines) session.do(line);
+    expect(ids()).toEqual(lines.map(({ id }) => id));
+    expect(session.unconfirmed()).toBe(2);
+    pass(300);
+    welcome([], false);
+    expect(session.line()).toBe('live');
+    expect(sentOps()).toEqual(lines.map(({ id }) => id));
+  });
+
+  it('shows what came in between before my own lines, and doubles none', () => {
+    welcome();
+    const mine = addInk(page.id, 1);
+    session.do(mine);
+    server.line.end();
+    pass(300);
+    // It had arrived before the break; the answer had not.
+    const theirs = addInk(page.id, 2);
+    welcome([entry(2, me, mine), entry(3, ida, theirs)]);
+    server.line.say({ kind: 'confirmed', at: 7, seqs: [2], ids: [mine.id] });
+    expect(ids()).toEqual([mine.id, theirs.id]);
+    expect(session.unconfirmed()).toBe(0);
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('offers after a reload what an earlier visit could not get confirmed', () => {
+    welcome();
+    server.line.end();
+    const line = addInk(page.id);
+    session.do(line);
+    session.close();
+    start();
+    welcome();
+    expect(ids()).toEqual([line.id]);
+    expect(sentOps()).toEqual([line.id]);
+  });
+
+  it('undoes and redoes my own lines only, also those of before a reload', () => {
+    const mine = addInk(page.id, 1);
+    const theirs = addInk(page.id, 2);
+    welcome([entry(2, me, mine), entry(3, ida, theirs)]);
+    expect(session.canUndo()).toBeTrue();
+    session.undo();
+    expect(ids()).toEqual([theirs.id]);
+    session.undo();
+    expect(ids()).toEqual([theirs.id]);
+    expect(session.canUndo()).toBeFalse();
+    session.redo();
+    expect(ids()).toEqual([mine.id, theirs.id]);
+  });
+
+  it('sends many operations in messages of at most a hundred', () => {
+    welcome();
+    server.line.end();
+    for (let i = 0; i < 150; i++) session.do(addInk(page.id, i));
+    pass(300);
+    welcome([], false);
+    expect(server.line.of('ops').map(({ ops }) => ops.length)).toEqual([100, 50]);
+  });
+
+  it('knows at once what I may do', () => {
+    welcome();
+    const trust = (t: Person['trust']) =>
+      server.line.say({ kind: 'people', people: [person({ trust: t })] });
+    trust('look');
+    expect(session.mayWrite()).toBeFalse();
+    trust('write');
+    expect(session.mayWrite()).toBeTrue();
+    trust('look');
+    expect(session.mayWrite()).toBeFalse();
+  });
+
+  it('hands on others’ strokes under way; sends mine while the line is there, and not later', () => {
+    welcome();
+    const heard: unknown[] = [];
+    session.liveInk.subscribe((event) => heard.push(event));
+    const stroke = newId();
+    const points = Uint8Array.of(1, 2);
+    server.line.say({ kind: 'live.ink', by: ida, stroke, points });
+    server.line.say({ kind: 'live.end', by: ida, stroke });
+    expect(heard).toEqual([
+      { kind: 'points', by: ida, stroke, start: undefined, points },
+      { kind: 'end', by: ida, stroke },
+    ]);
+    session.sendInk(stroke, undefined, points);
+    server.line.end();
+    session.sendInk(stroke, undefined, points);
+    session.endInk(stroke);
+    expect(server.line.of('live.ink').length).toBe(1);
+    expect(server.line.of('live.end')).toEqual([]);
+  });
+
+  it('says again where I look when the line is back', () => {
+    welcome();
+    session.look(page.id);
+    session.look(page.id);
+    expect(server.line.of('look').length).toBe(1);
+    server.line.end();
+    pass(300);
+    welcome([], false);
+    expect(server.line.of('look')).toEqual([{ kind: 'look', page: page.id }]);
+  });
+
+  it('tells the ways in which it can be over', () => {
+    for (const [code, state] of [
+      [4410, 'over'],
+      [4401, 'not-in'],
+      [4426, 'old'],
+    ] as const) {
+      session.close();
+      start();
+      welcome();
+      server.line.end(code);
+      expect(session.line()).toBe(state);
+    }
+  });
+
+  it('is over for a student when the tutor closes the lesson', () => {
+    welcome();
+    session.do(operation({ kind: 'board.rename', title: 'Neap', former: 'Ebb' }));
+    server.line.say({ kind: 'over', at: 9 });
+    expect(session.line()).toBe('over');
+    expect(session.people()).toEqual([]);
+    expect(session.lesson()).toBeNull();
+  });
+});

@@ -1,0 +1,111 @@
+import { LiveLink } from './live-link';
+import type { LinkEvent } from './live-link';
+import { PretendServer } from './pretend-socket';
+
+describe('the line to the server', () => {
+  let server: PretendServer;
+  let link: LiveLink;
+  let told: LinkEvent[];
+  let now: number;
+
+  beforeEach(() => {
+    jasmine.clock().install();
+    now = 1000;
+    spyOn(performance, 'now').and.callFake(() => now);
+    spyOn(Math, 'random').and.returnValue(0.5);
+    server = new PretendServer();
+    told = [];
+    link = new LiveLink('/live/lesson', server.dial);
+    link.events.subscribe((event) => told.push(event));
+  });
+
+  afterEach(() => {
+    link.close();
+    jasmine.clock().uninstall();
+  });
+
+  /** Lets so many ms pass, in steps that timers can follow. */
+  function pass(ms: number): void {
+    for (let left = ms; left > 0; left -= 100) {
+      now += Math.min(100, left);
+      jasmine.clock().tick(Math.min(100, left));
+    }
+  }
+
+  it('goes to this origin, and says so when it is open', () => {
+    expect(server.line.url.href).toBe(`ws://${location.host}/live/lesson`);
+    expect(link.send({ kind: 'ping', n: 1 })).toBeFalse();
+    server.line.open();
+    expect(told).toEqual([{ kind: 'open' }]);
+    expect(link.send({ kind: 'ping', n: 1 })).toBeTrue();
+    expect(server.line.heard).toEqual([{ kind: 'ping', n: 1 }]);
+  });
+
+  it('tries again after a break, at first soon, then less often, and never gives up', () => {
+    const waits: number[] = [];
+    for (let i = 0; i < 8; i++) {
+      server.line.end();
+      const before = server.lines.length;
+      const from = now;
+      while (server.lines.length === before) pass(100);
+      waits.push(now - from);
+    }
+    expect(waits).toEqual([200, 400, 800, 1600, 3200, 4000, 4000, 4000]);
+    server.line.open();
+    server.line.say({ kind: 'over', at: 1 });
+    server.line.end();
+    pass(200);
+    expect(server.lines.length).toBe(10);
+  });
+
+  it('tries at once when the machine is back on its network', () => {
+    for (let i = 0; i < 5; i++) {
+      server.line.end();
+      pass(5000);
+    }
+    server.line.end();
+    const before = server.lines.length;
+    dispatchEvent(new Event('online'));
+    expect(server.lines.length).toBe(before + 1);
+  });
+
+  it('ends for good where the server says why', () => {
+    server.line.open();
+    server.line.end(4410);
+    pass(60_000);
+    dispatchEvent(new Event('online'));
+    expect(server.lines.length).toBe(1);
+    expect(told.at(-1)).toEqual({ kind: 'ended', code: 4410 });
+  });
+
+  it('notices a line that is dead without saying so', () => {
+    server.line.open();
+    pass(8000);
+    expect(server.line.of('ping').length).toBe(2);
+    server.line.say({ kind: 'pong', n: 0 });
+    pass(8000);
+    expect(server.lines.length).toBe(1);
+    pass(8000);
+    expect(told.at(-1)).toEqual({ kind: 'away' });
+    expect(server.lines.length).toBe(2);
+  });
+
+  it('does not hear an old line any more once it has dialled anew', () => {
+    server.line.open();
+    link.reconnect();
+    const [old] = server.lines;
+    pass(1000);
+    const count = server.lines.length;
+    old!.end();
+    pass(10_000);
+    expect(server.lines.length).toBe(count);
+  });
+
+  it('is silent once it was closed', () => {
+    server.line.open();
+    link.close();
+    server.line.end();
+    pass(10_000);
+    expect(server.lines.length).toBe(1);
+  });
+});
