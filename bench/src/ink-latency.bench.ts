@@ -7,22 +7,40 @@ import { BenchServer, freePort } from './server.js';
 
 const MOVES = 150;
 const LIMIT_MS = 60;
+/** At 60 Hz, in ms. */
+const FRAME = 1000 / 60;
 /** How far ahead of the ink, in px, new ink is looked for. */
 const NEXT = 160;
 
-type Timed = Window & { sent: number[]; seen: number[] };
+type Host = HTMLElement & {
+  cuaStage: {
+    page(): string;
+    locate(page: string, point: { x: number; y: number }): { x: number; y: number };
+  };
+};
+type Timed = Window & { sent: number[]; seen: number[]; onSeen: () => void };
+
+/** Longest that is waited for one move to be seen, in ms. */
+const PATIENCE = 10_000;
 
 /**
- * Notes every pointer event on `target`, and every frame in which the ink in the middle row of
- * a canvas reaches farther right than before: painted pixels, read off the canvas.
+ * Notes every pointer event on `target`, and the moment at which the ink in row `y` (CSS px) of a
+ * canvas reaches farther right than before: painted pixels, read off the canvas right after it was
+ * drawn on. (Looking in every frame would keep the machine busier than the ink does.)
  */
-async function watch(page: Page, target: string, canvas: string, nth: number): Promise<void> {
+async function watch(
+  page: Page,
+  target: string,
+  canvas: string,
+  nth: number,
+  y: number,
+): Promise<void> {
   await page.evaluate(
-    ({ target, canvas, nth, NEXT }) => {
+    ({ target, canvas, nth, NEXT, y }) => {
       const w = window as unknown as Timed;
       w.sent = [];
       w.seen = [];
-      const now = (): number => performance.timeOrigin + performance.now();
+      w.onSeen = () => undefined;
       document
         .querySelector(target)!
         .addEventListener('pointermove', (event) =>
@@ -30,25 +48,32 @@ async function watch(page: Page, target: string, canvas: string, nth: number): P
         );
       const element = document.querySelectorAll<HTMLCanvasElement>(canvas)[nth]!;
       const context = element.getContext('2d')!;
-      const { width } = element;
-      const top = Math.round(element.height / 2) - 2;
+      const top = Math.round(y * devicePixelRatio) - 2;
       let reach = 0;
       const look = (): void => {
-        // Only what may be new: reading a whole row back each frame would be slower than the ink.
-        const strip = Math.min(NEXT, width - reach - 1);
-        const row = strip > 0 ? context.getImageData(reach + 1, top, strip, 4).data : [];
+        const strip = Math.min(NEXT, element.width - reach - 1);
+        if (strip <= 0) return;
+        const row = context.getImageData(reach + 1, top, strip, 4).data;
         let far = 0;
         for (let x = strip - 1; x >= 0 && far === 0; x--)
-          for (let y = 0; y < 4; y++) if (row[(y * strip + x) * 4 + 3]! > 100) far = reach + 1 + x;
-        if (far > reach) {
-          reach = far;
-          w.seen.push(now());
-        }
-        requestAnimationFrame(look);
+          for (let line = 0; line < 4; line++)
+            if (row[(line * strip + x) * 4 + 3]! > 100) far = reach + 1 + x;
+        if (far <= reach) return;
+        reach = far;
+        w.seen.push(performance.timeOrigin + performance.now());
+        w.onSeen();
       };
-      requestAnimationFrame(look);
+      const { stroke, fillRect } = context;
+      context.stroke = (...path: unknown[]) => {
+        stroke.apply(context, path as unknown as [Path2D]);
+        look();
+      };
+      context.fillRect = (...box) => {
+        fillRect.apply(context, box);
+        look();
+      };
     },
-    { target, canvas, nth, NEXT },
+    { target, canvas, nth, NEXT, y },
   );
 }
 
@@ -101,9 +126,9 @@ async function bareTrip(browser: Awaited<ReturnType<typeof launch>>): Promise<nu
         }),
       { port, sends },
     );
-    await watch(page, 'body', 'canvas', 0);
+    await watch(page, 'body', 'canvas', 0, 350);
   }
-  const trips = await drive(a!, b!, { x: 100, y: 390 }, 1);
+  const trips = await drive(a!, b!, { x: 100, y: 390 }, 5);
   for (const page of [a!, b!]) await page.context().close();
   echo.close();
   return trips;
@@ -122,18 +147,16 @@ async function drive(
   for (let i = 1; i <= MOVES; i++) {
     const before = await reader.evaluate(() => (window as unknown as Timed).seen.length);
     const sentBefore = await writer.evaluate(() => (window as unknown as Timed).sent.length);
-    await writer.mouse.move(from.x + i * step * 5, from.y);
+    await writer.mouse.move(from.x + i * step, from.y);
     const seenAt = await reader.evaluate(
-      (n) =>
-        new Promise<number>((done) => {
+      ({ n, PATIENCE }) =>
+        new Promise<number>((done, fail) => {
           const w = window as unknown as Timed;
-          const look = (): void => {
-            if (w.seen.length > n) done(w.seen[n]!);
-            else setTimeout(look, 1);
-          };
-          look();
+          setTimeout(() => fail(new Error(`Move ${n} was never seen.`)), PATIENCE);
+          w.onSeen = () => w.seen.length > n && done(w.seen[n]!);
+          w.onSeen();
         }),
-      before,
+      { n: before, PATIENCE },
     );
     const sentAt = await writer.evaluate((n) => (window as unknown as Timed).sent[n]!, sentBefore);
     trips.push(seenAt - sentAt);
@@ -158,44 +181,49 @@ export async function measure(): Promise<Result[]> {
   await whenSharp(student);
   await tutor.getByRole('button', { name: 'Pens for all' }).click();
   await student.getByText('You have a pen').waitFor();
-  // Both show the page alike, so that the student's line lies in the middle row of the tutor's window.
-  for (const page of [tutor, student])
-    await watch(page, 'cua-stage .host', 'cua-stage .host canvas', 2);
-  const place = await tutor.evaluate(() => {
-    const host = document.querySelector('cua-stage .host') as Element & {
-      cuaStage: {
-        zoom(): number;
-        page(): string;
-        locate(page: string, p: object): { x: number; y: number };
-      };
-    };
-    const stage = host.cuaStage;
-    const corner = stage.locate(stage.page(), { x: 0, y: 0 });
-    return { page: stage.page(), y: (host.clientHeight / 2 - corner.y) / stage.zoom() };
+  // A line in the middle of what the tutor sees, from near the page's left edge to its right one.
+  const { page, y, width } = await tutor.evaluate(() => {
+    const { cuaStage: stage, clientHeight } = document.querySelector('cua-stage .host') as Host;
+    const page = stage.page();
+    const [left, right] = [0, 1].map((x) => stage.locate(page, { x, y: 0 }));
+    const zoom = right!.x - left!.x;
+    return { page, y: (clientHeight / 2 - left!.y) / zoom, width: 595 };
   });
-  const from = await student.evaluate(({ page, y }) => {
-    const host = document.querySelector('cua-stage .host') as Element & {
-      cuaStage: { locate(page: string, p: object): { x: number; y: number } };
-    };
-    const box = host.getBoundingClientRect();
-    const at = host.cuaStage.locate(page, { x: 40, y });
-    return { x: box.x + at.x, y: box.y + at.y };
-  }, place);
-  const trips = await drive(student, tutor, from, 1);
-  // The student's own line, in the student's window: frames until it is on the canvas.
+  const [ends] = await Promise.all(
+    [student, tutor].map(async (window) => {
+      const ends = await window.evaluate(
+        ({ page, y, width }) => {
+          const host = document.querySelector('cua-stage .host') as Host;
+          const box = host.getBoundingClientRect();
+          const [from, to] = [40, width - 40].map((x) => host.cuaStage.locate(page, { x, y }));
+          return { x: box.x + from!.x, y: box.y + from!.y, row: from!.y, length: to!.x - from!.x };
+        },
+        { page, y, width },
+      );
+      await watch(window, 'cua-stage .host', 'cua-stage .host canvas', 2, ends.row);
+      return ends;
+    }),
+  );
+  const trips = await drive(student, tutor, ends!, ends!.length / MOVES);
+  // The student's own line, in the student's window: until it is on the canvas.
   const own = await student.evaluate(() => {
     const { sent, seen } = window as unknown as Timed;
     return seen.map((at) => at - Math.max(...sent.filter((t) => t <= at)));
   });
-  console.log(
-    `own ink: p50 ${percentile(own, 0.5).toFixed(1)} ms, p95 ${percentile(own, 0.95).toFixed(1)} ms from event to canvas, read once a frame`,
-  );
+  await student.context().close();
+  await tutor.context().close();
   const bare = await bareTrip(browser);
+  for (const [name, all] of Object.entries({ own, ours: trips, bare }))
+    console.log(
+      `${name}: p50 ${percentile(all, 0.5).toFixed(1)} ms, p95 ${percentile(all, 0.95).toFixed(1)} ms`,
+    );
   await browser.close();
   await server.close();
   const p95 = percentile(trips, 0.95);
   return [
-    { ...result('ink-latency p95', 'ms', p95, LIMIT_MS, 1) },
+    // An event waits for the frame it falls into at most; its ink is drawn in that one or the next.
+    result('ink-latency own ink', 'ms, p95', percentile(own, 0.95), 2 * FRAME, 1),
+    result('ink-latency p95', 'ms', p95, LIMIT_MS, 1),
     result('ink-latency', 'ms, p95', p95, percentile(bare, 0.95), 2, { also: p95 <= LIMIT_MS }),
   ];
 }
