@@ -6,7 +6,7 @@ import { BenchServer } from './server.js';
 import { workbook } from './workbook.js';
 
 const SIZES = [3, 60, 300];
-const RUNS = 5;
+const RUNS = 7;
 
 const PDFJS = resolve(import.meta.dirname, '../../node_modules/pdfjs-dist');
 
@@ -112,10 +112,14 @@ export async function measure(): Promise<Result[]> {
   await browser.close();
   await server.close();
   const m = (map: Map<number, number[]>, size: number): number => median(map.get(size)!);
+  // Both of a run were measured within seconds: what slows the machine for longer slows both.
+  const runs = ours.get(300)!.map((long, i) => ({ long, short: ours.get(3)![i]! }));
+  runs.sort((a, b) => a.long / a.short - b.long / b.short);
+  const { long, short } = runs[Math.floor(RUNS / 2)]!;
   return [
     ...SIZES.map((size) =>
       result(`pdf-first-page ${size} pages`, 'ms', m(ours, size), m(bare, size), 1.5),
     ),
-    result('pdf-first-page', 'ms, 300 pages against 3', m(ours, 300), m(ours, 3), 1.2),
+    result('pdf-first-page', 'ms, 300 pages against 3', long, short, 1.2),
   ];
 }

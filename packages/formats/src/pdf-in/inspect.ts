@@ -1,7 +1,7 @@
 import { rotation, visibleBox } from '@cuaderno/core';
 import type { PdfPlacement, PdfRect } from '@cuaderno/core';
-import { getDocument, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { getDocument, VerbosityLevel } from './engine.js';
+import type { PDFDocumentProxy } from './engine.js';
 import { PdfError } from './pdf-error.js';
 import { sniffPdf } from './sniff.js';
 

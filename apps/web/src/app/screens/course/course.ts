@@ -13,8 +13,8 @@ import { ProgressBarModule } from 'primeng/progressbar';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
-import { LocalFiles } from '../../stage/local-files';
-import { pdfJs } from '../../stage/paper-source';
+import { LocalFile, LocalFiles } from '../../stage/local-files';
+import { pdfJs } from '../../stage/pdf-js';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
 import { JoinCard } from './join-card';
 import { Upload } from './upload';
@@ -109,9 +109,10 @@ export class CourseScreen {
   private async send(file: File, openIt: boolean): Promise<void> {
     const upload = new Upload(this.api, file, this.course());
     this.uploads.update((list) => [...list, upload]);
+    const local = new LocalFile(file);
     const board = await upload.run();
-    if (!board) return;
-    this.local.add(board.file, file);
+    if (!board) return local.discard();
+    this.local.add(board.file, local);
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
     if (openIt) await this.router.navigate(['/boards', board.id]);

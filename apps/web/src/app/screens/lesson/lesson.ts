@@ -12,7 +12,8 @@ import type { Trouble } from '../../api/api';
 import { Pen, PenOff } from 'lucide';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
-import { PaperSource, pdfJs } from '../../stage/paper-source';
+import { PaperSource } from '../../stage/paper-source';
+import { pdfJs } from '../../stage/pdf-js';
 import { WorkArea } from '../../work/work-area';
 
 interface StudentLesson {

@@ -1,0 +1,39 @@
+import type * as PdfJs from 'pdfjs-dist';
+
+/** Bytes asked for at a time: a page of text, not a whole book. */
+const CHUNK = 256 * 1024;
+
+let loading: Promise<typeof PdfJs> | null = null;
+
+/** pdf.js and its worker, loaded once and then kept warm. */
+export function pdfJs(): Promise<typeof PdfJs> {
+  loading ??= import('pdfjs-dist').then((pdf) => {
+    pdf.GlobalWorkerOptions.workerPort ??= new Worker(
+      new URL('/pdfjs/pdf.worker.min.mjs', location.href),
+      { type: 'module' },
+    );
+    return pdf;
+  });
+  return loading;
+}
+
+/** A PDF being opened; to be destroyed by whoever has it. */
+export type PdfDoc = ReturnType<typeof PdfJs.getDocument>;
+
+/** Opens a PDF: bytes that are here already, or an address from which parts are fetched. */
+export async function openPdf(from: { data: ArrayBuffer } | { url: string }): Promise<PdfDoc> {
+  const pdf = await pdfJs();
+  return pdf.getDocument({
+    ...from,
+    rangeChunkSize: CHUNK,
+    disableAutoFetch: true,
+    disableStream: true,
+    isEvalSupported: false,
+    // The shipped fonts, not this machine's: a page looks the same everywhere.
+    useSystemFonts: false,
+    cMapUrl: '/pdfjs/cmaps/',
+    standardFontDataUrl: '/pdfjs/standard_fonts/',
+    wasmUrl: '/pdfjs/wasm/',
+    iccUrl: '/pdfjs/iccs/',
+  });
+}
