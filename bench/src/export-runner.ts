@@ -1,20 +1,25 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { pathToFileURL } from 'node:url';
+import { valueSymbol } from 'piscina';
 import { parentPort, workerData } from 'node:worker_threads';
 
-/* A thread that exports a record as the server's does, or loads and saves the plain file. */
-const { exporter, kind, path, task } = workerData as {
+/* A thread that exports a record as the server's does, or loads and saves a file as it is. */
+const { exporter, what, task } = workerData as {
   exporter: string;
-  kind: 'plain' | 'record';
-  path: string;
+  what: { load: string } | { keep: string | null };
   task: unknown;
 };
 const { makeRecordPdf } = (await import(pathToFileURL(exporter).href)) as {
-  makeRecordPdf(task: unknown): Promise<unknown>;
+  /** As the worker hands it to the server: without a copy. */
+  makeRecordPdf(task: unknown): Promise<{ [valueSymbol]: Uint8Array }>;
 };
 
 const began = performance.now();
-if (kind === 'plain') await (await PDFDocument.load(await readFile(path))).save();
-else await makeRecordPdf(task);
-parentPort!.postMessage(performance.now() - began);
+const pdf =
+  'load' in what
+    ? await (await PDFDocument.load(await readFile(what.load))).save()
+    : (await makeRecordPdf(task))[valueSymbol];
+const ms = performance.now() - began;
+if ('keep' in what && what.keep) await writeFile(what.keep, pdf);
+parentPort!.postMessage(ms);
