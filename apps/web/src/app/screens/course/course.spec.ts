@@ -1,0 +1,115 @@
+import type { BoardInfo, Course } from '../../api/shapes';
+import { problem, Screen } from '../../testing/screen';
+import type { Answers } from '../../testing/screen';
+import { CourseScreen } from './course';
+
+const course: Course = {
+  id: 'c1',
+  name: 'Tides',
+  linkToken: 'token',
+  joinCode: 'KLP427',
+  slot: null,
+  nextAt: null,
+  lesson: null,
+};
+const board = (title: string): BoardInfo => ({ id: title, course: 'c1', title, createdAt: 0 });
+
+/** What an upload was given: the test tells of its way and ends it. */
+interface Sent {
+  readonly onProgress: (part: number) => void;
+  readonly signal: AbortSignal;
+  readonly end: (answer: unknown) => void;
+}
+
+async function open(
+  answers: Answers = {},
+): Promise<{ screen: Screen<CourseScreen>; sent: Sent[] }> {
+  const sent: Sent[] = [];
+  const take = ({ onProgress, signal }: Sent) =>
+    new Promise((end) => {
+      sent.push({ onProgress, signal, end });
+      signal.addEventListener('abort', () => end(new DOMException('given up', 'AbortError')));
+    });
+  const screen = await Screen.show(
+    CourseScreen,
+    { course: 'c1' },
+    {
+      'GET /courses/c1': { course, boards: [board('Ebb')], records: [] },
+      'UPLOAD /courses/c1/boards/pdf?name=Neap%20%26%20spring.pdf': take,
+      'UPLOAD /courses/c1/boards/pdf?name=Other.pdf': take,
+      ...answers,
+    },
+  );
+  return { screen, sent };
+}
+
+async function choose(screen: Screen<CourseScreen>, ...names: string[]): Promise<void> {
+  const field = screen.element.querySelector<HTMLInputElement>('input[type=file]')!;
+  const files = new DataTransfer();
+  for (const name of names) files.items.add(new File(['%PDF-'], name));
+  field.files = files.files;
+  field.dispatchEvent(new Event('change'));
+  await screen.settles();
+}
+
+describe('a course', () => {
+  it('shows its boards, and how students come in', async () => {
+    const { screen } = await open();
+    expect(screen.text).toContain('Ebb');
+    expect(screen.text).toContain('KLP 427');
+    expect(screen.text).toContain('its record appears here');
+  });
+
+  it('tells how far a file is, and opens the board made of it', async () => {
+    const { screen, sent } = await open();
+    await choose(screen, 'Neap & spring.pdf');
+    expect(screen.text).toContain('Neap & spring.pdf');
+    sent[0]!.onProgress(0.4);
+    await screen.settles();
+    expect(screen.text).toContain('40 %');
+    sent[0]!.onProgress(1);
+    await screen.settles();
+    expect(screen.text).toContain('Looking at its pages');
+    sent[0]!.end({ ...board('Neap & spring'), file: 'f'.repeat(64) });
+    await screen.settles();
+    expect(screen.address).toContain('/boards/');
+  });
+
+  it('takes several files at once, and stays where it is', async () => {
+    const { screen, sent } = await open();
+    await choose(screen, 'Neap & spring.pdf', 'Other.pdf');
+    expect(sent.length).toBe(2);
+    sent[1]!.end({ ...board('Other'), file: 'e'.repeat(64) });
+    await screen.settles();
+    expect(screen.address).toBeNull();
+    expect(screen.element.querySelectorAll('a.card').length).toBe(2);
+    expect(screen.element.querySelectorAll('.uploads li').length).toBe(1);
+  });
+
+  it('stops an upload that is not wanted after all', async () => {
+    const { screen, sent } = await open();
+    await choose(screen, 'Other.pdf');
+    await screen.press('Stop');
+    expect(sent[0]!.signal.aborted).toBeTrue();
+    expect(screen.element.querySelector('.uploads li')).toBeNull();
+    expect(screen.address).toBeNull();
+  });
+
+  it('says why a file can’t be brought, until that is read', async () => {
+    const { screen, sent } = await open();
+    await choose(screen, 'Other.pdf');
+    sent[0]!.end(problem('file-locked', 'It has a password.', 'Save it without one.'));
+    await screen.settles();
+    expect(screen.element.querySelector('[role=alert]')!.textContent).toContain(
+      'It has a password.',
+    );
+    await screen.press('All right');
+    expect(screen.element.querySelector('.uploads li')).toBeNull();
+  });
+
+  it('makes an empty board', async () => {
+    const { screen } = await open({ 'POST /courses/c1/boards': board('b9') });
+    await screen.press('Empty board');
+    expect(screen.address).toContain('/boards/b9');
+  });
+});

@@ -1,0 +1,74 @@
+import { problem, Screen } from '../../testing/screen';
+import { JoinScreen } from './join';
+
+const DOOR = { course: 'Tides', tutor: 'Maren', open: true, name: null };
+
+describe('a student’s way in', () => {
+  it('by link asks for a first name and nothing else, and leads into the lesson', async () => {
+    const screen = await Screen.show(
+      JoinScreen,
+      { link: 'abc' },
+      { 'POST /join/look': DOOR, 'POST /join': null },
+    );
+    expect(screen.text).toContain('Tides');
+    expect(screen.text).toContain('with Maren');
+    expect(screen.element.querySelectorAll('input').length).toBe(1);
+    await screen.send('name', 'Ída');
+    expect(screen.api.asked.at(-1)!.body).toEqual({ by: { link: 'abc' }, name: 'Ída' });
+    expect(screen.address).toBe('/lesson');
+  });
+
+  it('knows who was here before', async () => {
+    const known = { ...DOOR, name: 'Noor' };
+    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': known });
+    expect(screen.element.querySelector('input')!.value).toBe('Noor');
+  });
+
+  it('by code says kindly that there is no such code, and can be tried again', async () => {
+    let found: unknown = problem('code-unknown', 'No course has this code.', 'Ask your tutor.');
+    const screen = await Screen.show(JoinScreen, {}, { 'POST /join/look': () => found });
+    await screen.send('code', 'moon-tide');
+    expect(screen.element.querySelector('[role=alert]')!.textContent).toContain('Ask your tutor.');
+    found = DOOR;
+    await screen.send('code', 'noon-tide');
+    expect(screen.api.asked.at(-1)!.body).toEqual({ code: 'noon-tide' });
+    expect(screen.text).not.toContain('No course has this code.');
+    expect(screen.button('Go in')).toBeDefined();
+  });
+
+  it('waits before a lesson that isn’t open, and lets in as soon as it is', async () => {
+    jasmine.clock().install();
+    try {
+      let door = { ...DOOR, open: false };
+      const screen = await Screen.show(
+        JoinScreen,
+        { link: 'abc' },
+        { 'POST /join/look': () => door },
+      );
+      expect(screen.text).toContain('The lesson isn’t open yet');
+      expect(screen.button('Go in')).toBeUndefined();
+      door = { ...DOOR, open: true };
+      jasmine.clock().tick(3000);
+      await screen.settles();
+      expect(screen.button('Go in')).toBeDefined();
+    } finally {
+      jasmine.clock().uninstall();
+    }
+  });
+
+  it('says so where the lesson was closed while the name was typed', async () => {
+    let open = true;
+    const screen = await Screen.show(
+      JoinScreen,
+      { link: 'abc' },
+      {
+        'POST /join/look': () => ({ ...DOOR, open }),
+        'POST /join': () => problem('lesson-not-open', 'The lesson isn’t open.'),
+      },
+    );
+    open = false;
+    await screen.send('name', 'Ída');
+    expect(screen.text).toContain('The lesson isn’t open yet');
+    expect(screen.address).toBeNull();
+  });
+});

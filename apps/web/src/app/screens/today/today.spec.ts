@@ -1,0 +1,95 @@
+import type { Course, RecordInfo } from '../../api/shapes';
+import { problem, Screen } from '../../testing/screen';
+import { TodayScreen } from './today';
+
+const ME = { tutor: { id: 't', name: 'Maren Solheim' }, setUp: true, demo: false };
+
+const course = (name: string, change: Partial<Course> = {}): Course => ({
+  id: name,
+  name,
+  linkToken: 'x',
+  joinCode: 'x',
+  slot: null,
+  nextAt: null,
+  lesson: null,
+  ...change,
+});
+
+const slot = { weekday: 2, startsAt: '17:00', minutes: 50, zone: 'Europe/Oslo' };
+const record: RecordInfo = {
+  lesson: 'l',
+  course: 'Tides',
+  courseName: 'Tides',
+  title: 'Ebb',
+  openedAt: Date.UTC(2026, 10, 17, 16),
+  closedAt: Date.UTC(2026, 10, 17, 16, 52),
+  pageCount: 3,
+  people: ['Ída'],
+};
+
+function today(courses: Course[], records: RecordInfo[] = []) {
+  return Screen.show(TodayScreen, {}, { 'GET /today': { courses, records }, 'GET /me': ME });
+}
+
+describe('today', () => {
+  it('says what to do first where there is nothing yet', async () => {
+    const { text } = await today([]);
+    expect(text).toContain('No course yet.');
+    expect(text).toContain('make one, and bring a PDF');
+    expect(text).toContain('When you close a lesson, its record appears here.');
+    expect(text).toContain('Maren Solheim');
+  });
+
+  it('shows the lesson that comes next, whichever course it is of', async () => {
+    const soon = Date.now() + 3_600_000;
+    const screen = await today([
+      course('Sky', { slot, nextAt: soon + 86_400_000 }),
+      course('Cello', { slot, nextAt: soon }),
+      course('Tides'),
+    ]);
+    const next = screen.element.querySelector('[aria-label="Next lesson"]')!;
+    expect(next.textContent).toContain('Cello');
+    expect(next.textContent).toContain('50 minutes');
+    expect(next.textContent).toContain('times by your clock');
+    expect(screen.element.querySelectorAll('.card').length).toBe(3);
+  });
+
+  it('leads to the lesson that is open, before anything else', async () => {
+    const screen = await today([
+      course('Sky', { slot, nextAt: Date.now() + 1000 }),
+      course('Tides', { lesson: { id: 'l', board: 'b1' } }),
+    ]);
+    expect(screen.element.querySelector('[aria-label="Next lesson"]')).toBeNull();
+    const link = screen.element.querySelector<HTMLAnchorElement>('[aria-label="Open lesson"] a')!;
+    expect(link.getAttribute('href')).toBe('/boards/b1');
+  });
+
+  it('lists records with when, how long and how much', async () => {
+    const { text } = await today([course('Tides')], [record]);
+    expect(text).toMatch(/Ebb .*Tides · 52 min.* · 3 pages/);
+  });
+
+  it('says what is wrong when it can’t be loaded, and tries again', async () => {
+    let answer: unknown = problem('x', 'The server is busy.', 'Try again in a minute.');
+    const screen = await Screen.show(
+      TodayScreen,
+      {},
+      { 'GET /today': () => answer, 'GET /me': ME },
+    );
+    expect(screen.text).toContain('The server is busy. Try again in a minute.');
+    answer = { courses: [course('Tides')], records: [] };
+    await screen.press('Try again');
+    expect(screen.text).toContain('Tides');
+    expect(screen.text).not.toContain('The server is busy.');
+  });
+
+  it('signs out', async () => {
+    const screen = await Screen.show(
+      TodayScreen,
+      {},
+      { 'GET /today': { courses: [], records: [] }, 'GET /me': ME, 'POST /sign-out': null },
+    );
+    await screen.press('Sign out');
+    expect(screen.address).toBe('/sign-in');
+  });
+});

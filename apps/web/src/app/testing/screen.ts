@@ -1,0 +1,138 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import type { Type } from '@angular/core';
+import type { ComponentFixture } from '@angular/core/testing';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter, Router } from '@angular/router';
+import { Api, ApiError } from '../api/api';
+
+/** What the server would answer, by method and path: a value, or a function of what was sent. */
+export type Answers = Record<string, unknown>;
+
+/** An error as the server tells it. */
+export function problem(code: string, title: string, detail = 'Do this next.'): ApiError {
+  return new ApiError({ type: `urn:cuaderno:${code}`, title, detail }, 400);
+}
+
+/** Answers as told, and keeps what was asked. */
+export class PretendApi {
+  readonly asked: { call: string; body: unknown }[] = [];
+
+  constructor(private readonly answers: Answers) {}
+
+  get(path: string): Promise<unknown> {
+    return this.answer(`GET ${path}`, undefined);
+  }
+
+  post(path: string, body?: unknown): Promise<unknown> {
+    return this.answer(`POST ${path}`, body);
+  }
+
+  bytes(path: string): Promise<unknown> {
+    return this.answer(`GET ${path}`, undefined);
+  }
+
+  upload(
+    path: string,
+    file: Blob,
+    onProgress: (part: number) => void,
+    signal: AbortSignal,
+  ): Promise<unknown> {
+    return this.answer(`UPLOAD ${path}`, { file, onProgress, signal });
+  }
+
+  download(path: string, signal: AbortSignal): Promise<unknown> {
+    return this.answer(`DOWNLOAD ${path}`, signal);
+  }
+
+  private async answer(call: string, body: unknown): Promise<unknown> {
+    this.asked.push({ call, body });
+    const answer = this.answers[call];
+    const value: unknown =
+      typeof answer === 'function' ? await (answer as (b: unknown) => unknown)(body) : answer;
+    if (value === undefined && !(call in this.answers)) throw new Error(`Nobody answers ${call}`);
+    if (value instanceof Error) throw value;
+    return value;
+  }
+}
+
+/** A screen on its own, and what a person could see and press on it. */
+export class Screen<T> {
+  private constructor(
+    readonly fixture: ComponentFixture<T>,
+    readonly api: PretendApi,
+    readonly went: jasmine.Spy,
+  ) {}
+
+  static async show<T>(
+    component: Type<T>,
+    inputs: Record<string, unknown>,
+    answers: Answers,
+  ): Promise<Screen<T>> {
+    const api = new PretendApi(answers);
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideRouter([]),
+        { provide: Api, useValue: api },
+      ],
+    });
+    const router = TestBed.inject(Router);
+    const went = spyOn(router, 'navigateByUrl').and.resolveTo(true);
+    const fixture = TestBed.createComponent(component);
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    const screen = new Screen(fixture, api, went);
+    await screen.settles();
+    return screen;
+  }
+
+  get element(): HTMLElement {
+    return this.fixture.nativeElement as HTMLElement;
+  }
+
+  /** All words on it, with single spaces. */
+  get text(): string {
+    return (this.element.textContent ?? '').replace(/\s+/g, ' ').trim();
+  }
+
+  /** Where it went last. */
+  get address(): string | null {
+    const target: unknown = this.went.calls.mostRecent()?.args[0];
+    return target ? String(target) : null;
+  }
+
+  button(name: string): HTMLButtonElement | undefined {
+    return [...this.element.querySelectorAll('button')].find(
+      (b) => (b.getAttribute('aria-label') ?? b.textContent).trim() === name,
+    );
+  }
+
+  async press(name: string): Promise<void> {
+    const button = this.button(name);
+    if (!button) throw new Error(`There is no button “${name}” in: ${this.text}`);
+    button.click();
+    await this.settles();
+  }
+
+  /** Types into a field and sends its form. */
+  async send(field: string, value: string): Promise<void> {
+    const input = this.element.querySelector<HTMLInputElement>(`input[name=${field}]`)!;
+    input.value = value;
+    input.form!.dispatchEvent(new SubmitEvent('submit', { cancelable: true }));
+    await this.settles();
+  }
+
+  /** All that was asked has been answered and drawn. */
+  async settles(): Promise<void> {
+    await this.fixture.whenStable();
+    // A turn of the event loop that no pretended clock holds back.
+    await new Promise<void>((done) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = () => {
+        port1.close();
+        done();
+      };
+      port2.postMessage(null);
+    });
+    await this.fixture.whenStable();
+  }
+}
