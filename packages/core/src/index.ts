@@ -1,5 +1,6 @@
 export * from './board/index.js';
 export * from './display/index.js';
+export * from './edits/index.js';
 export * from './geometry/index.js';
 export * from './id/index.js';
 export * from './ink/index.js';

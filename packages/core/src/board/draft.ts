@@ -47,7 +47,7 @@ export class BoardDraft {
     this.pages.set(spec.id, page);
   }
 
-  setPage(id: Id, change: Partial<Pick<Page, 'removed'>>): void {
+  setPage(id: Id, change: Partial<Omit<Page, 'id' | 'items'>>): void {
     Object.assign(this.ownPage(id), change);
   }
 

@@ -5,3 +5,4 @@ export * from './contrast.js';
 export * from './hit.js';
 export * from './palette.js';
 export * from './stroke.js';
+export * from './tint.js';

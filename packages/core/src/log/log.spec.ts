@@ -14,6 +14,7 @@ import type { Operation } from '../ops/index.js';
 import type { Actor, Trust } from '../permissions/index.js';
 import { addInk, addPages, somePages, student, tutor } from '../testing/index.js';
 import { pack, unpack } from '../wire/index.js';
+import { copyPage, dressPage, movePage } from '../edits/index.js';
 import { fold, History, predict, receive, replica, Sequencer, withdraw } from './index.js';
 import type { Entry, Replica } from './index.js';
 
@@ -23,7 +24,7 @@ function seen(board: Board): unknown {
     board.title,
     pagesInOrder(board).map((page) => [
       page.id,
-      page.name,
+      [page.name, page.order, page.width, page.height, page.paper],
       itemsOn(page).map((item) => [item.id, item.by, item.at, [...item.ink]]),
     ]),
   ];
@@ -118,7 +119,14 @@ const step = fc.oneof(
   {
     weight: 1,
     arbitrary: fc.record({
-      do: fc.constantFrom('page' as const, 'unpage' as const, 'rename' as const),
+      do: fc.constantFrom(
+        'page' as const,
+        'unpage' as const,
+        'move' as const,
+        'copy' as const,
+        'dress' as const,
+        'rename' as const,
+      ),
       who,
       n: fc.nat(9),
     }),
@@ -174,6 +182,22 @@ function run(world: World, s: Step): void {
     case 'unpage':
       if (pages[0]) record(operation({ kind: 'pages.remove', pages: [pages[0].id] }));
       break;
+    case 'move':
+    case 'copy':
+    case 'dress': {
+      const page = pages[s.n % (pages.length || 1)];
+      if (!page) break;
+      const board = browser.replica.view;
+      const paper = { kind: 'ruled', spacing: 10 + s.n } as const;
+      const edit =
+        s.do === 'move'
+          ? movePage(board, page.id, (s.n * 7) % 5)
+          : s.do === 'copy'
+            ? copyPage(board, page.id)
+            : dressPage(board, page.id, { name: `Page ${s.n}`, paper });
+      for (const change of edit?.changes ?? []) record(operation(change));
+      break;
+    }
     case 'rename':
       record(
         operation({

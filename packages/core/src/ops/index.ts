@@ -8,10 +8,12 @@ import { inkAdd } from './ink-add.js';
 import { itemsRemove } from './items-remove.js';
 import { itemsRestore } from './items-restore.js';
 import type { OperationType, Stamp } from './operation.js';
+import { pageChange } from './page-change.js';
 import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
 export type { Stamp } from './operation.js';
 export { MAX_INK_BYTES } from './ink-add.js';
+export { changePage } from './page-change.js';
 export { MAX_PAGES_AT_ONCE } from './pages.js';
 
 /** Any change to a board. */
@@ -22,6 +24,7 @@ export const Operation = z.discriminatedUnion('kind', [
   pagesAdd.schema,
   pagesRemove.schema,
   pagesRestore.schema,
+  pageChange.schema,
   boardRename.schema,
 ]);
 export type Operation = z.infer<typeof Operation>;
@@ -42,6 +45,7 @@ const TYPES = {
   'pages.add': pagesAdd,
   'pages.remove': pagesRemove,
   'pages.restore': pagesRestore,
+  'page.change': pageChange,
   'board.rename': boardRename,
 } as unknown as Record<Operation['kind'], AnyType>;
 

@@ -8,6 +8,7 @@ export const RefusalCode = z.enum([
   'no-such-page',
   'bad-ink',
   'bad-order',
+  'printed-page',
 ]);
 export type RefusalCode = z.infer<typeof RefusalCode>;
 
@@ -18,5 +19,7 @@ export const REFUSALS: Record<RefusalCode, string> = {
   'tutor-only': 'Only the tutor changes pages. Ask your tutor to do it.',
   'no-such-page': 'That page is no longer on this board. Go to another page and write there.',
   'bad-ink': 'That line could not be read. Draw it once more.',
+  'printed-page':
+    'This page is from a file and stays as it was printed. Add an empty page for another paper.',
   'bad-order': 'That place between pages could not be read. Reload and try again.',
 };

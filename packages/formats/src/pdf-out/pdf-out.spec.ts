@@ -146,6 +146,24 @@ describe('a record as PDF (checked by qpdf and poppler)', () => {
     expect(run('pdfimages', '-list', path).trim().split('\n').length).toBe(2);
   });
 
+  it('prints papers and tints: squares of 5 mm are 5 mm apart on poppler’s page', async () => {
+    const [page] = somePages(1) as [PageSpec];
+    const spacing = (5 / 25.4) * 72;
+    const squared: PageSpec = { ...page, paper: { kind: 'squared', spacing, tint: '#fdf6e0' } };
+    const path = await made(boardOf([squared], []));
+    // At 254 dots an inch a millimetre is ten pixels.
+    const grey = execFileSync('pdftoppm', ['-r', '254', '-gray', path], { maxBuffer: 1 << 26 });
+    const [, width, height] = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(grey.toString('latin1', 0, 40))!;
+    const row = grey
+      .subarray(grey.length - Number(width) * (Number(height) - 20))
+      .subarray(0, Number(width));
+    const paper = row[5]!;
+    expect(paper).toBeLessThan(255);
+    const dark = [...row.keys()].filter((x) => row[x]! < paper - 20 && !(row[x - 1]! < paper - 20));
+    expect(dark.length).toBe(42);
+    dark.slice(1).forEach((x, i) => expect(Math.abs(x - dark[i]! - 50)).toBeLessThanOrEqual(1));
+  });
+
   it('is a file also without a line of ink', async () => {
     const path = await made(boardOf(somePages(2), []));
     expect(run('pdfinfo', path)).toMatch(/Pages:\s+2/);

@@ -1,6 +1,7 @@
 import { ParseSpeeds, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import type { PDFPage } from '@cantoo/pdf-lib';
 import {
+  drawPaper,
   drawStroke,
   InkColumns,
   itemsOn,
@@ -32,7 +33,7 @@ export async function recordPdf(board: Board, options: RecordPdfOptions): Promis
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
   const writer = new ContentWriter();
   pages.forEach((page, i) => {
-    if (itemsOn(page).length > 0) addInk(doc, doc.getPage(i), page, writer, options);
+    if (hasDrawing(page)) addDrawing(doc, doc.getPage(i), page, writer, options);
   });
   doc.setTitle(options.title);
   doc.setAuthor(options.author);
@@ -95,8 +96,14 @@ async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Pr
   return doc;
 }
 
-/** Lays the ink of `page` over everything that is on `target`. */
-function addInk(
+/** Whether there is anything to add to what was imported. */
+function hasDrawing(page: Page): boolean {
+  const { kind, tint } = page.paper;
+  return (kind !== 'pdf' && kind !== 'plain') || tint !== undefined || itemsOn(page).length > 0;
+}
+
+/** Lays tint or print of our own and the ink of `page` over everything that is on `target`. */
+function addDrawing(
   doc: PDFDocument,
   target: PDFPage,
   page: Page,
@@ -104,6 +111,7 @@ function addInk(
   { deflate }: RecordPdfOptions,
 ): void {
   writer.start(mapFor(page));
+  writer.group((sink) => drawPaper(page.paper, page, sink));
   const points = new InkColumns();
   for (const item of itemsOn(page)) {
     const style = readStroke(item.ink, points);

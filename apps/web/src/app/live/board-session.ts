@@ -111,6 +111,14 @@ export class BoardSession {
     this.make([op]);
   }
 
+  /** Does several things as one step. */
+  doAll(changes: readonly Change[]): void {
+    const gesture = {};
+    const ops = changes.map((change) => operation(change));
+    for (const op of ops) this.history?.record(op, gesture);
+    this.make(ops);
+  }
+
   undo(): void {
     this.make(this.history?.undo(this.board()) ?? []);
   }

@@ -9,8 +9,9 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { Page } from '@cuaderno/core';
+import type { Page, Paper } from '@cuaderno/core';
 import { InkPainter } from '../stage/ink-painter';
+import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
 
 /** Width of the picture, in CSS px. */
@@ -43,7 +44,8 @@ export class PageThumb {
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly inView = signal(false);
-  private paper: HTMLCanvasElement | null = null;
+  /** The print, and what it is of. */
+  private paper: { of: Paper; canvas: HTMLCanvasElement } | null = null;
   private abort: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -81,10 +83,15 @@ export class PageThumb {
   private async draw(page: Page): Promise<void> {
     const { nativeElement: canvas } = this.canvas();
     const scale = canvas.width / page.width;
-    if (!this.paper) {
+    const fits = ({ of, canvas: c }: { of: Paper; canvas: HTMLCanvasElement }): boolean =>
+      of === page.paper && c.width === canvas.width && c.height === canvas.height;
+    if (!this.paper || !fits(this.paper)) {
       const paper = document.createElement('canvas');
       paper.width = canvas.width;
       paper.height = canvas.height;
+      const white = paper.getContext('2d')!;
+      white.fillStyle = '#fff';
+      white.fillRect(0, 0, paper.width, paper.height);
       if (page.paper.kind === 'pdf') {
         this.abort = new AbortController();
         const drawn = await this.papers()
@@ -95,14 +102,13 @@ export class PageThumb {
           );
         if (!drawn) return;
       }
-      this.paper = paper;
+      paintPaper(paper, page, { x: 0, y: 0, scale });
+      this.paper = { of: page.paper, canvas: paper };
     }
     const ink = new InkPainter(canvas.width, canvas.height, { x: 0, y: 0, scale });
     ink.show(page);
     const context = canvas.getContext('2d')!;
-    context.fillStyle = '#fff';
-    context.fillRect(0, 0, canvas.width, canvas.height);
-    context.drawImage(this.paper, 0, 0);
+    context.drawImage(this.paper.canvas, 0, 0);
     context.globalCompositeOperation = 'multiply';
     context.drawImage(ink.multiply, 0, 0);
     context.globalCompositeOperation = 'source-over';

@@ -17,12 +17,14 @@ export function strokeOf(item: Item): Stroke {
   return stroke;
 }
 
+export function lookOf(display: DisplayPath): Look {
+  const path = new Path2D();
+  trace(display.path, path);
+  return { display, path };
+}
+
 export function looksOf(stroke: Stroke): Look[] {
-  return displayStroke(stroke).map((display) => {
-    const path = new Path2D();
-    trace(display.path, path);
-    return { display, path };
-  });
+  return displayStroke(stroke).map(lookOf);
 }
 
 function itemLooks(item: Item): Look[] {

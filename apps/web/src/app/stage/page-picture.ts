@@ -1,5 +1,6 @@
 import type { Page, Rect } from '@cuaderno/core';
 import { InkPainter } from './ink-painter';
+import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
 
 /** Pixels in one canvas at most; larger ones are refused by tablets. */
@@ -39,8 +40,11 @@ export class PagePicture {
   /** The page has changed. */
   update(page: Page): void {
     if (page === this.page) return;
+    const { paper, width, height } = this.page;
+    const printed = page.paper === paper && page.width === width && page.height === height;
     this.page = page;
-    this.shot?.ink.show(page);
+    if (printed) this.shot?.ink.show(page);
+    else this.close();
   }
 
   /**
@@ -119,7 +123,10 @@ export class PagePicture {
       this.onChange();
     };
     const { paper: source } = this.page;
-    if (source.kind === 'plain') return show(true);
+    if (source.kind !== 'pdf') {
+      paintPaper(paper, this.page, { x, y, scale });
+      return show(true);
+    }
     // Something at once: white paper with its ink, while the print is drawn.
     if (!this.shot) {
       this.shot = shot;
@@ -127,7 +134,10 @@ export class PagePicture {
     }
     this.papers
       .draw(source, paper, { x, y, scale }, abort.signal)
-      .then(() => show(true))
+      .then(() => {
+        paintPaper(paper, this.page, { x, y, scale });
+        show(true);
+      })
       .catch(() => {
         if (abort.signal.aborted) return;
         this.making = null;

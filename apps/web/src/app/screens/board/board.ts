@@ -11,15 +11,25 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { A4, keyBetween, newId, pagesInOrder } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import {
+  addPageBeside,
+  copyPage,
+  dressPage,
+  movePage,
+  pagesInOrder,
+  removePage,
+} from '@cuaderno/core';
+import type { Id, Page, PageEdit } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { BoardSession } from '../../live/board-session';
+import { PageSheet } from '../../pages/page-sheet';
+import type { PageDress } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
+import type { PageWish } from '../../pages/page-strip';
 import { PeoplePanel } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
@@ -32,7 +42,16 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
 /** A board as its tutor has it, between lessons and in them. */
 @Component({
   selector: 'cua-board',
-  imports: [ButtonModule, DialogModule, JoinCard, PageStrip, PeoplePanel, RouterLink, WorkArea],
+  imports: [
+    ButtonModule,
+    DialogModule,
+    JoinCard,
+    PageSheet,
+    PageStrip,
+    PeoplePanel,
+    RouterLink,
+    WorkArea,
+  ],
   templateUrl: './board.html',
   styleUrl: './board.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -52,6 +71,10 @@ export class BoardScreen {
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly closing = signal(false);
   protected readonly busy = signal(false);
+  /** The page whose name and paper are being chosen. */
+  protected readonly dressing = signal<Page | null>(null);
+  /** The page that was taken out last, until that is read. */
+  protected readonly removed = signal<{ page: Id; number: number } | null>(null);
   private readonly now = signal(Date.now());
 
   protected readonly title = computed(
@@ -105,28 +128,42 @@ export class BoardScreen {
     this.area()?.goTo(page);
   }
 
-  /** An empty page after the one in view, of its size. */
-  protected addPage(): void {
-    const session = this.session();
-    if (!session) return;
-    const pages = pagesInOrder(session.board());
-    const at = pages.findIndex(({ id }) => id === this.page());
-    const here = pages[at];
-    const id = newId();
-    session.do({
-      kind: 'pages.add',
-      pages: [
-        {
-          id,
-          order: keyBetween(here?.order ?? null, pages[at + 1]?.order ?? null),
-          name: '',
-          width: here?.width ?? A4.width,
-          height: here?.height ?? A4.height,
-          paper: { kind: 'plain' },
-        },
-      ],
-    });
-    this.area()?.goTo(id);
+  protected edit(wish: PageWish): void {
+    const board = this.session()?.board();
+    const page = this.page();
+    if (!board) return;
+    if (wish === 'add') return this.make(addPageBeside(board, page, 'after'));
+    if (!page) return;
+    if (wish === 'copy') return this.make(copyPage(board, page));
+    if (wish === 'dress') return this.dressing.set(board.pages.get(page) ?? null);
+    const number = this.numbers().get(page) ?? 0;
+    const edit = removePage(board, page);
+    this.make(edit);
+    if (edit) this.removed.set({ page, number });
+  }
+
+  protected move(page: Id, to: number): void {
+    const board = this.session()?.board();
+    if (board) this.make(movePage(board, page, to));
+  }
+
+  protected dress(page: Id, to: PageDress): void {
+    const board = this.session()?.board();
+    this.dressing.set(null);
+    if (board) this.make(dressPage(board, page, to));
+  }
+
+  protected bringBack(): void {
+    const { page } = this.removed()!;
+    this.make({ changes: [{ kind: 'pages.restore', pages: [page] }], show: page });
+  }
+
+  /** Makes all changes of one edit, which are one step to undo. */
+  private make(edit: PageEdit | null): void {
+    this.removed.set(null);
+    if (!edit) return;
+    this.session()?.doAll(edit.changes);
+    this.area()?.goTo(edit.show);
   }
 
   protected async open(): Promise<void> {

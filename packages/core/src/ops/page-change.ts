@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { PageSpec } from '../board/index.js';
+import type { Board, Page } from '../board/index.js';
+import { Id } from '../id/index.js';
+import { isOrderKey } from '../order/index.js';
+import { operationType } from './operation.js';
+
+/** What of a page can be changed. */
+const Traits = PageSpec.omit({ id: true }).partial();
+type Traits = z.infer<typeof Traits>;
+
+/**
+ * Changes a page's name, place, size or paper. What it was goes along, so that undoing knows it.
+ * An imported page stays what was imported: only its name, place and tint change.
+ */
+export const pageChange = operationType({
+  schema: z.object({ id: Id, kind: z.literal('page.change'), page: Id, to: Traits, from: Traits }),
+  apply({ page, to }, draft) {
+    if (draft.page(page)) draft.setPage(page, to);
+  },
+  invert({ page, to, from }, board) {
+    const now = board.pages.get(page);
+    if (!now || now.removed) return null;
+    // What someone has changed since is theirs, and stays.
+    const keys = traits(to).filter((key) => key in from && same(now[key], to[key]));
+    return keys.length > 0
+      ? { kind: 'page.change', page, to: pick(from, keys), from: pick(to, keys) }
+      : null;
+  },
+  refuse({ page, to }, board, actor) {
+    if (actor.role !== 'tutor') return 'tutor-only';
+    const now = board.pages.get(page);
+    if (!now) return 'no-such-page';
+    if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';
+    return keepsPrint(now, to) ? null : 'printed-page';
+  },
+});
+
+/** The change that gives a page these traits, with what it has now to undo it by. */
+export function changePage(
+  board: Board,
+  page: Id,
+  to: Traits,
+): { kind: 'page.change'; page: Id; to: Traits; from: Traits } | null {
+  const now = board.pages.get(page);
+  const keys = now ? traits(to).filter((key) => !same(now[key], to[key])) : [];
+  return now && keys.length > 0
+    ? { kind: 'page.change', page, to: pick(to, keys), from: pick(now, keys) }
+    : null;
+}
+
+/** A file can neither be slipped under a page nor taken from it, nor stretched. */
+function keepsPrint(now: Page, { paper, width, height }: Traits): boolean {
+  const printed = now.paper.kind === 'pdf';
+  if (printed && (width !== undefined || height !== undefined)) return false;
+  if (!paper) return true;
+  if (!printed && paper.kind !== 'pdf') return true;
+  return same({ ...now.paper, tint: null }, { ...paper, tint: null });
+}
+
+function traits(some: Traits): (keyof Traits)[] {
+  return (Object.keys(some) as (keyof Traits)[]).filter((key) => some[key] !== undefined);
+}
+
+function pick(all: Traits, keys: readonly (keyof Traits)[]): Traits {
+  return Object.fromEntries(keys.map((key) => [key, all[key]]));
+}
+
+/** Whether two values of plain data are alike, in whatever order their keys come. */
+function same(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  const keys = new Set([...Object.keys(left), ...Object.keys(right)]);
+  return [...keys].every((key) => same(left[key], right[key]));
+}
