@@ -182,7 +182,7 @@ export class Imports {
 }
 
 function tutorActor(id: string): Actor {
-  return { id, role: 'tutor', trust: 'hands' };
+  return { id, role: 'tutor', trust: 'hands', imports: true };
 }
 
 function fits(placement: PdfPlacement): boolean {

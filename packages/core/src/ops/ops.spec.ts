@@ -1,5 +1,5 @@
 import { emptyBoard, itemsOn, pagesInOrder } from '../board/index.js';
-import type { Board } from '../board/index.js';
+import type { Board, PageSpec } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { fold } from '../log/index.js';
@@ -188,4 +188,21 @@ describe('who may do what', () => {
   ];
   for (const [what, op, on, who, expected] of cases)
     it(`${what}: ${expected ?? 'taken'}`, () => expect(refuse(op, on, who)).toBe(expected));
+
+  it('lay in pages of files that the board has, and of no other, but for the import', () => {
+    const paper: PageSpec['paper'] = {
+      kind: 'pdf',
+      file: 'b'.repeat(64),
+      number: 1,
+      box: [0, 0, 300, 400],
+      rotate: 0,
+      unit: 1,
+    };
+    const printed = () => addPages(somePages(1).map((page) => ({ ...page, paper })));
+    const board = emptyBoard(newId());
+    const maren = tutor();
+    expect(refuse(printed(), board, maren)).toBe('unknown-file');
+    expect(refuse(printed(), board, { ...maren, imports: true })).toBeNull();
+    expect(refuse(printed(), after(board, printed()), maren)).toBeNull();
+  });
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { PageSpec } from '../board/index.js';
-import type { Page } from '../board/index.js';
+import type { Board, Page, Paper } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
@@ -29,8 +29,12 @@ export const pagesAdd = operationType({
     const there = pages.map(({ id }) => id).filter((id) => isThere(board.pages.get(id)));
     return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
   },
-  refuse({ pages }, _board, actor) {
-    return tutorOnly(actor) ?? (pages.every(({ order }) => isOrderKey(order)) ? null : 'bad-order');
+  refuse({ pages }, board, actor) {
+    if (actor.role !== 'tutor') return 'tutor-only';
+    if (!pages.every(({ order }) => isOrderKey(order))) return 'bad-order';
+    return actor.imports || pages.every(({ paper }) => isPrinted(board, paper))
+      ? null
+      : 'unknown-file';
   },
 });
 
@@ -60,6 +64,14 @@ export const pagesRestore = operationType({
   },
   refuse: (_op, _board, actor) => tutorOnly(actor),
 });
+
+/** Whether this paper needs no file, or one that the board has. */
+function isPrinted(board: Board, paper: Paper): boolean {
+  if (paper.kind !== 'pdf') return true;
+  for (const page of board.pages.values())
+    if (page.paper.kind === 'pdf' && page.paper.file === paper.file) return true;
+  return false;
+}
 
 function isThere(page: Page | undefined): boolean {
   return page !== undefined && !page.removed;

@@ -13,6 +13,8 @@ export interface Actor {
   readonly id: Id;
   readonly role: Role;
   readonly trust: Trust;
+  /** Whether pages of a new file may be laid in: the server's import alone does that. */
+  readonly imports?: boolean;
 }
 
 /** Whether this person holds a pen. A tutor always does. */

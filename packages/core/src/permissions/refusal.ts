@@ -9,6 +9,7 @@ export const RefusalCode = z.enum([
   'bad-ink',
   'bad-order',
   'printed-page',
+  'unknown-file',
 ]);
 export type RefusalCode = z.infer<typeof RefusalCode>;
 
@@ -21,5 +22,7 @@ export const REFUSALS: Record<RefusalCode, string> = {
   'bad-ink': 'That line could not be read. Draw it once more.',
   'printed-page':
     'This page is from a file and stays as it was printed. Add an empty page for another paper.',
+  'unknown-file':
+    'The file of that page is not on this board. Bring the PDF itself: its pages come with it.',
   'bad-order': 'That place between pages could not be read. Reload and try again.',
 };

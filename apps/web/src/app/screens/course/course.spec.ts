@@ -86,6 +86,22 @@ describe('a course', () => {
     expect(screen.element.querySelectorAll('.uploads li').length).toBe(1);
   });
 
+  it('takes a file that is dropped anywhere on it', async () => {
+    const { screen, sent } = await open();
+    const dataTransfer = new DataTransfer();
+    dataTransfer.items.add(new File(['%PDF-'], 'Other.pdf'));
+    const over = new DragEvent('dragover', { dataTransfer, bubbles: true, cancelable: true });
+    screen.element.querySelector('h2')!.dispatchEvent(over);
+    // Only then does a browser hand the file over and not open it itself.
+    expect(over.defaultPrevented).toBeTrue();
+    const drop = new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true });
+    screen.element.querySelector('h2')!.dispatchEvent(drop);
+    await screen.settles();
+    expect(drop.defaultPrevented).toBeTrue();
+    expect(sent.length).toBe(1);
+    expect(screen.text).toContain('Other.pdf');
+  });
+
   it('stops an upload that is not wanted after all', async () => {
     const { screen, sent } = await open();
     await choose(screen, 'Other.pdf');
