@@ -1,14 +1,22 @@
 import { emptyBoard, fold, pack, unpack } from '@cuaderno/core';
 import type { Board, Entry, Operation } from '@cuaderno/core';
-import { and, asc, eq, gt, lte, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
-import { boards, operations } from './tables.js';
+import { boards } from './tables.js';
 
 /** Rows in one INSERT: SQLite takes at most 32,766 values, at nine a row. */
 const ROWS_AT_ONCE = 500;
 
-/** Entries read in one go: their text is a few MB. */
-const ENTRIES_AT_ONCE = 10_000;
+/**
+ * Entries read in one go. Even if each were ink of the largest size, its digits would stay below
+ * the thousand million bytes that SQLite allows a text.
+ */
+const ENTRIES_AT_ONCE = 2000;
+
+/** Entries of a board after one place and up to another, as two texts. */
+const READ = `SELECT group_concat(entry), group_concat(digits, '') FROM (
+  SELECT json_array(seq, id, "by", at, lesson, kind, page, length(body)) AS entry, hex(body) AS digits
+  FROM operations WHERE board = ? AND seq > ? AND seq <= ? ORDER BY seq LIMIT ${ENTRIES_AT_ONCE})`;
 
 /** An entry as it is read; bodies come by themselves, this is how many bytes its own is long. */
 type Row = [
@@ -63,29 +71,12 @@ export class LogStore {
    * as long.
    */
   async entries(board: number, since: number, until = Number.MAX_SAFE_INTEGER): Promise<Entry[]> {
-    const { seq, id, by, at, lesson, kind, page, body } = operations;
     const entries: Entry[] = [];
     for (let from = since; ;) {
-      const some = this.db
-        .select({
-          row: sql<string>`json_array(${seq}, ${id}, ${by}, ${at}, ${lesson}, ${kind}, ${page}, length(${body}))`.as(
-            'row',
-          ),
-          digits: sql<string>`hex(${body})`.as('digits'),
-        })
-        .from(operations)
-        .where(and(eq(operations.board, board), gt(seq, from), lte(seq, until)))
-        .orderBy(asc(seq))
-        .limit(ENTRIES_AT_ONCE)
-        .as('some');
-      const [found] = await this.db
-        .select({
-          rows: sql<string | null>`group_concat(${some.row})`,
-          digits: sql<string | null>`group_concat(${some.digits}, '')`,
-        })
-        .from(some);
-      const rows = JSON.parse(`[${found?.rows ?? ''}]`) as Row[];
-      const bytes = new Uint8Array(Buffer.from(found?.digits ?? '', 'hex'));
+      const [found] = await this.db.raw([{ sql: READ, params: [board, from, until] }]);
+      const [text, digits] = found![0] as [string | null, string | null];
+      const rows = JSON.parse(`[${text ?? ''}]`) as Row[];
+      const bytes = new Uint8Array(Buffer.from(digits ?? '', 'hex'));
       let place = 0;
       for (const row of rows) entries.push(entryOf(row, bytes.subarray(place, (place += row[7]))));
       if (rows.length < ENTRIES_AT_ONCE) return entries;
