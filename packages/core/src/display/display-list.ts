@@ -19,8 +19,6 @@ export interface DisplayPath {
   readonly paint: 'fill' | { readonly width: number };
 }
 
-export type DisplayList = readonly DisplayItem[];
-
 /**
  * Takes a display list as it is made, without its being kept: sixty pages of ink are tens of
  * thousands of paths.

@@ -90,6 +90,19 @@ describe('what a tutor does with pages', () => {
     expect(movePage(start, newId(), 0)).toBeNull();
   });
 
+  it('finds a place also where two windows laid pages at the same one', () => {
+    const twin = { ...specs[0]!, id: newId(), order: specs[1]!.order };
+    const board = made(start, [addPages([twin])]);
+    for (const id of order(board)) {
+      for (const side of ['before', 'after'] as const) {
+        const edit = addPageBeside(board, id, side);
+        expect(order(done(board, edit))).toContain(edit.show);
+      }
+      expect(copyPage(board, id)).not.toBeNull();
+      for (let to = 0; to < 5; to++) expect(() => movePage(board, id, to)).not.toThrow();
+    }
+  });
+
   it('removes a page and goes to its neighbour, but never the last one', () => {
     const edit = removePage(start, ids[3]!)!;
     expect(edit.show).toBe(ids[2]!);

@@ -18,9 +18,14 @@ export interface PageEdit {
   readonly show: Id;
 }
 
-/** The place between the page at `index` and the one before it. */
-function orderAt(order: readonly { order: OrderKey }[], index: number): OrderKey {
-  return keyBetween(order[index - 1]?.order ?? null, order[index]?.order ?? null);
+/**
+ * The place between the page at `index` and the one before it. Two windows may have laid pages at
+ * one place; then it is the place after them.
+ */
+function orderAt(pages: readonly { order: OrderKey }[], index: number): OrderKey {
+  const before = pages[index - 1]?.order ?? null;
+  const after = pages.slice(index).find(({ order }) => before === null || order > before);
+  return keyBetween(before, after?.order ?? null);
 }
 
 /**

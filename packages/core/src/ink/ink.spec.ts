@@ -7,7 +7,6 @@ import {
   encodePoints,
   encodeStroke,
   HIGHLIGHTS,
-  hasPressure,
   InkCodingError,
   INK_STEP,
   INKS,
@@ -114,7 +113,6 @@ describe('thinned ink', () => {
       time: i,
     }));
     expect(thinPoints(straight, 5).some((p) => p.pressure === 1)).toBeTrue();
-    expect(hasPressure(straight)).toBeTrue();
   });
 });
 

@@ -23,11 +23,6 @@ export interface Stroke {
 /** Pressure reported by devices that have none (Pointer Events, level 3, 5.1). */
 export const NO_PRESSURE = 0.5;
 
-/** Whether the pen felt pressure, so that the line swells and narrows. */
-export function hasPressure(points: readonly InkPoint[]): boolean {
-  return points.some((p) => Math.abs(p.pressure - NO_PRESSURE) > 0.02);
-}
-
 /** How far, in points, a thinned line may lie from the line that was drawn: a third of a hair. */
 export const THIN_TOLERANCE = 0.12;
 

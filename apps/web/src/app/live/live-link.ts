@@ -54,11 +54,6 @@ export class LiveLink {
     return this.socket?.readyState === WebSocket.OPEN;
   }
 
-  /** Bytes the browser has not been able to send yet. */
-  get backlog(): number {
-    return this.socket?.bufferedAmount ?? 0;
-  }
-
   /** Whether it could be handed to the network. */
   send(message: ClientMessage): boolean {
     if (!this.isOpen) return false;

@@ -5,7 +5,6 @@ import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 export class PretendSocket {
   binaryType = 'blob';
   readyState: number = WebSocket.CONNECTING;
-  readonly bufferedAmount = 0;
   readonly heard: ClientMessage[] = [];
   onopen: (() => void) | null = null;
   onmessage: ((event: { data: ArrayBuffer }) => void) | null = null;

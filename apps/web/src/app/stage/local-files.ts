@@ -32,7 +32,7 @@ export class LocalFile {
 
   /** It will not be asked for. */
   discard(): void {
-    void this.early?.then((doc) => doc.destroy());
+    this.early?.then((doc) => doc.destroy()).catch(() => undefined);
     this.early = null;
   }
 

@@ -77,6 +77,11 @@ export class BoardScreen {
   protected readonly removed = signal<{ page: Id; number: number } | null>(null);
   private readonly now = signal(Date.now());
 
+  /** It may have come back by undo; then there is nothing to say. */
+  protected readonly gone = computed(() => {
+    const last = this.removed();
+    return last && this.session()?.board().pages.get(last.page)?.removed ? last : null;
+  });
   protected readonly title = computed(
     () => this.session()?.board().title || this.info()?.title || '',
   );
