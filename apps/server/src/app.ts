@@ -11,6 +11,8 @@ import {
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
+import { arrangeRoutes } from './boards/arrange-routes.js';
+import { Copies } from './boards/copies.js';
 import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
 import { Boards } from './boards/service.js';
@@ -86,6 +88,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
+  app.decorate('copies', new Copies(app.boards, app.bus, app.logs));
   app.addHook('onReady', () => app.imports.resume());
   app.addHook('preClose', () => app.imports.settled());
 
@@ -102,6 +105,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
         maxUploadBytes: config.maxUploadBytes,
         maxPages: config.maxPages,
       });
+      await api.register(arrangeRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
     },

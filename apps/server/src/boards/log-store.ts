@@ -1,8 +1,8 @@
 import { emptyBoard, fold, pack, unpack } from '@cuaderno/core';
 import type { Board, Entry, Operation } from '@cuaderno/core';
-import { eq } from 'drizzle-orm';
+import { eq, max } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
-import { boards } from './tables.js';
+import { boards, operations } from './tables.js';
 
 /** Rows in one INSERT: SQLite takes at most 32,766 values, at nine a row. */
 const ROWS_AT_ONCE = 500;
@@ -82,6 +82,16 @@ export class LogStore {
       if (rows.length < ENTRIES_AT_ONCE) return entries;
       from = rows.at(-1)![0];
     }
+  }
+
+  /** The place of a board's last entry; 0 where it has none. */
+  async lastPlace(id: string): Promise<number> {
+    const [row] = await this.db
+      .select({ last: max(operations.seq) })
+      .from(operations)
+      .innerJoin(boards, eq(boards.num, operations.board))
+      .where(eq(boards.id, id));
+    return row?.last ?? 0;
   }
 
   /** The board as it stood after entry `until`, its last place, and the place of every operation. */

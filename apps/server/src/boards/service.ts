@@ -1,10 +1,10 @@
 import { newId } from '@cuaderno/core';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, isNull, min } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { boardFiles, files } from '../files/tables.js';
 import { ProblemError } from '../problems/index.js';
-import { boards } from './tables.js';
+import { boards, UNFINISHED } from './tables.js';
 
 export interface BoardInfo {
   readonly id: string;
@@ -35,7 +35,8 @@ export class Boards {
   /** A new board, with the file it is made of if there is one; all in one commit. */
   async make(course: string, title: string, file?: BoardFile): Promise<BoardInfo> {
     const board = { id: newId(), course, title, createdAt: Date.now() };
-    const add = this.db.insert(boards).values(board);
+    const place = await this.firstPlace(course);
+    const add = this.db.insert(boards).values({ ...board, place });
     if (!file) {
       await add;
       return board;
@@ -50,12 +51,82 @@ export class Boards {
     return board;
   }
 
+  /** A board with the files of another, not to be seen until it is `finished`. */
+  async begin(course: string, title: string, like: string): Promise<BoardInfo & { num: number }> {
+    const board = { id: newId(), course, title, createdAt: Date.now() };
+    const place = await this.firstPlace(course);
+    const [made] = await this.db
+      .insert(boards)
+      .values({ ...board, place, removedAt: UNFINISHED })
+      .returning({ num: boards.num });
+    await this.shareFiles(like, board.id);
+    return { ...board, num: made!.num };
+  }
+
+  async finished(id: string): Promise<void> {
+    await this.db.update(boards).set({ removedAt: null }).where(eq(boards.id, id));
+  }
+
+  /** Files of one board may be seen on another from now on. */
+  async shareFiles(from: string, to: string): Promise<void> {
+    const rows = await this.db.select().from(boardFiles).where(eq(boardFiles.board, from));
+    if (rows.length === 0) return;
+    // None of their pages are owed to this board: it has what was brought along.
+    const shared = rows.map((row) => ({ ...row, board: to, pages: 0 }));
+    await this.db.insert(boardFiles).values(shared).onConflictDoNothing();
+  }
+
+  /** In the order that their tutor has given them. */
   ofCourse(course: string): Promise<BoardInfo[]> {
     return this.db
       .select(COLUMNS)
       .from(boards)
-      .where(eq(boards.course, course))
-      .orderBy(desc(boards.createdAt));
+      .where(and(eq(boards.course, course), isNull(boards.removedAt)))
+      .orderBy(asc(boards.place), desc(boards.createdAt));
+  }
+
+  /** Those that were taken out of a course, the last first. */
+  takenOut(course: string): Promise<BoardInfo[]> {
+    return this.db
+      .select(COLUMNS)
+      .from(boards)
+      .where(and(eq(boards.course, course), gt(boards.removedAt, UNFINISHED)))
+      .orderBy(desc(boards.removedAt));
+  }
+
+  /** Puts a board before another of its course, or at the end. */
+  async move(board: BoardInfo, before: string | null): Promise<void> {
+    const others = (await this.ofCourse(board.course)).filter(({ id }) => id !== board.id);
+    const found = others.findIndex(({ id }) => id === before);
+    others.splice(found < 0 ? others.length : found, 0, board);
+    const [first, ...rest] = others.map(({ id }, place) =>
+      this.db.update(boards).set({ place }).where(eq(boards.id, id)),
+    );
+    await this.db.batch([first!, ...rest]);
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.db.update(boards).set({ removedAt: Date.now() }).where(eq(boards.id, id));
+  }
+
+  /** Brings a board back. Throws `not-found` where this tutor has taken out no such board. */
+  async restore(id: string, tutor: string): Promise<BoardInfo> {
+    const [row] = await this.db
+      .select(COLUMNS)
+      .from(boards)
+      .innerJoin(courses, eq(courses.id, boards.course))
+      .where(and(eq(boards.id, id), eq(courses.tutor, tutor), gt(boards.removedAt, UNFINISHED)));
+    if (!row) throw new ProblemError('not-found');
+    await this.finished(id);
+    return row;
+  }
+
+  private async firstPlace(course: string): Promise<number> {
+    const [row] = await this.db
+      .select({ least: min(boards.place) })
+      .from(boards)
+      .where(eq(boards.course, course));
+    return (row?.least ?? 1) - 1;
   }
 
   /** Throws `not-found` where this tutor has no such board. */
@@ -64,7 +135,7 @@ export class Boards {
       .select(COLUMNS)
       .from(boards)
       .innerJoin(courses, eq(courses.id, boards.course))
-      .where(and(eq(boards.id, id), eq(courses.tutor, tutor)));
+      .where(and(eq(boards.id, id), eq(courses.tutor, tutor), isNull(boards.removedAt)));
     if (!row) throw new ProblemError('not-found');
     return row;
   }

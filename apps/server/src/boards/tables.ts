@@ -12,10 +12,17 @@ export const boards = sqliteTable(
       .references(() => courses.id),
     /** As the log has it, for lists. */
     title: text().notNull(),
+    /** Its place among the boards of its course; the least comes first. */
+    place: integer().notNull().default(0),
+    /** When it was taken out; `UNFINISHED` while it is being copied. `null` for one that is there. */
+    removedAt: integer('removed_at'),
     createdAt: integer('created_at').notNull(),
   },
   (table) => [index('boards_by_course').on(table.course)],
 );
+
+/** A board that is not whole yet is as if taken out long ago, and is listed nowhere. */
+export const UNFINISHED = 0;
 
 /** The log. Rows are only ever added. (WITHOUT ROWID: see the migration.) */
 export const operations = sqliteTable(

@@ -76,6 +76,8 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
           200: z.object({
             course: CourseShape,
             boards: z.array(BoardShape),
+            /** Boards that can be brought back. */
+            takenOut: z.array(BoardShape),
             records: z.array(RecordShape),
           }),
         },
@@ -86,6 +88,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
       return {
         course: shape(course),
         boards: await app.boards.ofCourse(course.id),
+        takenOut: await app.boards.takenOut(course.id),
         records: await app.records.of({ course: course.id }, 100),
       };
     },

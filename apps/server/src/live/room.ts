@@ -17,8 +17,15 @@ import type { Member } from './member.js';
 /** Operations in one commit at most, so that the first of a flood needn't wait for the last. */
 const COMMIT_SIZE = 400;
 
+/** When and in which lesson something was made that is brought from elsewhere. */
+interface Origin {
+  readonly at: number;
+  readonly lesson: Id | null;
+}
+
 interface Offer {
   readonly op: Operation;
+  readonly origin?: Origin;
   readonly actor: () => Actor;
   /** Whom to tell; an import has nobody. */
   readonly from: Member | null;
@@ -65,6 +72,15 @@ export class Room {
   /** Takes operations that the server makes on someone's behalf. On disk when this returns. */
   async take(ops: readonly Operation[], actor: Actor): Promise<void> {
     for (const op of ops) this.queue.push({ op, from: null, actor: () => actor });
+    await this.between(() => undefined);
+  }
+
+  /** Takes in what was made on another board, with its makers' names. On disk when this returns. */
+  async bring(entries: readonly Omit<Entry, 'seq'>[]): Promise<void> {
+    for (const { op, by, at, lesson } of entries) {
+      const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
+      this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor });
+    }
     await this.between(() => undefined);
   }
 
@@ -149,8 +165,9 @@ export class Room {
       list.ids.push(id);
       confirmations.set(member, list);
     };
-    for (const { op, actor, from } of offers) {
-      const verdict = this.sequencer.offer(op, actor(), at, this.lesson);
+    for (const { op, actor, from, origin } of offers) {
+      const { lesson } = origin ?? this;
+      const verdict = this.sequencer.offer(op, actor(), origin?.at ?? at, lesson);
       if (verdict.kind === 'taken') {
         taken.push({ entry: verdict.entry, from });
         confirm(from, verdict.entry.seq, op.id);

@@ -43,6 +43,16 @@ export const PROBLEMS = {
     'A lesson is open in this course already.',
     'Go to that lesson, or close it first.',
   ],
+  'board-in-lesson': [
+    409,
+    'A lesson is open on this board.',
+    'Close the lesson first, then take the board out.',
+  ],
+  'last-pages': [
+    409,
+    'A board keeps at least one page.',
+    'Leave a page, or take the whole board out.',
+  ],
   'pass-expired': [
     401,
     'Your place in this lesson has expired.',

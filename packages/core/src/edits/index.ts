@@ -1,1 +1,2 @@
+export * from './copies.js';
 export * from './pages.js';

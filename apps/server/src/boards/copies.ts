@@ -1,0 +1,81 @@
+import { copiesOf, keysBetween, operation, pagesInOrder } from '@cuaderno/core';
+import type { Id, Made, Page } from '@cuaderno/core';
+import type { LessonBus } from '../live/lesson-bus.js';
+import type { Room } from '../live/room.js';
+import { ProblemError } from '../problems/index.js';
+import type { LogStore } from './log-store.js';
+import type { BoardInfo, Boards } from './service.js';
+
+/** How a board is to be copied. */
+export interface CopyWish {
+  readonly course: string;
+  readonly title: string;
+  /** Whether what was written in lessons comes too. */
+  readonly lessonInk: boolean;
+}
+
+/** Takes boards and pages to other places, with everything on them and the names of its makers. */
+export class Copies {
+  constructor(
+    private readonly boards: Boards,
+    private readonly bus: LessonBus,
+    private readonly logs: LogStore,
+  ) {}
+
+  /** A board like another. It is seen when it is whole, and never before. */
+  async copyBoard(from: Id, { course, title, lessonInk }: CopyWish, tutor: Id): Promise<BoardInfo> {
+    const room = await this.room(from);
+    const pages = await room.between(pagesInOrder);
+    const { num, ...board } = await this.boards.begin(course, title, from);
+    const at = Date.now();
+    const naming: Made = {
+      op: operation({ kind: 'board.rename', title, former: '' }),
+      by: tutor,
+      at,
+      lesson: null,
+    };
+    const orders = keysBetween(null, null, pages.length);
+    const { entries } = copiesOf(pages, orders, { by: tutor, at, lessonInk });
+    await this.logs.append(
+      num,
+      [naming, ...entries].map((made, i) => ({ ...made, seq: i + 1 })),
+    );
+    await this.boards.finished(board.id);
+    return board;
+  }
+
+  /**
+   * Takes pages from one board to the end of another. They are there before they are gone here.
+   * Throws `last-pages` where no page would be left.
+   */
+  async movePages(from: Id, ids: readonly Id[], to: Id, tutor: Id): Promise<{ pages: Id[] }> {
+    const [here, there] = [await this.room(from), await this.room(to)];
+    const all = await here.between(pagesInOrder);
+    const wanted = new Set(ids);
+    const pages = all.filter(({ id }) => wanted.has(id));
+    if (pages.length === 0) throw new ProblemError('not-found');
+    if (pages.length === all.length) throw new ProblemError('last-pages');
+    await this.boards.shareFiles(from, to);
+    const brought = await this.lay(pages, there, tutor);
+    const gone = operation({ kind: 'pages.remove', pages: pages.map(({ id }) => id) });
+    await here.bring([{ op: gone, by: tutor, at: Date.now(), lesson: here.lesson }]);
+    return { pages: brought };
+  }
+
+  private async lay(pages: readonly Page[], there: Room, tutor: Id): Promise<Id[]> {
+    const last = await there.between((board) => pagesInOrder(board).at(-1)?.order ?? null);
+    const copies = copiesOf(pages, keysBetween(last, null, pages.length), {
+      by: tutor,
+      at: Date.now(),
+      lessonInk: true,
+    });
+    await there.bring(copies.entries);
+    return copies.pages;
+  }
+
+  private async room(board: Id): Promise<Room> {
+    const room = await this.bus.room(board);
+    if (!room) throw new ProblemError('not-found');
+    return room;
+  }
+}

@@ -1,0 +1,48 @@
+import { itemsOn } from '../board/index.js';
+import type { Item, Page, PageSpec } from '../board/index.js';
+import { newId } from '../id/index.js';
+import type { Id } from '../id/index.js';
+import type { Entry } from '../log/index.js';
+import { MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
+import type { Operation } from '../ops/index.js';
+import type { OrderKey } from '../order/index.js';
+
+/** Something made that has no place in a log yet. */
+export type Made = Omit<Entry, 'seq'>;
+
+/**
+ * All that makes copies of these pages on another board: who wrote a line, when and in which lesson
+ * goes along, but every id is new, so that pages can come back to where they were.
+ * @param orders their places on that board, one for each
+ * @param lessonInk whether what was written in lessons comes too; what was prepared always does
+ */
+export function copiesOf(
+  pages: readonly Page[],
+  orders: readonly OrderKey[],
+  { by, at, lessonInk }: { readonly by: Id; readonly at: number; readonly lessonInk: boolean },
+): { readonly entries: Made[]; readonly pages: Id[] } {
+  const specs = pages.map(({ name, width, height, paper }, i): PageSpec => ({
+    id: newId(),
+    order: orders[i]!,
+    name,
+    width,
+    height,
+    paper,
+  }));
+  const entries: Made[] = [];
+  for (let i = 0; i < specs.length; i += MAX_PAGES_AT_ONCE) {
+    const op = operation({ kind: 'pages.add', pages: specs.slice(i, i + MAX_PAGES_AT_ONCE) });
+    entries.push({ op, by, at, lesson: null });
+  }
+  pages.forEach((page, i) => {
+    for (const item of itemsOn(page))
+      if (lessonInk || item.lesson === null) entries.push(madeAgain(item, specs[i]!.id));
+  });
+  return { entries, pages: specs.map(({ id }) => id) };
+}
+
+function madeAgain(item: Item, page: Id): Made {
+  const { by, at, lesson, ink } = item;
+  const op: Operation = operation({ kind: 'ink.add', page, ink });
+  return { op, by, at, lesson };
+}
