@@ -8,4 +8,6 @@ export * from './log/index.js';
 export * from './ops/index.js';
 export * from './order/index.js';
 export * from './permissions/index.js';
+export * from './projection/index.js';
+export * from './text/index.js';
 export * from './wire/index.js';

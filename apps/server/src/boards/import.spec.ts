@@ -1,7 +1,7 @@
 import { pagesInOrder } from '@cuaderno/core';
 import type { PageSpec } from '@cuaderno/core';
 import { House } from '../testing/harness.js';
-import { lockedPdf, oddPdf, plainPdf } from '../testing/pdf-files.js';
+import { lockedPdf, namedPdf, oddPdf, plainPdf } from '../testing/pdf-files.js';
 import { titleFromFileName } from './routes.js';
 
 describe('bringing a PDF', () => {
@@ -52,6 +52,19 @@ describe('bringing a PDF', () => {
     expect(pages.map(({ paper }) => paper.kind === 'pdf' && [paper.rotate, paper.box])).toEqual(
       [0, 90, 180, 270].map((turn) => [turn, [50, 100, 350, 500]]) as never,
     );
+  });
+
+  it('names pages as the file’s outline and page labels do, the first and the last', async () => {
+    const { pages } = await bring(await namedPdf(12));
+    expect(pages.map(({ name }) => name)).toEqual([
+      'i',
+      'ii',
+      'Ebb – 干潮',
+      'A-2',
+      'Neap tides',
+      ...['A-4', 'A-5', 'A-6', 'A-7', 'A-8', 'A-9'],
+      'Answers',
+    ]);
   });
 
   it('brings 2,000 pages, the first before the last', async () => {

@@ -1,5 +1,6 @@
 import {
   A4,
+  changePage,
   keysBetween,
   MAX_PAGES_AT_ONCE,
   MAX_SIDE,
@@ -27,6 +28,9 @@ const FAULTS: Record<PdfFault, ProblemCode> = {
   locked: 'file-locked',
   broken: 'file-broken',
 };
+
+/** What a file calls its pages, by number. */
+type PageNames = ReadonlyMap<number, string>;
 
 export interface Upload {
   readonly course: string;
@@ -57,6 +61,7 @@ export class Imports {
     return new Promise<BoardInfo>((resolve, reject) => {
       let count = 0;
       let board: Promise<BoardInfo> | null = null;
+      let names: PageNames = new Map();
       const naming: Operation[] = [];
       const work = this.inspect(file.path, 1, {
         count: (n) => {
@@ -75,8 +80,13 @@ export class Imports {
             naming.push(operation({ kind: 'board.rename', title, former: '' }));
           }
           const { id } = await board;
-          await this.addPages(id, upload.tutor, file.hash, placements, first, naming.splice(0));
+          const ops = naming.splice(0);
+          await this.addPages(id, upload.tutor, file.hash, placements, first, names, ops);
           resolve(await board);
+        },
+        names: async (found) => {
+          names = found;
+          if (board) await this.namePages((await board).id, upload.tutor, file.hash, found);
         },
       });
       this.track(
@@ -113,9 +123,14 @@ export class Imports {
       if (there >= pages) continue;
       this.log.info({ board, from: there + 1, pages }, 'an import goes on');
       const owner = await this.boards.owner(board);
+      let names: PageNames = new Map();
       await this.inspect(this.store.path(hash), there + 1, {
         count: () => undefined,
-        pages: (placements, first) => this.addPages(board, owner, hash, placements, first),
+        pages: (placements, first) => this.addPages(board, owner, hash, placements, first, names),
+        names: async (found) => {
+          names = found;
+          await this.namePages(board, owner, hash, found);
+        },
       });
     }
   }
@@ -136,15 +151,34 @@ export class Imports {
     file: string,
     placements: readonly (PdfPlacement | null)[],
     first: number,
+    names: PageNames,
     before: readonly Operation[] = [],
   ): Promise<void> {
     const room = await this.room(board);
     const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
     const keys = keysBetween(last, null, placements.length);
-    const pages = placements.map((placement, i) => page(placement, file, first + i, keys[i]!));
+    const pages = placements.map((placement, i) => page(placement, file, first + i, keys[i]!, names));
     const ops: Operation[] = [...before];
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
+    await room.take(ops, tutorActor(tutor));
+  }
+
+  /** Gives pages that came before their names were known what the file calls them. */
+  private async namePages(
+    board: string,
+    tutor: string,
+    file: string,
+    names: PageNames,
+  ): Promise<void> {
+    const room = await this.room(board);
+    const ops = await room.between((state) =>
+      pagesInOrder(state).flatMap(({ id, name, paper }) => {
+        const called = paper.kind === 'pdf' && paper.file === file && names.get(paper.number);
+        const change = called && name === '' ? changePage(state, id, { name: called }) : null;
+        return change ? [operation(change)] : [];
+      }),
+    );
     await room.take(ops, tutorActor(tutor));
   }
 
@@ -161,6 +195,7 @@ export class Imports {
     take: {
       count(n: number): void;
       pages(placements: readonly (PdfPlacement | null)[], first: number): Promise<void>;
+      names(names: PageNames): Promise<void>;
     },
   ): Promise<void> {
     let number = from;
@@ -174,6 +209,7 @@ export class Imports {
           number += news.pages.length;
           await take.pages(news.pages, first);
         }
+        if (news.kind === 'names') await take.names(news.names);
       });
       chain.catch(() => undefined);
     });
@@ -196,6 +232,7 @@ function page(
   file: string,
   number: number,
   order: string,
+  names: PageNames,
 ): PageSpec {
   const id = newId();
   if (!placement || !fits(placement))
@@ -209,7 +246,7 @@ function page(
   return {
     id,
     order,
-    name: '',
+    name: names.get(number) ?? '',
     ...shownSize(placement),
     paper: { kind: 'pdf', file, number, ...placement, box: [...placement.box] },
   };

@@ -34,7 +34,7 @@ export class LiveConnection implements Member {
   private turnedAway = 0;
   private joined = false;
   /** The stroke this window is drawing just now. */
-  private stroke: Id | null = null;
+  private stroke: { readonly id: Id; readonly page: Id | null } | null = null;
 
   constructor(
     private readonly socket: WebSocket,
@@ -91,7 +91,7 @@ export class LiveConnection implements Member {
   /** Gives up the stroke under way: the pen was taken back. */
   stopStroke(): void {
     if (!this.stroke) return;
-    this.service.passOn(this, { kind: 'live.end', stroke: this.stroke, by: this.person });
+    this.passStroke({ kind: 'live.end', stroke: this.stroke.id, by: this.person });
     this.stroke = null;
   }
 
@@ -142,13 +142,14 @@ export class LiveConnection implements Member {
           if (error instanceof InkCodingError) return this.refuse('message-wrong-shape');
           throw error;
         }
-        this.stroke = message.stroke;
-        this.service.passOn(this, { ...message, by: this.person });
+        if (message.start || this.stroke?.id !== message.stroke)
+          this.stroke = { id: message.stroke, page: message.start?.page ?? null };
+        this.passStroke({ ...message, by: this.person });
         break;
       case 'live.end':
-        if (this.stroke !== message.stroke) return;
+        if (this.stroke?.id !== message.stroke) return;
+        this.passStroke({ ...message, by: this.person });
         this.stroke = null;
-        this.service.passOn(this, { ...message, by: this.person });
         break;
       case 'look':
         this.service.look(this, message.page);
@@ -158,6 +159,12 @@ export class LiveConnection implements Member {
         this.service.trust(this, message.who, message.trust);
         break;
     }
+  }
+
+  /** Tells of the stroke under way, if its page may be seen. */
+  private passStroke(message: ServerMessage): void {
+    const page = this.stroke?.page;
+    this.service.passOn(this, message, page ? this.service.viewersOf(this.board, page) : undefined);
   }
 
   private refuse(code: ProblemCode): void {

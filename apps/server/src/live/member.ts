@@ -1,8 +1,10 @@
-import type { Actor, Id } from '@cuaderno/core';
+import type { Actor, Id, Role } from '@cuaderno/core';
 
 /** A connected window, as a board's room sees it. */
 export interface Member {
   readonly person: Id;
+  /** What it is shown goes by this. */
+  readonly role: Role;
   /** Who it is and what they may do, at this moment. */
   actor(): Actor;
   /** A message that must arrive. */

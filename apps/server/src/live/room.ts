@@ -1,4 +1,12 @@
-import { boardSnapshot, pack, REFUSALS } from '@cuaderno/core';
+import {
+  boardFor,
+  boardSnapshot,
+  changesHeld,
+  heldOf,
+  pack,
+  REFUSALS,
+  toldToStudents,
+} from '@cuaderno/core';
 import type {
   Actor,
   Board,
@@ -6,8 +14,10 @@ import type {
   Entry,
   Id,
   Operation,
+  Role,
   ServerMessage,
   Sequencer,
+  ToldEntry,
 } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
@@ -28,6 +38,13 @@ interface Offer {
   readonly origin?: Origin;
   readonly actor: () => Actor;
   /** Whom to tell; an import has nobody. */
+  readonly from: Member | null;
+}
+
+/** An entry that has its place, and what students are told of it. */
+interface Taken {
+  readonly entry: Entry;
+  readonly told: ToldEntry;
   readonly from: Member | null;
 }
 
@@ -101,20 +118,41 @@ export class Room {
   }
 
   /**
-   * Lets a window in. It is given what it misses: all entries after `since`, or the whole board.
+   * Lets a window in. It is given what it misses: all entries after `since`, or the whole board, as
+   * far as its person may see them.
    * @param welcome makes the first message around the board, which is `null` if entries follow
    */
   async join(
     member: Member,
     since: number,
-    welcome: (board: BoardSnapshot | null) => ServerMessage,
+    welcome: (board: BoardSnapshot | null, seen: Board) => ServerMessage,
   ): Promise<void> {
     await this.between(async (board, seq) => {
-      const missed = since >= 0 && since <= seq ? await this.store.entries(this.num, since) : null;
-      member.send(pack(welcome(missed ? null : boardSnapshot(board, seq))));
+      const seen = boardFor(board, member.role);
+      const missed = since >= 0 && since <= seq ? await this.missed(member, since) : null;
+      member.send(pack(welcome(missed ? null : boardSnapshot(seen, seq), seen)));
       for (const run of runs(missed ?? [])) member.send(run);
       this.members.add(member);
     });
+  }
+
+  /** Whether students are shown this page. One that is only on its way isn't known to anyone yet. */
+  isShown(page: Id): boolean {
+    const here = this.sequencer.current.pages.get(page);
+    return here !== undefined && !here.held;
+  }
+
+  /** Entries after `since` as a member is told of them; `null` where only the whole board will do. */
+  private async missed(member: Member, since: number): Promise<ToldEntry[] | null> {
+    const entries = await this.store.entries(this.num, since);
+    if (member.role === 'tutor') return entries;
+    // What was held back in between isn't known any more for each of them.
+    if (entries.some(({ op }) => changesHeld(op))) return null;
+    const { current } = this.sequencer;
+    return entries.map((entry) => ({
+      ...entry,
+      op: toldToStudents(entry.op, heldOf(entry.op, current), current),
+    }));
   }
 
   leave(member: Member): void {
@@ -128,9 +166,11 @@ export class Room {
     for (const member of this.members) if (member !== except) member.send(bytes);
   }
 
-  broadcastLive(message: ServerMessage, except: Member): void {
+  /** @param only who may see it, where not everyone may */
+  broadcastLive(message: ServerMessage, except: Member, only?: Role): void {
     const bytes = pack(message);
-    for (const member of this.members) if (member !== except) member.sendLive(bytes);
+    for (const member of this.members)
+      if (member !== except && (!only || member.role === only)) member.sendLive(bytes);
   }
 
   private async work(): Promise<void> {
@@ -156,7 +196,7 @@ export class Room {
   private async commit(offers: readonly Offer[]): Promise<void> {
     if (this.broken) return;
     const at = Date.now();
-    const taken: { entry: Entry; from: Member | null }[] = [];
+    const taken: Taken[] = [];
     const confirmations = new Map<Member, { seqs: number[]; ids: Id[] }>();
     const confirm = (member: Member | null, seq: number, id: Id): void => {
       if (!member) return;
@@ -167,9 +207,12 @@ export class Room {
     };
     for (const { op, actor, from, origin } of offers) {
       const { lesson } = origin ?? this;
+      const before = heldOf(op, this.sequencer.current);
       const verdict = this.sequencer.offer(op, actor(), origin?.at ?? at, lesson);
       if (verdict.kind === 'taken') {
-        taken.push({ entry: verdict.entry, from });
+        const { entry } = verdict;
+        const told = toldToStudents(op, before, this.sequencer.current);
+        taken.push({ entry, from, told: { ...entry, op: told } });
         confirm(from, verdict.entry.seq, op.id);
       } else if (verdict.kind === 'known') {
         confirm(from, verdict.seq, op.id);
@@ -195,15 +238,20 @@ export class Room {
     this.passOn(taken);
   }
 
-  /** Each member gets what others wrote, in runs as long as can be. */
-  private passOn(taken: readonly { entry: Entry; from: Member | null }[]): void {
+  /** Each member gets what others wrote, in runs as long as can be, as far as they may see it. */
+  private passOn(taken: readonly Taken[]): void {
     for (let i = 0; i < taken.length;) {
       const { from } = taken[i]!;
       let end = i + 1;
       while (end < taken.length && taken[end]!.from === from) end++;
-      const messages = runs(taken.slice(i, end).map(({ entry }) => entry));
+      const run = taken.slice(i, end);
+      const whole = runs(run.map(({ entry }) => entry));
+      // Mostly everyone is told the same, and then it is packed once.
+      const alike = run.every(({ entry, told }) => told.op === entry.op);
+      const told = alike ? whole : runs(run.map((one) => one.told));
       for (const member of this.members)
-        if (member !== from) for (const bytes of messages) member.send(bytes);
+        if (member !== from)
+          for (const bytes of member.role === 'tutor' ? whole : told) member.send(bytes);
       i = end;
     }
   }
@@ -221,7 +269,7 @@ export class Room {
 }
 
 /** Entries as messages: neighbours of one person at one time share a message. */
-function runs(entries: readonly Entry[]): Uint8Array[] {
+function runs(entries: readonly ToldEntry[]): Uint8Array[] {
   const messages: Uint8Array[] = [];
   for (let i = 0; i < entries.length;) {
     const { seq: from, by, at } = entries[i]!;

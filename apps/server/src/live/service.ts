@@ -1,4 +1,4 @@
-import type { Id, Operation, ServerMessage, Trust } from '@cuaderno/core';
+import type { Id, Operation, Role, ServerMessage, Trust } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LiveLesson } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
@@ -27,12 +27,12 @@ export class LiveService {
     if (!room) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
     try {
-      await room.join(connection, since, (board) => ({
+      await room.join(connection, since, (board, seen) => ({
         kind: 'welcome',
         you: connection.person,
         role: connection.role,
         lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
-        page: lesson?.tutorPage ?? null,
+        page: seen.pages.has(lesson?.tutorPage ?? '') ? lesson!.tutorPage : null,
         board,
       }));
     } catch {
@@ -64,9 +64,17 @@ export class LiveService {
     else connection.drop();
   }
 
-  /** Live traffic: to everyone else on the board who can keep up. */
-  passOn(from: LiveConnection, message: ServerMessage): void {
-    this.bus.open(from.board)?.broadcastLive(message, from);
+  /**
+   * Live traffic: to everyone else on the board who can keep up.
+   * @param only who may see it, where not everyone may
+   */
+  passOn(from: LiveConnection, message: ServerMessage, only?: Role): void {
+    this.bus.open(from.board)?.broadcastLive(message, from, only);
+  }
+
+  /** Who may see what is drawn on this page; `undefined` for everyone. */
+  viewersOf(board: Id, page: Id): Role | undefined {
+    return this.bus.open(board)?.isShown(page) ? undefined : 'tutor';
   }
 
   look(connection: LiveConnection, page: Id): void {

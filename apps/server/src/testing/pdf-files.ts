@@ -1,4 +1,4 @@
-import { degrees, PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import { degrees, PDFDocument, PDFHexString, PDFName, PDFNumber, StandardFonts } from '@cantoo/pdf-lib';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -26,6 +26,34 @@ export async function oddPdf(): Promise<Buffer> {
     page.setRotation(degrees(angle));
     page.drawText(`Turned by ${angle}`, { x: 80, y: 300, size: 18, font });
   }
+  return Buffer.from(await doc.save());
+}
+
+/**
+ * Page labels i, ii, A-1, A-2 … (ISO 32000-1, 12.4.2), and an outline that names pages 3, 5 and the
+ * last, page 5 twice (12.3.3): once straight, once by a named destination, once within another.
+ */
+export async function namedPdf(pages: number): Promise<Buffer> {
+  const doc = await PDFDocument.load(await plainPdf(pages, [200, 200]));
+  const { context, catalog } = doc;
+  const ref = (number: number) => doc.getPage(number - 1).ref;
+  const labels = { Nums: [0, { S: 'r' }, 2, { S: 'D', P: PDFHexString.fromText('A-') }] };
+  catalog.set(PDFName.of('PageLabels'), context.obj(labels));
+  catalog.set(PDFName.of('Dests'), context.obj({ neap: [ref(5), 'Fit'] }));
+  const [root, ebb, neap, again, answers] = Array.from({ length: 5 }, () => context.nextRef()) as [
+    ...ReturnType<typeof context.nextRef>[],
+  ];
+  const entry = (title: string, rest: object) =>
+    context.obj({ Title: PDFHexString.fromText(title), Parent: root!, ...rest } as never);
+  context.assign(root!, context.obj({ First: ebb!, Last: answers!, Count: PDFNumber.of(3) }));
+  context.assign(ebb!, entry('Ebb – 干潮', { Dest: [ref(3), 'Fit'], Next: neap! }));
+  context.assign(
+    neap!,
+    entry(' Neap\u202e  tides ', { Dest: PDFName.of('neap'), Next: answers!, First: again!, Last: again! }),
+  );
+  context.assign(again!, entry('Again', { Dest: [ref(5), 'Fit'], Parent: neap! }));
+  context.assign(answers!, entry('Answers', { A: { S: 'GoTo', D: [ref(pages), 'Fit'] } }));
+  catalog.set(PDFName.of('Outlines'), root!);
   return Buffer.from(await doc.save());
 }
 

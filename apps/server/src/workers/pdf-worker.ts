@@ -27,6 +27,8 @@ export type InspectNews =
   | { readonly kind: 'count'; readonly count: number }
   /** Pages in order; `null` for one that can't be read. */
   | { readonly kind: 'pages'; readonly pages: (PdfPlacement | null)[] }
+  /** What the file calls its pages, by number. */
+  | { readonly kind: 'names'; readonly names: ReadonlyMap<number, string> }
   | { readonly kind: 'fault'; readonly fault: PdfFault }
   | { readonly kind: 'done' };
 
@@ -44,6 +46,7 @@ export async function inspect({ path, from, port }: InspectTask): Promise<void> 
       tell({ kind: 'count', count: pdf.count });
       let run: (PdfPlacement | null)[] = [];
       let size = FIRST;
+      let named = false;
       for (let number = from; number <= pdf.count; number++) {
         run.push(await pdf.placement(number).catch(() => null));
         if (run.length === size || number === pdf.count) {
@@ -51,6 +54,8 @@ export async function inspect({ path, from, port }: InspectTask): Promise<void> 
           run = [];
           if (size === FIRST && number < pdf.count) await setTimeout(BREATH);
           size = RUN;
+          if (!named) tell({ kind: 'names', names: await pdf.names() });
+          named = true;
         }
       }
       tell({ kind: 'done' });

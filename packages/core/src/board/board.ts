@@ -1,16 +1,19 @@
 import type { Id } from '../id/index.js';
 import { byOrder } from '../order/index.js';
 import type { Item, Page } from './page.js';
+import type { Sheet } from './paper.js';
 
 /** One document: the fold of its log. Never changed; every operation makes a new one. */
 export interface Board {
   readonly id: Id;
   readonly title: string;
+  /** What empty pages of this board are; `null` where they are like their neighbours. */
+  readonly sheet: Sheet | null;
   readonly pages: ReadonlyMap<Id, Page>;
 }
 
 export function emptyBoard(id: Id): Board {
-  return { id, title: '', pages: new Map() };
+  return { id, title: '', sheet: null, pages: new Map() };
 }
 
 /** Pages that are there, in their order. */

@@ -1,6 +1,7 @@
 import type { Id } from '../id/index.js';
 import type { Board } from './board.js';
 import type { Item, Page, PageSpec } from './page.js';
+import type { Sheet } from './paper.js';
 
 type OwnPage = { -readonly [K in keyof Page]: Page[K] } & { items: Map<Id, Item> };
 
@@ -10,12 +11,14 @@ type OwnPage = { -readonly [K in keyof Page]: Page[K] } & { items: Map<Id, Item>
  */
 export class BoardDraft {
   private title: string;
+  private sheet: Sheet | null;
   private pages: Map<Id, Page>;
   private readonly own = new Map<Id, OwnPage>();
   private changed = false;
 
   constructor(private base: Board) {
     this.title = base.title;
+    this.sheet = base.sheet;
     this.pages = base.pages as Map<Id, Page>;
   }
 
@@ -24,7 +27,7 @@ export class BoardDraft {
    * it changes with the draft.
    */
   get current(): Board {
-    return { id: this.base.id, title: this.title, pages: this.pages };
+    return { id: this.base.id, title: this.title, sheet: this.sheet, pages: this.pages };
   }
 
   page(id: Id): Page | undefined {
@@ -40,11 +43,30 @@ export class BoardDraft {
     this.changed = true;
   }
 
+  setSheet(sheet: Sheet | null): void {
+    this.sheet = sheet;
+    this.changed = true;
+  }
+
   addPage(spec: PageSpec): void {
     this.ownPages();
     const page: OwnPage = { ...spec, removed: null, items: new Map() };
     this.own.set(spec.id, page);
     this.pages.set(spec.id, page);
+  }
+
+  /** Lays a page in as it is, in place of what was known of it. */
+  putPage(page: Page): void {
+    this.ownPages();
+    this.own.delete(page.id);
+    this.pages.set(page.id, page);
+  }
+
+  /** Forgets a page, as if it had never been there. */
+  dropPage(id: Id): void {
+    this.ownPages();
+    this.own.delete(id);
+    this.pages.delete(id);
   }
 
   setPage(id: Id, change: Partial<Omit<Page, 'id' | 'items'>>): void {
@@ -58,7 +80,7 @@ export class BoardDraft {
   /** The board as it is now. The draft may be used on: what was handed out stays as it is. */
   done(): Board {
     if (!this.changed) return this.base;
-    this.base = { id: this.base.id, title: this.title, pages: this.pages };
+    this.base = { id: this.base.id, title: this.title, sheet: this.sheet, pages: this.pages };
     this.own.clear();
     this.changed = false;
     return this.base;

@@ -1,18 +1,21 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { OrderKey } from '../order/index.js';
-import { MAX_SIDE, MIN_SIDE, Paper } from './paper.js';
-
-const side = z.number().min(MIN_SIDE).max(MAX_SIDE);
+import { RichText } from '../text/index.js';
+import { Paper, Side } from './paper.js';
 
 /** A page as it is laid into a board. Sizes in points, as the page is shown. */
 export const PageSpec = z.object({
   id: Id,
   order: OrderKey,
   name: z.string().max(200),
-  width: side,
-  height: side,
+  width: Side,
+  height: Side,
   paper: Paper,
+  /** Held back: no student is sent the page or anything on it. */
+  held: z.boolean().optional(),
+  /** Private notes beside the page. No student is ever sent them. */
+  margin: RichText.optional(),
 });
 export type PageSpec = z.infer<typeof PageSpec>;
 

@@ -22,8 +22,8 @@ const tint = z
   .refine(isReadableTint, 'ink could not be read on this tint')
   .optional();
 
-/** What a page is printed with, under everything that is laid or written on it. Lengths in points. */
-export const Paper = z.discriminatedUnion('kind', [
+/** A paper of our own, which is drawn from a display list. Lengths in points. */
+export const DrawnPaper = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('plain'), tint }),
   /** Lines to write on, `spacing` apart. */
   z.object({ kind: z.literal('ruled'), spacing, tint }),
@@ -33,6 +33,12 @@ export const Paper = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('guides'), spacing, tint }),
   /** Music staves; `spacing` is the height of a staff, from its lowest line to its highest. */
   z.object({ kind: z.literal('staves'), spacing, tint }),
+]);
+export type DrawnPaper = z.infer<typeof DrawnPaper>;
+
+/** What a page is printed with, under everything that is laid or written on it. */
+export const Paper = z.discriminatedUnion('kind', [
+  ...DrawnPaper.options,
   z.object({
     kind: z.literal('pdf'),
     file: FileHash,
@@ -46,18 +52,23 @@ export const Paper = z.discriminatedUnion('kind', [
   }),
 ]);
 export type Paper = z.infer<typeof Paper>;
-/** A paper of our own, which is drawn from a display list. */
-export type DrawnPaper = Exclude<Paper, { kind: 'pdf' }>;
 export type PdfPaper = Extract<Paper, { kind: 'pdf' }>;
 
 /** Smallest and largest side of a page, in points: a stamp, and 200 inches (ISO 32000-1, annex C). */
 export const MIN_SIDE = 3;
 export const MAX_SIDE = 14_400;
 
+/** A side of a page, in points. */
+export const Side = z.number().min(MIN_SIDE).max(MAX_SIDE);
+
 export interface PageSize {
   readonly width: number;
   readonly height: number;
 }
+
+/** A paper of our own and its size, as empty pages are taken from a pad. Lengths in points. */
+export const Sheet = z.object({ paper: DrawnPaper, width: Side, height: Side });
+export type Sheet = z.infer<typeof Sheet>;
 
 /** A4 upright (ISO 216: 210 mm × 297 mm), in points. */
 export const A4: PageSize = { width: 210 * MM, height: 297 * MM };

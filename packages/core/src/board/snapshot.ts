@@ -3,6 +3,7 @@ import { Id } from '../id/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
 import type { Item, Page } from './page.js';
+import { Sheet } from './paper.js';
 
 const bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array, 'bytes are expected');
 const Removal = z.object({ by: Id, at: z.number() }).nullable();
@@ -25,6 +26,7 @@ export type PageSnapshot = z.infer<typeof PageSnapshot>;
 export const BoardSnapshot = z.object({
   id: Id,
   title: z.string(),
+  sheet: Sheet.nullable(),
   seq: z.number().int().min(0),
   pages: z.array(PageSnapshot),
 });
@@ -38,6 +40,7 @@ export function boardSnapshot(board: Board, seq: number): BoardSnapshot {
   return {
     id: board.id,
     title: board.title,
+    sheet: board.sheet,
     seq,
     pages: [...board.pages.values()].map(pageSnapshot),
   };
@@ -52,6 +55,7 @@ export function boardFromSnapshot(snapshot: BoardSnapshot): Board {
   return {
     id: snapshot.id,
     title: snapshot.title,
+    sheet: snapshot.sheet,
     pages: new Map(snapshot.pages.map((page) => [page.id, pageFromSnapshot(page)])),
   };
 }

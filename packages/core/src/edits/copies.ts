@@ -1,11 +1,11 @@
 import { itemsOn } from '../board/index.js';
-import type { Item, Page, PageSpec } from '../board/index.js';
-import { newId } from '../id/index.js';
+import type { Item, Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import type { Entry } from '../log/index.js';
 import { MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import type { OrderKey } from '../order/index.js';
+import { specLike } from './pages.js';
 
 /** Something made that has no place in a log yet. */
 export type Made = Omit<Entry, 'seq'>;
@@ -21,14 +21,7 @@ export function copiesOf(
   orders: readonly OrderKey[],
   { by, at, lessonInk }: { readonly by: Id; readonly at: number; readonly lessonInk: boolean },
 ): { readonly entries: Made[]; readonly pages: Id[] } {
-  const specs = pages.map(({ name, width, height, paper }, i): PageSpec => ({
-    id: newId(),
-    order: orders[i]!,
-    name,
-    width,
-    height,
-    paper,
-  }));
+  const specs = pages.map((page, i) => specLike(page, orders[i]!));
   const entries: Made[] = [];
   for (let i = 0; i < specs.length; i += MAX_PAGES_AT_ONCE) {
     const op = operation({ kind: 'pages.add', pages: specs.slice(i, i + MAX_PAGES_AT_ONCE) });

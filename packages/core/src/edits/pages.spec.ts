@@ -5,7 +5,7 @@ import { newId } from '../id/index.js';
 import { apply, invert, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { addInk, addPages, somePages } from '../testing/index.js';
-import { addPageBeside, copyPage, dressPage, movePage, removePage } from './index.js';
+import { addPageBeside, copyPages, dressPages, movePages, removePages } from './index.js';
 import type { PageEdit } from './index.js';
 
 const me = newId();
@@ -28,7 +28,7 @@ const order = (board: Board): string[] => pagesInOrder(board).map(({ id }) => id
 
 describe('what a tutor does with pages', () => {
   it('adds an empty page before or after another, of its size and paper', () => {
-    const squared = dressPage(start, ids[1]!, {
+    const squared = dressPages(start, [ids[1]!], {
       paper: { kind: 'squared', spacing: 14 },
       width: 400,
     });
@@ -63,13 +63,13 @@ describe('what a tutor does with pages', () => {
   });
 
   it('copies a page with its ink; the copy’s lines are lines of their own', () => {
-    const edit = copyPage(start, ids[1]!)!;
+    const edit = copyPages(start, [ids[1]!])!;
     const board = done(start, edit);
     expect(order(board)).toEqual([ids[0]!, ids[1]!, edit.show, ids[2]!, ids[3]!]);
     const [one, other] = [ids[1]!, edit.show].map((id) => itemsOn(board.pages.get(id)!));
     expect(other!.map(({ ink }) => ink)).toEqual(one!.map(({ ink }) => ink));
     expect(other![0]!.id).not.toBe(one![0]!.id);
-    expect(copyPage(start, newId())).toBeNull();
+    expect(copyPages(start, [newId()])).toBeNull();
   });
 
   it('moves a page to any place, as an array would', () => {
@@ -79,15 +79,15 @@ describe('what a tutor does with pages', () => {
         const model = [...ids];
         for (const [from, to] of moves) {
           const id = model[from]!;
-          board = done(board, movePage(board, id, to));
+          board = done(board, movePages(board, [id], to));
           model.splice(from, 1);
           model.splice(Math.min(to, model.length), 0, id);
           expect(order(board)).toEqual(model);
         }
       }),
     );
-    expect(movePage(start, ids[2]!, 2)).toBeNull();
-    expect(movePage(start, newId(), 0)).toBeNull();
+    expect(movePages(start, [ids[2]!], 2)).toBeNull();
+    expect(movePages(start, [newId()], 0)).toBeNull();
   });
 
   it('finds a place also where two windows laid pages at the same one', () => {
@@ -98,26 +98,26 @@ describe('what a tutor does with pages', () => {
         const edit = addPageBeside(board, id, side);
         expect(order(done(board, edit))).toContain(edit.show);
       }
-      expect(copyPage(board, id)).not.toBeNull();
-      for (let to = 0; to < 5; to++) expect(() => movePage(board, id, to)).not.toThrow();
+      expect(copyPages(board, [id])).not.toBeNull();
+      for (let to = 0; to < 5; to++) expect(() => movePages(board, [id], to)).not.toThrow();
     }
   });
 
   it('removes a page and goes to its neighbour, but never the last one', () => {
-    const edit = removePage(start, ids[3]!)!;
+    const edit = removePages(start, [ids[3]!])!;
     expect(edit.show).toBe(ids[2]!);
     expect(order(done(start, edit))).toEqual(ids.slice(0, 3));
     const single = made(emptyBoard(newId()), [addPages(specs.slice(0, 1))]);
-    expect(removePage(single, ids[0]!)).toBeNull();
+    expect(removePages(single, [ids[0]!])).toBeNull();
   });
 
   it('can all be undone', () => {
     const edits = [
       addPageBeside(start, ids[0]!, 'before'),
-      copyPage(start, ids[1]!)!,
-      movePage(start, ids[0]!, 3)!,
-      removePage(start, ids[2]!)!,
-      dressPage(start, ids[0]!, { name: 'Ebb' })!,
+      copyPages(start, [ids[1]!])!,
+      movePages(start, [ids[0]!], 3)!,
+      removePages(start, [ids[2]!])!,
+      dressPages(start, [ids[0]!], { name: 'Ebb' })!,
     ];
     for (const { changes } of edits) {
       const ops = changes.map((change) => operation(change));

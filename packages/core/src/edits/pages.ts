@@ -1,10 +1,10 @@
 import { A4, itemsOn, pagesInOrder } from '../board/index.js';
-import type { Board, PageSize, Paper } from '../board/index.js';
+import type { Board, Page, PageSize, PageSpec, Paper } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { changePage } from '../ops/index.js';
 import type { Change } from '../ops/index.js';
-import { keyBetween } from '../order/index.js';
+import { keysBetween } from '../order/index.js';
 import type { OrderKey } from '../order/index.js';
 
 /*
@@ -19,75 +19,134 @@ export interface PageEdit {
 }
 
 /**
- * The place between the page at `index` and the one before it. Two windows may have laid pages at
- * one place; then it is the place after them.
+ * Places between the page at `index` and the one before it. Two windows may have laid pages at one
+ * place; then they are after those.
  */
-function orderAt(pages: readonly { order: OrderKey }[], index: number): OrderKey {
+function ordersAt(
+  pages: readonly { order: OrderKey }[],
+  index: number,
+  count: number,
+): OrderKey[] {
   const before = pages[index - 1]?.order ?? null;
   const after = pages.slice(index).find(({ order }) => before === null || order > before);
-  return keyBetween(before, after?.order ?? null);
+  return keysBetween(before, after?.order ?? null, count);
 }
 
 /**
- * An empty page before or after `page`, of its size; its paper too, where that is one of ours. At
- * the board's end where there is no such page.
+ * An empty page before or after `page`, on the board's own paper if it has one; else of its
+ * neighbour's size, and its paper too, where that is one of ours. At the board's end where there is
+ * no such page.
  */
 export function addPageBeside(board: Board, page: Id | null, side: 'before' | 'after'): PageEdit {
   const pages = pagesInOrder(board);
   const at = pages.findIndex(({ id }) => id === page);
   const here = pages[at];
-  const { width, height } = here ?? A4;
-  const paper: Paper = here && here.paper.kind !== 'pdf' ? here.paper : { kind: 'plain' };
+  const { width, height } = board.sheet ?? here ?? A4;
+  const neighbours: Paper = here && here.paper.kind !== 'pdf' ? here.paper : { kind: 'plain' };
+  const paper = board.sheet?.paper ?? neighbours;
   const index = !here ? pages.length : side === 'before' ? at : at + 1;
-  const spec = { id: newId(), order: orderAt(pages, index), name: '', width, height, paper };
+  const spec = { id: newId(), order: ordersAt(pages, index, 1)[0]!, name: '', width, height, paper };
   return { changes: [{ kind: 'pages.add', pages: [spec] }], show: spec.id };
 }
 
-/** A copy of a page right after it, with the ink that is on it; `null` if it is gone. */
-export function copyPage(board: Board, page: Id): PageEdit | null {
-  const pages = pagesInOrder(board);
-  const at = pages.findIndex(({ id }) => id === page);
-  const here = pages[at];
-  if (!here) return null;
-  const { name, width, height, paper } = here;
-  const spec = { id: newId(), order: orderAt(pages, at + 1), name, width, height, paper };
+/** Copies of pages right after the last of them, with what is on them; `null` if all are gone. */
+export function copyPages(board: Board, ids: readonly Id[]): PageEdit | null {
+  const { pages, chosen, last } = choose(board, ids);
+  if (chosen.length === 0) return null;
+  const orders = ordersAt(pages, last + 1, chosen.length);
+  const specs = chosen.map((page, i) => specLike(page, orders[i]!));
   return {
     changes: [
-      { kind: 'pages.add', pages: [spec] },
-      ...itemsOn(here).map(({ ink }) => ({ kind: 'ink.add', page: spec.id, ink }) as const),
+      { kind: 'pages.add', pages: specs },
+      ...chosen.flatMap((page, i) =>
+        itemsOn(page).map(({ ink }) => ({ kind: 'ink.add', page: specs[i]!.id, ink }) as const),
+      ),
     ],
-    show: spec.id,
+    show: specs[0]!.id,
   };
 }
 
-/** Brings a page to place `index`, counted without it; `null` where it is there already or gone. */
-export function movePage(board: Board, page: Id, index: number): PageEdit | null {
-  const pages = pagesInOrder(board);
-  const from = pages.findIndex(({ id }) => id === page);
-  const others = pages.filter(({ id }) => id !== page);
-  if (from < 0 || from === Math.min(index, others.length)) return null;
-  const change = changePage(board, page, {
-    order: orderAt(others, Math.min(index, others.length)),
-  });
-  return change && { changes: [change], show: page };
+/**
+ * Brings pages, one after the other as they lie, to place `index`, counted without them; `null`
+ * where they are there already or gone.
+ */
+export function movePages(board: Board, ids: readonly Id[], index: number): PageEdit | null {
+  const { pages, chosen } = choose(board, ids);
+  const others = pages.filter((page) => !chosen.includes(page));
+  const at = Math.min(index, others.length);
+  const after = [...others.slice(0, at), ...chosen, ...others.slice(at)];
+  if (chosen.length === 0 || after.every((page, i) => page === pages[i])) return null;
+  const orders = ordersAt(others, at, chosen.length);
+  const changes = chosen.flatMap(({ id }, i) => changePage(board, id, { order: orders[i]! }) ?? []);
+  return { changes, show: chosen[0]!.id };
 }
 
-/** Takes a page out; `null` where it is gone, or the last one there is. */
-export function removePage(board: Board, page: Id): PageEdit | null {
-  const pages = pagesInOrder(board);
-  const at = pages.findIndex(({ id }) => id === page);
-  const next = pages[at + 1] ?? pages[at - 1];
-  return at < 0 || !next
+/** Takes pages out; `null` where they are gone, or no other is left. */
+export function removePages(board: Board, ids: readonly Id[]): PageEdit | null {
+  const { pages, chosen, last } = choose(board, ids);
+  const others = pages.filter((page) => !chosen.includes(page));
+  const next = pages.slice(last).find((page) => others.includes(page)) ?? others.at(-1);
+  return chosen.length === 0 || !next
     ? null
-    : { changes: [{ kind: 'pages.remove', pages: [page] }], show: next.id };
+    : {
+        changes: [{ kind: 'pages.remove', pages: chosen.map(({ id }) => id) }],
+        show: next.id,
+      };
 }
 
-/** Gives a page a name, or another paper or size. */
-export function dressPage(
+/** Gives pages a name, or another paper or size; what is printed stays as it is but for its tint. */
+export function dressPages(
   board: Board,
-  page: Id,
+  ids: readonly Id[],
   to: { name?: string; paper?: Paper } & Partial<PageSize>,
 ): PageEdit | null {
-  const change = changePage(board, page, to);
-  return change && { changes: [change], show: page };
+  const { chosen } = choose(board, ids);
+  const changes = chosen.flatMap((page) => changePage(board, page.id, fitting(page, to)) ?? []);
+  return changes.length > 0 ? { changes, show: chosen[0]!.id } : null;
+}
+
+/** A page like another, at a place of its own and with nothing on it yet. */
+export function specLike(page: Page, order: OrderKey): PageSpec {
+  const { name, width, height, paper, held, margin } = page;
+  return {
+    id: newId(),
+    order,
+    name,
+    width,
+    height,
+    paper,
+    ...(held ? { held } : {}),
+    ...(margin ? { margin } : {}),
+  };
+}
+
+/** Those of these pages that are there, in their order, and where the last of them is. */
+function choose(
+  board: Board,
+  ids: readonly Id[],
+): { pages: Page[]; chosen: Page[]; last: number } {
+  const pages = pagesInOrder(board);
+  const wanted = new Set(ids);
+  const last = pages.findLastIndex(({ id }) => wanted.has(id));
+  return { pages, chosen: pages.filter(({ id }) => wanted.has(id)), last };
+}
+
+/** What of a change an imported page can take, and the other way round. */
+function fitting<To extends { paper?: Paper } & Partial<PageSize>>(page: Page, to: To): Partial<To> {
+  const { paper } = to;
+  if (page.paper.kind !== 'pdf') {
+    if (paper?.kind !== 'pdf') return to;
+    return { ...to, paper: tinted(page.paper, paper.tint) };
+  }
+  const fit: { -readonly [K in keyof To]?: To[K] } = { ...to };
+  delete fit.width;
+  delete fit.height;
+  if (paper) fit.paper = tinted(page.paper, paper.tint);
+  return fit;
+}
+
+function tinted<P extends Paper>(paper: P, tint: string | undefined): P {
+  const bare = { ...paper };
+  delete bare.tint;
+  return tint ? { ...bare, tint } : bare;
 }

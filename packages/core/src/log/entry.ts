@@ -1,16 +1,19 @@
 import type { Board } from '../board/index.js';
 import { BoardDraft } from '../board/index.js';
 import { apply } from '../ops/index.js';
-import type { Operation, Stamp } from '../ops/index.js';
+import type { Operation, Stamp, ToldOperation } from '../ops/index.js';
 
 /** An operation in its place in the log. The first of a board has `seq` 1; there are no gaps. */
-export interface Entry extends Stamp {
+export interface Entry<Op extends ToldOperation = Operation> extends Stamp {
   readonly seq: number;
-  readonly op: Operation;
+  readonly op: Op;
 }
 
+/** An entry as someone is told of it. */
+export type ToldEntry = Entry<ToldOperation>;
+
 /** The board after these entries. State is the fold of the log, and nothing else. */
-export function fold(board: Board, entries: Iterable<Entry>): Board {
+export function fold(board: Board, entries: Iterable<ToldEntry>): Board {
   const draft = new BoardDraft(board);
   for (const entry of entries) apply(entry.op, draft, entry);
   return draft.done();

@@ -1,7 +1,6 @@
-import { itemsOn } from '../board/index.js';
-import type { Board } from '../board/index.js';
+import type { Board, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import { invert } from '../ops/index.js';
+import { invert, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 
 /** Steps that can be undone. */
@@ -40,19 +39,34 @@ export class History {
   }
 
   /**
-   * Goes on where an earlier visit ended: lines of this person that this lesson has seen drawn can
-   * be undone after a reload as before.
+   * Goes on where an earlier visit ended: what this person drew in this lesson, and what they took
+   * out, can be undone after a reload as before.
    */
   resume(board: Board, lesson: Id | null): void {
-    const lines = [...board.pages.values()].flatMap((page) =>
-      itemsOn(page)
-        .filter((item) => item.by === this.who && item.lesson === lesson)
-        .map(
-          ({ id, ink, at }) => ({ op: { id, kind: 'ink.add', page: page.id, ink }, at }) as const,
-        ),
-    );
-    lines.sort((a, b) => a.at - b.at);
-    this.done = lines.slice(-MAX_STEPS).map(({ op }) => [op]);
+    const steps: { ops: Operation[]; at: number }[] = [];
+    const taken = new Map<number, Operation[]>();
+    const takenAt = (removed: Removal | null, op: () => Operation): void => {
+      if (removed?.by !== this.who) return;
+      const ops = taken.get(removed.at);
+      if (ops) ops.push(op());
+      else taken.set(removed.at, [op()]);
+    };
+    for (const page of board.pages.values()) {
+      takenAt(page.removed, () => operation({ kind: 'pages.remove', pages: [page.id] }));
+      for (const item of page.items.values()) {
+        if (item.lesson !== lesson) continue;
+        takenAt(item.removed, () =>
+          operation({ kind: 'items.remove', page: page.id, items: [item.id] }),
+        );
+        const { id, ink, at, by, removed } = item;
+        if (by === this.who && !removed)
+          steps.push({ ops: [{ id, kind: 'ink.add', page: page.id, ink }], at });
+      }
+    }
+    // What was taken out in one go came to the server in one go.
+    for (const [at, ops] of taken) steps.push({ ops, at });
+    steps.sort((a, b) => a.at - b.at);
+    this.done = steps.slice(-MAX_STEPS).map(({ ops }) => ops);
   }
 
   /** Operations that undo the last step that still has something to undo; none if there is none. */

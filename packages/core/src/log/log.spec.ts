@@ -9,22 +9,24 @@ import {
 import type { Board } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
-import { operation } from '../ops/index.js';
+import { changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import type { Actor, Trust } from '../permissions/index.js';
 import { addInk, addPages, somePages, student, tutor } from '../testing/index.js';
+import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
 import { pack, unpack } from '../wire/index.js';
-import { copyPage, dressPage, movePage } from '../edits/index.js';
+import { copyPages, dressPages, movePages } from '../edits/index.js';
 import { fold, History, predict, receive, replica, Sequencer, withdraw } from './index.js';
-import type { Entry, Replica } from './index.js';
+import type { Entry, Replica, ToldEntry } from './index.js';
 
 /** All of a board that anyone could notice, to compare two of them. */
 function seen(board: Board): unknown {
   return [
-    board.title,
+    [board.title, board.sheet],
     pagesInOrder(board).map((page) => [
       page.id,
       [page.name, page.order, page.width, page.height, page.paper],
+      [page.held ?? false, page.margin ?? []],
       itemsOn(page).map((item) => [item.id, item.by, item.at, [...item.ink]]),
     ]),
   ];
@@ -35,7 +37,7 @@ class Browser {
   replica: Replica;
   readonly history: History;
   readonly outbox: Operation[] = [];
-  readonly inbox: (Entry[] | { refused: Id })[] = [];
+  readonly inbox: (ToldEntry[] | { refused: Id })[] = [];
 
   constructor(
     readonly id: Id,
@@ -55,6 +57,8 @@ class World {
   readonly empty = emptyBoard(newId());
   readonly server = new Sequencer(this.empty, 0);
   readonly log: Entry[] = [];
+  /** The log as students were told of it. */
+  readonly told: ToldEntry[] = [];
   readonly actors: Actor[] = [tutor(), student('write'), student('look')];
   readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
 
@@ -65,15 +69,23 @@ class World {
   }
 
   take(op: Operation, i: number): void {
+    const before = heldOf(op, this.server.board);
     const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
     if (verdict.kind === 'taken') {
       this.log.push(verdict.entry);
-      for (const browser of this.browsers) browser.inbox.push([verdict.entry]);
+      const told = toldToStudents(op, before, this.server.board);
+      this.told.push({ ...verdict.entry, op: told });
+      this.browsers.forEach((browser, n) => browser.inbox.push([this.logFor(n).at(-1)!]));
     } else if (verdict.kind === 'known') {
-      this.browsers[i]!.inbox.push([this.log[verdict.seq - 1]!]);
+      this.browsers[i]!.inbox.push([this.logFor(i)[verdict.seq - 1]!]);
     } else {
       this.browsers[i]!.inbox.push({ refused: op.id });
     }
+  }
+
+  /** The first is a tutor, the others are students. */
+  logFor(i: number): readonly ToldEntry[] {
+    return i === 0 ? this.log : this.told;
   }
 
   open(i: number): void {
@@ -93,7 +105,22 @@ class World {
     const browser = this.browsers[i]!;
     browser.inbox.length = 0;
     browser.outbox.length = 0;
-    browser.replica = receive(browser.replica, this.log.slice(browser.replica.seq))!;
+    const missed = this.log.slice(browser.replica.seq);
+    if (i === 0) browser.replica = receive(browser.replica, missed)!;
+    else if (missed.some(({ op }) => changesHeld(op))) {
+      // What was missed can't be told piece by piece; the board as it is now is sent.
+      const whole = boardFor(this.server.board, 'student');
+      const known = new Set(this.log.map(({ op }) => op.id));
+      const pending = browser.replica.pending.filter(({ op }) => !known.has(op.id));
+      browser.replica = replica(whole, this.log.length, pending);
+    } else {
+      const board = this.server.board;
+      const told = missed.map((entry) => ({
+        ...entry,
+        op: toldToStudents(entry.op, heldOf(entry.op, board), board),
+      }));
+      browser.replica = receive(browser.replica, told)!;
+    }
     browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
   }
 
@@ -126,6 +153,10 @@ const step = fc.oneof(
         'copy' as const,
         'dress' as const,
         'rename' as const,
+        'hold' as const,
+        'show' as const,
+        'note' as const,
+        'sheet' as const,
       ),
       who,
       n: fc.nat(9),
@@ -191,11 +222,28 @@ function run(world: World, s: Step): void {
       const paper = { kind: 'ruled', spacing: 10 + s.n } as const;
       const edit =
         s.do === 'move'
-          ? movePage(board, page.id, (s.n * 7) % 5)
+          ? movePages(board, [page.id], (s.n * 7) % 5)
           : s.do === 'copy'
-            ? copyPage(board, page.id)
-            : dressPage(board, page.id, { name: `Page ${s.n}`, paper });
+            ? copyPages(board, [page.id])
+            : dressPages(board, [page.id], { name: `Page ${s.n}`, paper });
       for (const change of edit?.changes ?? []) record(operation(change));
+      break;
+    }
+    case 'hold':
+    case 'show':
+    case 'note': {
+      const page = pages[s.n % (pages.length || 1)];
+      const to =
+        s.do === 'note'
+          ? { margin: [{ runs: [{ text: `Ask ${s.n}` }] }] }
+          : { held: s.do === 'hold' };
+      const change = page && changePage(browser.replica.view, page.id, to);
+      if (change) record(operation(change));
+      break;
+    }
+    case 'sheet': {
+      const to = { paper: { kind: 'plain' } as const, width: 300 + s.n, height: 400 };
+      record(operation({ kind: 'board.sheet', to, from: browser.replica.view.sheet }));
       break;
     }
     case 'rename':
@@ -238,11 +286,12 @@ describe('the log, whatever is interleaved, doubled, lost and sent again', () =>
         world.settle();
         const truth = seen(fold(world.empty, world.log));
         expect(seen(world.server.board)).toEqual(truth);
-        for (const { replica } of world.browsers) {
+        const forStudents = seen(boardFor(world.server.board, 'student'));
+        world.browsers.forEach(({ replica }, i) => {
           expect(replica.pending).toEqual([]);
           expect(replica.seq).toBe(world.log.length);
-          expect(seen(replica.view)).toEqual(truth);
-        }
+          expect(seen(replica.view)).toEqual(i === 0 ? truth : forStudents);
+        });
       }),
       { numRuns: 400 },
     );

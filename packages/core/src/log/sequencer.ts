@@ -38,6 +38,11 @@ export class Sequencer {
     return this.draft.done();
   }
 
+  /** The board as it is now, to look at only until the next offer: nothing is copied for it. */
+  get current(): Board {
+    return this.draft.current;
+  }
+
   offer(op: Operation, actor: Actor, at: number, lesson: Id | null): Verdict {
     const seq = this.known.get(op.id);
     if (seq !== undefined) return { kind: 'known', seq };

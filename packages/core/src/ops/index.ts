@@ -4,16 +4,19 @@ import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { boardRename } from './board-rename.js';
+import { boardSheet } from './board-sheet.js';
 import { inkAdd } from './ink-add.js';
 import { itemsRemove } from './items-remove.js';
 import { itemsRestore } from './items-restore.js';
 import type { OperationType, Stamp } from './operation.js';
 import { pageChange } from './page-change.js';
+import { applyTold, nothing, pageGone, pageHere } from './page-here.js';
 import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
 export type { Stamp } from './operation.js';
 export { MAX_INK_BYTES } from './ink-add.js';
 export { changePage } from './page-change.js';
+export { same } from './same.js';
 export { MAX_PAGES_AT_ONCE } from './pages.js';
 
 /** Any change to a board. */
@@ -26,8 +29,18 @@ export const Operation = z.discriminatedUnion('kind', [
   pagesRestore.schema,
   pageChange.schema,
   boardRename.schema,
+  boardSheet.schema,
 ]);
 export type Operation = z.infer<typeof Operation>;
+
+/** What someone is told of a change: the operation itself, or what stands in its place for them. */
+export const ToldOperation = z.discriminatedUnion('kind', [
+  ...Operation.options,
+  nothing,
+  pageHere,
+  pageGone,
+]);
+export type ToldOperation = z.infer<typeof ToldOperation>;
 
 /** An operation that has no id yet. */
 export type Change = Operation extends infer Op
@@ -47,6 +60,7 @@ const TYPES = {
   'pages.restore': pagesRestore,
   'page.change': pageChange,
   'board.rename': boardRename,
+  'board.sheet': boardSheet,
 } as unknown as Record<Operation['kind'], AnyType>;
 
 export function operation(change: Change): Operation {
@@ -54,8 +68,10 @@ export function operation(change: Change): Operation {
 }
 
 /** Makes the change in the draft; nothing happens if it was made before or has lost its object. */
-export function apply(op: Operation, draft: BoardDraft, stamp: Stamp): void {
-  TYPES[op.kind].apply(op, draft, stamp);
+export function apply(op: ToldOperation, draft: BoardDraft, stamp: Stamp): void {
+  if (op.kind === 'nothing' || op.kind === 'page.here' || op.kind === 'page.gone')
+    applyTold(op, draft);
+  else TYPES[op.kind].apply(op, draft, stamp);
 }
 
 /** What undoes `op` of person `who` on the board as it is now, or `null` if nothing is left to undo. */

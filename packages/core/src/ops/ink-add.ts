@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
 import { mayWrite } from '../permissions/index.js';
+import { pageFor } from './items.js';
 import { operationType } from './operation.js';
 
 /** Largest stroke in bytes: 20,000 points, coded as badly as can be, are fewer. */
@@ -32,7 +33,7 @@ export const inkAdd = operationType({
   },
   refuse({ page, ink }, board, actor) {
     if (!mayWrite(actor)) return 'no-pen';
-    if (!board.pages.has(page)) return 'no-such-page';
+    if (!pageFor(board, page, actor)) return 'no-such-page';
     try {
       checkStroke(ink);
     } catch (error) {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mayWrite } from '../permissions/index.js';
-import { ItemsOfPage, knownItems } from './items.js';
+import { ItemsOfPage, knownItems, pageFor } from './items.js';
 import { operationType } from './operation.js';
 
 /** Erasing. What is erased stays in the log and can come back. */
@@ -21,6 +21,7 @@ export const itemsRemove = operationType({
   refuse({ page, items }, board, actor) {
     if (actor.role === 'tutor') return null;
     if (!mayWrite(actor)) return 'no-pen';
+    if (!pageFor(board, page, actor)) return 'no-such-page';
     return knownItems(board, page, items).every((item) => item.by === actor.id)
       ? null
       : 'not-yours';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mayWrite } from '../permissions/index.js';
-import { ItemsOfPage, knownItems } from './items.js';
+import { ItemsOfPage, knownItems, pageFor } from './items.js';
 import { operationType } from './operation.js';
 
 /** Brings back what the same person had erased. What someone else erased stays erased. */
@@ -20,6 +20,7 @@ export const itemsRestore = operationType({
   },
   refuse({ page, items }, board, actor) {
     if (!mayWrite(actor)) return 'no-pen';
+    if (!pageFor(board, page, actor)) return 'no-such-page';
     return knownItems(board, page, items).every(
       (item) => !item.removed || item.removed.by === actor.id,
     )

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import type { Board, Item } from '../board/index.js';
+import type { Board, Item, Page } from '../board/index.js';
 import { Id } from '../id/index.js';
+import type { Actor } from '../permissions/index.js';
 
 /** Items of one page that an operation names: at most as many as a full page holds. */
 export const ItemsOfPage = z.object({
@@ -13,4 +14,10 @@ export const ItemsOfPage = z.object({
 export function knownItems(board: Board, page: Id, ids: readonly Id[]): Item[] {
   const items = board.pages.get(page)?.items;
   return ids.flatMap((id) => items?.get(id) ?? []);
+}
+
+/** The page, as far as this person knows of it: one that is held back isn't there for a student. */
+export function pageFor(board: Board, id: Id, actor: Actor): Page | undefined {
+  const page = board.pages.get(id);
+  return page?.held && actor.role !== 'tutor' ? undefined : page;
 }

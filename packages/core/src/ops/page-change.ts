@@ -4,13 +4,17 @@ import type { Board, Page } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { operationType } from './operation.js';
+import { same } from './same.js';
 
 /** What of a page can be changed. */
 const Traits = PageSpec.omit({ id: true }).partial();
 type Traits = z.infer<typeof Traits>;
 
+/** What a page has that says nothing of it. */
+const ABSENT: Traits = { held: false, margin: [] };
+
 /**
- * Changes a page's name, place, size or paper. What it was goes along, so that undoing knows it.
+ * Changes a page's name, place, size or paper, its margin, or whether it is held back. What it was goes along, so that undoing knows it.
  * An imported page stays what was imported: only its name, place and tint change.
  */
 export const pageChange = operationType({
@@ -22,7 +26,8 @@ export const pageChange = operationType({
     const now = board.pages.get(page);
     if (!now || now.removed) return null;
     // What someone has changed since is theirs, and stays.
-    const keys = traits(to).filter((key) => key in from && same(now[key], to[key]));
+    const is: Traits = { ...ABSENT, ...now };
+    const keys = traits(to).filter((key) => key in from && same(is[key], to[key]));
     return keys.length > 0
       ? { kind: 'page.change', page, to: pick(from, keys), from: pick(to, keys) }
       : null;
@@ -43,9 +48,11 @@ export function changePage(
   to: Traits,
 ): { kind: 'page.change'; page: Id; to: Traits; from: Traits } | null {
   const now = board.pages.get(page);
-  const keys = now ? traits(to).filter((key) => !same(now[key], to[key])) : [];
-  return now && keys.length > 0
-    ? { kind: 'page.change', page, to: pick(to, keys), from: pick(now, keys) }
+  if (!now) return null;
+  const was: Traits = { ...ABSENT, ...now };
+  const keys = traits(to).filter((key) => !same(was[key], to[key]));
+  return keys.length > 0
+    ? { kind: 'page.change', page, to: pick(to, keys), from: pick(was, keys) }
     : null;
 }
 
@@ -64,12 +71,4 @@ function traits(some: Traits): (keyof Traits)[] {
 
 function pick(all: Traits, keys: readonly (keyof Traits)[]): Traits {
   return Object.fromEntries(keys.map((key) => [key, all[key]]));
-}
-
-/** Whether two values of plain data are alike, in whatever order their keys come. */
-function same(a: unknown, b: unknown): boolean {
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
-  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
-  const keys = new Set([...Object.keys(left), ...Object.keys(right)]);
-  return [...keys].every((key) => same(left[key], right[key]));
 }

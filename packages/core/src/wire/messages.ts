@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { BoardSnapshot } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
-import { Operation } from '../ops/index.js';
+import { Operation, ToldOperation } from '../ops/index.js';
 import { Role, Trust } from '../permissions/index.js';
 import { Person } from './person.js';
 import { Problem } from './problem.js';
@@ -67,7 +67,7 @@ const Entries = z.object({
   from: seq,
   by: Id,
   at: z.number(),
-  ops: z.array(Operation),
+  ops: z.array(ToldOperation),
 });
 export type Entries = z.infer<typeof Entries>;
 

@@ -2,6 +2,7 @@ import { rotation, visibleBox } from '@cuaderno/core';
 import type { PdfPlacement, PdfRect } from '@cuaderno/core';
 import { getDocument, VerbosityLevel } from './engine.js';
 import type { PDFDocumentProxy } from './engine.js';
+import { pageNames } from './page-names.js';
 import { PdfError } from './pdf-error.js';
 import { sniffPdf } from './sniff.js';
 
@@ -10,6 +11,8 @@ export interface Inspection {
   readonly count: number;
   /** @param number from 1. Throws `PdfError` where the page can't be read. */
   placement(number: number): Promise<PdfPlacement>;
+  /** What the file calls its pages, by number; see `pageNames`. */
+  names(): Promise<Map<number, string>>;
   close(): Promise<void>;
 }
 
@@ -55,6 +58,7 @@ export async function inspectPdf(bytes: Uint8Array): Promise<Inspection> {
         throw new PdfError('broken');
       }
     },
+    names: () => pageNames(doc),
     close: () => task.destroy(),
   };
 }

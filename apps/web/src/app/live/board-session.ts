@@ -15,7 +15,6 @@ import {
 import type {
   Board,
   Change,
-  Entry,
   Id,
   InkStyle,
   Operation,
@@ -24,6 +23,7 @@ import type {
   Replica,
   Role,
   ServerMessage,
+  ToldEntry,
   Trust,
 } from '@cuaderno/core';
 import { Subject } from 'rxjs';
@@ -62,7 +62,7 @@ export class BoardSession {
   private store: PendingStore | null = null;
   private history: History | null = null;
   /** Entries that came before those they follow. */
-  private readonly early = new Map<number, Entry>();
+  private readonly early = new Map<number, ToldEntry>();
   private readonly sent = new Map<Id, number>();
   private gapSince: number | null = null;
   private readonly watch: ReturnType<typeof setInterval>;
@@ -273,7 +273,7 @@ export class BoardSession {
 
   private confirm(at: number, seqs: readonly number[], ids: readonly Id[]): void {
     const pending = new Map(this.state().pending.map((p) => [p.op.id, p]));
-    const entries: Entry[] = [];
+    const entries: ToldEntry[] = [];
     ids.forEach((id, i) => {
       const mine = pending.get(id);
       if (!mine) return this.settle(id);
@@ -289,9 +289,9 @@ export class BoardSession {
   }
 
   /** Takes entries in as soon as none before them is missing. */
-  private take(entries: readonly Entry[]): void {
+  private take(entries: readonly ToldEntry[]): void {
     for (const entry of entries) if (entry.seq > this.state().seq) this.early.set(entry.seq, entry);
-    const run: Entry[] = [];
+    const run: ToldEntry[] = [];
     for (let seq = this.state().seq + 1; this.early.has(seq); seq++) {
       run.push(this.early.get(seq)!);
       this.early.delete(seq);

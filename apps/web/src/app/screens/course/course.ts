@@ -16,13 +16,14 @@ import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/pdf-js';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
+import { BoardList } from './board-list';
 import { JoinCard } from './join-card';
 import { Upload } from './upload';
 
 /** A course: its boards, its join link, its records. PDFs dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
-  imports: [ButtonModule, JoinCard, ProgressBarModule, RouterLink],
+  imports: [BoardList, ButtonModule, JoinCard, ProgressBarModule, RouterLink],
   templateUrl: './course.html',
   styleUrl: './course.scss',
   host: {
@@ -42,6 +43,7 @@ export class CourseScreen {
   private readonly local = inject(LocalFiles);
   protected readonly info = signal<Course | null>(null);
   protected readonly boards = signal<readonly BoardInfo[]>([]);
+  protected readonly takenOut = signal<readonly BoardInfo[]>([]);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly uploads = signal<readonly Upload[]>([]);
   protected readonly trouble = signal<Trouble | null>(null);
@@ -62,13 +64,15 @@ export class CourseScreen {
   protected async load(): Promise<void> {
     this.trouble.set(null);
     try {
-      const { course, boards, records } = await this.api.get<{
+      const { course, boards, takenOut, records } = await this.api.get<{
         course: Course;
         boards: BoardInfo[];
+        takenOut: BoardInfo[];
         records: RecordInfo[];
       }>(`/courses/${this.course()}`);
       this.info.set(course);
       this.boards.set(boards);
+      this.takenOut.set(takenOut);
       this.records.set(records);
     } catch (error) {
       this.trouble.set(troubleOf(error));

@@ -1,0 +1,72 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import { InputTextModule } from 'primeng/inputtext';
+import { RadioButtonModule } from 'primeng/radiobutton';
+import { SelectModule } from 'primeng/select';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { BoardInfo, Course } from '../../api/shapes';
+
+/** Asks how a board is to be copied: under which name, to which course, with or without ink. */
+@Component({
+  selector: 'cua-copy-sheet',
+  imports: [
+    ButtonModule,
+    DialogModule,
+    FormsModule,
+    InputTextModule,
+    RadioButtonModule,
+    SelectModule,
+  ],
+  templateUrl: './copy-sheet.html',
+  styleUrl: './copy-sheet.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CopySheet {
+  readonly board = input.required<BoardInfo>();
+  readonly made = output<BoardInfo>();
+  readonly closed = output();
+  private readonly api = inject(Api);
+
+  protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
+  protected readonly title = linkedSignal(() => `${this.board().title}, copy`.slice(0, 120));
+  protected readonly course = linkedSignal(() => this.board().course);
+  protected readonly lessonInk = signal(false);
+  protected readonly busy = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+
+  constructor() {
+    void this.load();
+  }
+
+  protected async copy(): Promise<void> {
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      const wish = { title: this.title(), course: this.course(), lessonInk: this.lessonInk() };
+      this.made.emit(await this.api.post<BoardInfo>(`/boards/${this.board().id}/copy`, wish));
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  private async load(): Promise<void> {
+    try {
+      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+}
