@@ -1,6 +1,8 @@
 import type { Id } from '../id/index.js';
 import { byOrder } from '../order/index.js';
-import type { Item, Page } from './page.js';
+import { isMaterial } from './item.js';
+import type { Item, ThingItem } from './item.js';
+import type { Page } from './page.js';
 import type { Sheet } from './paper.js';
 
 /** One document: the fold of its log. Never changed; every operation makes a new one. */
@@ -21,7 +23,19 @@ export function pagesInOrder(board: Board): Page[] {
   return [...board.pages.values()].filter((page) => !page.removed).sort(byOrder);
 }
 
-/** Items that are there, in the order of drawing. */
+/** Items that are there, in the order in which they came. */
 export function itemsOn(page: Page): Item[] {
   return [...page.items.values()].filter((item) => !item.removed);
+}
+
+/** Material that is there, from the lowest to the highest. */
+export function materialOn(page: Page): ThingItem[] {
+  const things: ThingItem[] = [];
+  for (const item of page.items.values()) if (!item.removed && isMaterial(item)) things.push(item);
+  return things.sort(byOrder);
+}
+
+/** What lies over the material, in the order in which it came: ink, and what was written with it. */
+export function inkOn(page: Page): Item[] {
+  return itemsOn(page).filter((item) => !isMaterial(item));
 }

@@ -1,6 +1,7 @@
 import type { Id } from '../id/index.js';
 import type { Board } from './board.js';
-import type { Item, Page, PageSpec } from './page.js';
+import type { Item } from './item.js';
+import type { Page, PageSpec } from './page.js';
 import type { Sheet } from './paper.js';
 
 type OwnPage = { -readonly [K in keyof Page]: Page[K] } & { items: Map<Id, Item> };
@@ -75,6 +76,11 @@ export class BoardDraft {
 
   setItem(page: Id, item: Item): void {
     this.ownPage(page).items.set(item.id, item);
+  }
+
+  /** Forgets an item, as if it had never been there. */
+  dropItem(page: Id, item: Id): void {
+    this.ownPage(page).items.delete(item);
   }
 
   /** The board as it is now. The draft may be used on: what was handed out stays as it is. */

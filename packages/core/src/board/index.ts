@@ -1,5 +1,6 @@
 export * from './board.js';
 export * from './draft.js';
+export * from './item.js';
 export * from './page.js';
 export * from './paper.js';
 export * from './snapshot.js';

@@ -1,9 +1,6 @@
 import { z } from 'zod';
+import { FileHash } from '../id/index.js';
 import { isReadableTint } from '../ink/index.js';
-
-/** SHA-256 of a stored file, as 64 hexadecimal digits. */
-export const FileHash = z.string().regex(/^[0-9a-f]{64}$/, 'a file hash has 64 hexadecimal digits');
-export type FileHash = z.infer<typeof FileHash>;
 
 const coordinate = z.number().min(-1_000_000).max(1_000_000);
 

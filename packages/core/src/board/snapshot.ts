@@ -2,21 +2,22 @@ import { z } from 'zod';
 import { Id } from '../id/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
-import type { Item, Page } from './page.js';
+import { MarkSpec, PictureSpec, ShapeSpec } from '../material/index.js';
+import type { Item } from './item.js';
+import type { Page } from './page.js';
 import { Sheet } from './paper.js';
 
 const bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array, 'bytes are expected');
 const Removal = z.object({ by: Id, at: z.number() }).nullable();
 
-const ItemSnapshot = z.object({
-  kind: z.literal('ink'),
-  id: Id,
-  ink: bytes,
-  by: Id,
-  at: z.number(),
-  lesson: Id.nullable(),
-  removed: Removal,
-});
+const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: Removal };
+/** An item as plain data. */
+export const ItemSnapshot = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('ink'), ink: bytes, ...origin }),
+  PictureSpec.extend(origin),
+  ShapeSpec.extend(origin),
+  MarkSpec.extend(origin),
+]);
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */
 export const PageSnapshot = PageSpec.extend({ removed: Removal, items: z.array(ItemSnapshot) });

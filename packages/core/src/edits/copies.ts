@@ -1,9 +1,9 @@
 import { itemsOn } from '../board/index.js';
 import type { Item, Page } from '../board/index.js';
+import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Entry } from '../log/index.js';
-import { MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
-import type { Operation } from '../ops/index.js';
+import { additionOf, MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
 import type { OrderKey } from '../order/index.js';
 import { specLike } from './pages.js';
 
@@ -35,7 +35,6 @@ export function copiesOf(
 }
 
 function madeAgain(item: Item, page: Id): Made {
-  const { by, at, lesson, ink } = item;
-  const op: Operation = operation({ kind: 'ink.add', page, ink });
-  return { op, by, at, lesson };
+  const { by, at, lesson } = item;
+  return { op: { ...additionOf(item, page), id: newId() }, by, at, lesson };
 }

@@ -2,7 +2,7 @@ import { A4, itemsOn, pagesInOrder } from '../board/index.js';
 import type { Board, Page, PageSize, PageSpec, Paper } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
-import { changePage } from '../ops/index.js';
+import { additionOf, changePage } from '../ops/index.js';
 import type { Change } from '../ops/index.js';
 import { keysBetween } from '../order/index.js';
 import type { OrderKey } from '../order/index.js';
@@ -59,7 +59,7 @@ export function copyPages(board: Board, ids: readonly Id[]): PageEdit | null {
     changes: [
       { kind: 'pages.add', pages: specs },
       ...chosen.flatMap((page, i) =>
-        itemsOn(page).map(({ ink }) => ({ kind: 'ink.add', page: specs[i]!.id, ink }) as const),
+        itemsOn(page).map((item) => ({ ...additionOf(item, specs[i]!.id), id: newId() })),
       ),
     ],
     show: specs[0]!.id,
@@ -94,11 +94,14 @@ export function removePages(board: Board, ids: readonly Id[]): PageEdit | null {
       };
 }
 
-/** Gives pages a name, or another paper or size; what is printed stays as it is but for its tint. */
+/** What can be given to pages: all they have but their place. */
+export type PageTraits = Partial<Omit<PageSpec, 'id' | 'order'>>;
+
+/** Gives pages a name, another paper or size …; what is printed stays as it is but for its tint. */
 export function dressPages(
   board: Board,
   ids: readonly Id[],
-  to: { name?: string; paper?: Paper } & Partial<PageSize>,
+  to: PageTraits,
 ): PageEdit | null {
   const { chosen } = choose(board, ids);
   const changes = chosen.flatMap((page) => changePage(board, page.id, fitting(page, to)) ?? []);

@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 
+export * from './file-hash.js';
+
 /** Characters in an id. 12 of nanoid's 64 characters are 72 random bits. */
 export const ID_LENGTH = 12;
 

@@ -1,6 +1,6 @@
 import type { Board, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import { invert, operation } from '../ops/index.js';
+import { additionOf, invert, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 
 /** Steps that can be undone. */
@@ -58,9 +58,8 @@ export class History {
         takenAt(item.removed, () =>
           operation({ kind: 'items.remove', page: page.id, items: [item.id] }),
         );
-        const { id, ink, at, by, removed } = item;
-        if (by === this.who && !removed)
-          steps.push({ ops: [{ id, kind: 'ink.add', page: page.id, ink }], at });
+        if (item.by === this.who && !item.removed)
+          steps.push({ ops: [additionOf(item, page.id)], at: item.at });
       }
     }
     // What was taken out in one go came to the server in one go.

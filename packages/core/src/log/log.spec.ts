@@ -9,10 +9,11 @@ import {
 import type { Board } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
-import { changePage, operation } from '../ops/index.js';
+import { UNSAID } from '../material/index.js';
+import { changeItem, changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import type { Actor, Trust } from '../permissions/index.js';
-import { addInk, addPages, somePages, student, tutor } from '../testing/index.js';
+import { addInk, addMark, addPages, somePages, student, tutor } from '../testing/index.js';
 import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
 import { pack, unpack } from '../wire/index.js';
 import { copyPages, dressPages, movePages } from '../edits/index.js';
@@ -27,7 +28,9 @@ function seen(board: Board): unknown {
       page.id,
       [page.name, page.order, page.width, page.height, page.paper],
       [page.held ?? false, page.margin ?? []],
-      itemsOn(page).map((item) => [item.id, item.by, item.at, [...item.ink]]),
+      itemsOn(page).map((item) =>
+        item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...UNSAID, ...item },
+      ),
     ]),
   ];
 }
@@ -140,6 +143,14 @@ const step = fc.oneof(
   { weight: 4, arbitrary: fc.record({ do: fc.constant('write' as const), who, n: fc.nat(9) }) },
   { weight: 2, arbitrary: fc.record({ do: fc.constant('erase' as const), who, n: fc.nat(9) }) },
   {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constantFrom('lay' as const, 'shift' as const, 'hide' as const, 'reveal' as const),
+      who,
+      n: fc.nat(9),
+    }),
+  },
+  {
     weight: 2,
     arbitrary: fc.record({ do: fc.constantFrom('undo' as const, 'redo' as const), who }),
   },
@@ -167,7 +178,7 @@ const step = fc.oneof(
     arbitrary: fc.record({
       do: fc.constant('trust' as const),
       who,
-      trust: fc.constantFrom<Trust>('look', 'write'),
+      trust: fc.constantFrom<Trust>('look', 'write', 'hands'),
     }),
   },
   {
@@ -201,6 +212,24 @@ function run(world: World, s: Step): void {
       const page = pages.find((p) => itemsOn(p).length > 0);
       const item = page && itemsOn(page)[s.n % itemsOn(page).length];
       if (item) record(operation({ kind: 'items.remove', page: page.id, items: [item.id] }));
+      break;
+    }
+    case 'lay': {
+      const page = pages[s.n % (pages.length || 1)];
+      const layer = s.n % 2 ? 'material' : 'ink';
+      if (page) record(addMark(page.id, { layer, held: s.n === 3 }));
+      break;
+    }
+    case 'shift':
+    case 'hide':
+    case 'reveal': {
+      const all = pages.flatMap((page) => itemsOn(page).map((item) => ({ page, item })));
+      const found = all[s.n % (all.length || 1)];
+      if (!found || found.item.kind === 'ink') break;
+      const frame = { x: s.n, y: 5, width: 20, height: 20, turn: 0 };
+      const to = s.do === 'shift' ? { frame } : { held: s.do === 'hide' };
+      const change = changeItem(browser.replica.view, found.page.id, found.item.id, to);
+      if (change) record(operation(change));
       break;
     }
     case 'undo':

@@ -6,15 +6,20 @@ import type { Actor, RefusalCode } from '../permissions/index.js';
 import { boardRename } from './board-rename.js';
 import { boardSheet } from './board-sheet.js';
 import { inkAdd } from './ink-add.js';
+import { itemAdd } from './item-add.js';
+import { itemChange } from './item-change.js';
 import { itemsRemove } from './items-remove.js';
 import { itemsRestore } from './items-restore.js';
 import type { OperationType, Stamp } from './operation.js';
 import { pageChange } from './page-change.js';
-import { applyTold, nothing, pageGone, pageHere } from './page-here.js';
+import { applyTold, isTold, TOLD } from './told.js';
 import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
 export type { Stamp } from './operation.js';
 export { MAX_INK_BYTES } from './ink-add.js';
+export { additionOf } from './addition.js';
+export { changeItem } from './item-change.js';
+export type { ItemTraits } from './item-change.js';
 export { changePage } from './page-change.js';
 export { same } from './same.js';
 export { MAX_PAGES_AT_ONCE } from './pages.js';
@@ -22,6 +27,8 @@ export { MAX_PAGES_AT_ONCE } from './pages.js';
 /** Any change to a board. */
 export const Operation = z.discriminatedUnion('kind', [
   inkAdd.schema,
+  itemAdd.schema,
+  itemChange.schema,
   itemsRemove.schema,
   itemsRestore.schema,
   pagesAdd.schema,
@@ -36,9 +43,7 @@ export type Operation = z.infer<typeof Operation>;
 /** What someone is told of a change: the operation itself, or what stands in its place for them. */
 export const ToldOperation = z.discriminatedUnion('kind', [
   ...Operation.options,
-  nothing,
-  pageHere,
-  pageGone,
+  ...TOLD,
 ]);
 export type ToldOperation = z.infer<typeof ToldOperation>;
 
@@ -53,6 +58,8 @@ type AnyType = OperationType<z.ZodType<Operation>>;
 
 const TYPES = {
   'ink.add': inkAdd,
+  'item.add': itemAdd,
+  'item.change': itemChange,
   'items.remove': itemsRemove,
   'items.restore': itemsRestore,
   'pages.add': pagesAdd,
@@ -69,8 +76,7 @@ export function operation(change: Change): Operation {
 
 /** Makes the change in the draft; nothing happens if it was made before or has lost its object. */
 export function apply(op: ToldOperation, draft: BoardDraft, stamp: Stamp): void {
-  if (op.kind === 'nothing' || op.kind === 'page.here' || op.kind === 'page.gone')
-    applyTold(op, draft);
+  if (isTold(op)) applyTold(op, draft);
   else TYPES[op.kind].apply(op, draft, stamp);
 }
 

@@ -8,6 +8,9 @@ export const RefusalCode = z.enum([
   'no-such-page',
   'bad-ink',
   'bad-order',
+  'bad-item',
+  'no-such-item',
+  'material-tutor',
   'printed-page',
   'unknown-file',
 ]);
@@ -24,5 +27,8 @@ export const REFUSALS: Record<RefusalCode, string> = {
     'This page is from a file and stays as it was printed. Add an empty page for another paper.',
   'unknown-file':
     'The file of that page is not on this board. Bring the PDF itself: its pages come with it.',
+  'bad-item': 'That change could not be made. Undo it, or reload and try again.',
+  'no-such-item': 'That is no longer on this page. Look what is there now, and go on.',
+  'material-tutor': 'Only the tutor changes what lies on the page. Ask your tutor to do it.',
   'bad-order': 'That place between pages could not be read. Reload and try again.',
 };

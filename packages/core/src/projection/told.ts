@@ -2,25 +2,38 @@ import { pageSnapshot } from '../board/index.js';
 import type { Board } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import type { Operation, ToldOperation } from '../ops/index.js';
-import { pageFor } from './board-for.js';
+import { isHeld, shownPage, shownSpec } from './board-for.js';
 
-type PageChange = Extract<Operation, { kind: 'page.change' }>;
+type Of<Kind extends Operation['kind']> = Extract<Operation, { kind: Kind }>;
 
-/** Whether this operation may change which pages are held back. */
+/** Whether this operation may change what is held back. */
 export function changesHeld(op: Operation): boolean {
-  if (op.kind === 'page.change') return op.to.held !== undefined;
-  return op.kind === 'pages.add' && op.pages.some(({ held }) => held);
+  switch (op.kind) {
+    case 'page.change':
+      return op.to.held !== undefined;
+    case 'pages.add':
+      return op.pages.some(({ held }) => held);
+    case 'item.change':
+      return op.to['held'] !== undefined;
+    case 'item.add':
+      return op.item.held === true;
+    default:
+      return false;
+  }
 }
 
-/** Of the pages that an operation is about, those that are held back. */
+/** Of the pages and items that an operation is about, those that are held back. */
 export function heldOf(op: Operation, board: Board): ReadonlySet<Id> {
-  const about =
-    'page' in op
-      ? [op.page]
-      : op.kind === 'pages.remove' || op.kind === 'pages.restore'
-        ? op.pages
-        : [];
-  return new Set(about.filter((id) => board.pages.get(id)?.held));
+  const held = new Set<Id>();
+  if (op.kind === 'pages.remove' || op.kind === 'pages.restore') {
+    for (const id of op.pages) if (board.pages.get(id)?.held) held.add(id);
+  } else if ('page' in op) {
+    const page = board.pages.get(op.page);
+    if (page?.held) held.add(op.page);
+    const about = op.kind === 'item.change' ? [op.item] : 'items' in op ? op.items : [];
+    for (const id of about) if (isHeld(page?.items.get(id))) held.add(id);
+  }
+  return held;
 }
 
 /**
@@ -35,8 +48,7 @@ export function toldToStudents(
 ): ToldOperation {
   switch (op.kind) {
     case 'pages.add': {
-      // A page known before is not laid in again.
-      const pages = op.pages.filter(({ id }) => !after.pages.get(id)?.held).map(pageFor);
+      const pages = op.pages.filter(({ id }) => !after.pages.get(id)?.held).map(shownSpec);
       return pages.length > 0 ? { ...op, pages } : unseen(op);
     }
     case 'pages.remove':
@@ -45,31 +57,49 @@ export function toldToStudents(
       return pages.length > 0 ? { ...op, pages } : unseen(op);
     }
     case 'page.change':
-      return toldOfChange(op, before.has(op.page), after);
+      return toldOfPage(op, before.has(op.page), after);
+    case 'item.change':
+      return before.has(op.page) ? unseen(op) : toldOfItem(op, before.has(op.item), after);
     case 'ink.add':
-    case 'items.remove':
-    case 'items.restore':
       return before.has(op.page) ? unseen(op) : op;
+    case 'item.add':
+      return before.has(op.page) || isHeld(itemIn(after, op.page, op.id)) ? unseen(op) : op;
+    case 'items.remove':
+    case 'items.restore': {
+      if (before.size === 0) return op;
+      const items = before.has(op.page) ? [] : op.items.filter((id) => !before.has(id));
+      return items.length > 0 ? { ...op, items } : unseen(op);
+    }
     case 'board.rename':
     case 'board.sheet':
       return op;
   }
 }
 
-function toldOfChange(op: PageChange, wasHeld: boolean, after: Board): ToldOperation {
+function toldOfPage(op: Of<'page.change'>, wasHeld: boolean, after: Board): ToldOperation {
   const page = after.pages.get(op.page);
   if (!page) return unseen(op);
   if (page.held) return wasHeld ? unseen(op) : { id: op.id, kind: 'page.gone', page: op.page };
-  if (wasHeld) return { id: op.id, kind: 'page.here', page: pageSnapshot(pageFor(page)) };
-  const { to, from } = { to: withoutPrivate(op.to), from: withoutPrivate(op.from) };
+  if (wasHeld) return { id: op.id, kind: 'page.here', page: pageSnapshot(shownPage(page)) };
+  const to = { ...op.to };
+  const from = { ...op.from };
+  for (const traits of [to, from]) {
+    delete traits.margin;
+    delete traits.held;
+  }
   return Object.keys(to).length > 0 ? { ...op, to, from } : unseen(op);
 }
 
-function withoutPrivate(traits: PageChange['to']): PageChange['to'] {
-  const seen = { ...traits };
-  delete seen.margin;
-  delete seen.held;
-  return seen;
+function toldOfItem(op: Of<'item.change'>, wasHeld: boolean, after: Board): ToldOperation {
+  const { id, page } = op;
+  const item = itemIn(after, page, op.item);
+  if (!item) return unseen(op);
+  if (isHeld(item)) return wasHeld ? unseen(op) : { id, kind: 'item.gone', page, item: op.item };
+  return wasHeld ? { id, kind: 'item.here', page, item } : op;
+}
+
+function itemIn(board: Board, page: Id, item: Id) {
+  return board.pages.get(page)?.items.get(item);
 }
 
 function unseen({ id }: Operation): ToldOperation {

@@ -3,6 +3,7 @@ import type { PageSpec } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { encodeStroke } from '../ink/index.js';
+import type { MarkSpec } from '../material/index.js';
 import { operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { keysBetween } from '../order/index.js';
@@ -25,6 +26,20 @@ export function addPages(pages: PageSpec[]): Operation {
 
 export function addInk(page: Id, seed = 1): Operation {
   return operation({ kind: 'ink.add', page, ink: encodeStroke(handwriting(seed, { count: 4 })) });
+}
+
+/** A tick, or another mark like it. */
+export function addMark(page: Id, change: Partial<MarkSpec> = {}): Operation {
+  const item: MarkSpec = {
+    kind: 'mark',
+    mark: 'tick',
+    colour: '#c22f2f',
+    frame: { x: 100, y: 120, width: 40, height: 40, turn: 0 },
+    order: 'a0',
+    layer: 'material',
+    ...change,
+  };
+  return operation({ kind: 'item.add', page, item });
 }
 
 export function tutor(id = newId()): Actor {

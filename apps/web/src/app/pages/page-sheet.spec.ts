@@ -17,9 +17,9 @@ describe('the sheet on which a page’s paper is chosen', () => {
   let screen: Screen<PageSheet>;
   let chosen: PageDress[];
 
-  async function ask(spec: PageSpec): Promise<void> {
+  async function ask(spec: PageSpec, count = 1): Promise<void> {
     chosen = [];
-    screen = await Screen.show(PageSheet, { page: spec, number: 3 }, {});
+    screen = await Screen.show(PageSheet, { page: spec, number: 3, count }, {});
     screen.fixture.componentInstance.chosen.subscribe((dress) => chosen.push(dress));
     await screen.settles();
   }
@@ -62,6 +62,7 @@ describe('the sheet on which a page’s paper is chosen', () => {
       name: 'Neap',
       ...A4,
       paper: { kind: 'squared', spacing: 5 * MM, tint: '#deebf7' },
+      forNew: false,
     });
   });
 
@@ -84,6 +85,18 @@ describe('the sheet on which a page’s paper is chosen', () => {
     const { tint } = (await use()).paper;
     expect(tint).not.toBe('#aa0000');
     expect(isReadableTint(tint!)).toBeTrue();
+  });
+
+  it('dresses several at once, leaves them their names, and can be for new pages', async () => {
+    await ask(page({ kind: 'plain' }), 4);
+    expect(document.body.textContent).toContain('4 pages');
+    await press('Dotted');
+    all<HTMLInputElement>('input[type=checkbox]')[0]!.click();
+    await screen.settles();
+    const dress = await use();
+    expect('name' in dress).toBeFalse();
+    expect(dress.forNew).toBeTrue();
+    expect(dress.paper.kind).toBe('dotted');
   });
 
   it('leaves an imported page its print and size, and takes its tint away again', async () => {

@@ -5,11 +5,13 @@ import {
   input,
   linkedSignal,
   output,
+  signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { MAX_SIDE, MIN_SIDE, MM, PAGE_SIZES, readableTint, SPACINGS, TINTS } from '@cuaderno/core';
 import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
+import { CheckboxModule } from 'primeng/checkbox';
 import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
@@ -26,13 +28,21 @@ const KINDS: readonly { kind: Kind; label: string; apart: string }[] = [
   { kind: 'staves', label: 'Staves', apart: 'Height of a staff' },
 ];
 
-/** Name, paper and size of one page. */
-export type PageDress = { name: string; paper: Paper } & PageSize;
+/** Name, paper and size of pages; no name where there are several. */
+export type PageDress = { name?: string; paper: Paper; forNew: boolean } & PageSize;
 
 /** Asks what a page is called and printed with, and how large it is. */
 @Component({
   selector: 'cua-page-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, PaperPicture, SelectModule],
+  imports: [
+    ButtonModule,
+    CheckboxModule,
+    DialogModule,
+    FormsModule,
+    InputTextModule,
+    PaperPicture,
+    SelectModule,
+  ],
   templateUrl: './page-sheet.html',
   styleUrl: './page-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,10 +50,14 @@ export type PageDress = { name: string; paper: Paper } & PageSize;
 export class PageSheet {
   readonly page = input.required<PageSpec>();
   readonly number = input.required<number>();
+  /** How many pages are dressed, this one and others. */
+  readonly count = input(1);
   readonly chosen = output<PageDress>();
   readonly closed = output();
 
   protected readonly tints = TINTS;
+  /** Whether empty pages of this board are to be like this one. */
+  protected readonly forNew = signal(false);
   protected readonly name = linkedSignal(() => this.page().name);
   protected readonly kind = linkedSignal<Paper['kind']>(() => this.page().paper.kind);
   /** In mm, as rulers say it. */
@@ -114,7 +128,12 @@ export class PageSheet {
   }
 
   protected done(): void {
-    this.chosen.emit({ name: this.name().trim(), paper: this.paper(), ...this.size() });
+    this.chosen.emit({
+      ...(this.count() === 1 ? { name: this.name().trim() } : {}),
+      paper: this.paper(),
+      forNew: this.forNew(),
+      ...this.size(),
+    });
   }
 
   private paperOf(kind: Paper['kind']): Paper {

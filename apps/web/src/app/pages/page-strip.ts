@@ -5,7 +5,9 @@ import {
   effect,
   ElementRef,
   input,
+  model,
   output,
+  signal,
   viewChild,
 } from '@angular/core';
 import {
@@ -17,7 +19,7 @@ import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
-import { CopyPlus, FilePlus, FileX2, NotebookPen } from 'lucide';
+import { CopyPlus, Eye, EyeOff, FileOutput, FilePlus, FileX2, ListChecks, NotebookPen } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
 import { PageThumb } from './page-thumb';
@@ -26,7 +28,7 @@ import { PageThumb } from './page-thumb';
 const ENTRY = 172;
 
 /** What can be done to a page, or beside it. */
-export type PageWish = 'add' | 'copy' | 'dress' | 'remove';
+export type PageWish = 'add' | 'copy' | 'dress' | 'move' | 'hold' | 'show' | 'remove';
 
 /** Pictures of all pages, to jump by; for a tutor, also to put in order. */
 @Component({
@@ -49,17 +51,40 @@ export class PageStrip {
   readonly papers = input.required<PaperSource>();
   readonly current = input<Id | null>(null);
   readonly mayEdit = input(false);
+  /** Pages that something is to be done with; none means the one in view. */
+  readonly picked = model<ReadonlySet<Id>>(new Set());
   readonly chosen = output<Id>();
-  /** Something is to be done to the page in view. */
+  /** Something is to be done to the pages that are picked, or to the one in view. */
   readonly edited = output<PageWish>();
   /** A page is to go to place `to`, counted from 0 without it. */
   readonly moved = output<{ readonly page: Id; readonly to: number }>();
 
   protected readonly entry = ENTRY;
-  protected readonly icons = { CopyPlus, FilePlus, FileX2, NotebookPen };
+  protected readonly icons = {
+    CopyPlus,
+    Eye,
+    EyeOff,
+    FileOutput,
+    FilePlus,
+    FileX2,
+    ListChecks,
+    NotebookPen,
+  };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
   protected readonly place = computed(
     () => this.pages().findIndex(({ id }) => id === this.current()) + 1,
+  );
+  /** Whether a touch picks pages in place of going to them. */
+  protected readonly picking = signal(false);
+  /** Where a range of picked pages begins. */
+  private anchor: Id | null = null;
+  protected readonly meant = computed(() => {
+    const picked = this.picked();
+    return this.pages().filter(({ id }) => (picked.size > 0 ? picked.has(id) : id === this.current()));
+  });
+  /** Whether all that is meant is held back. */
+  protected readonly held = computed(
+    () => this.meant().length > 0 && this.meant().every(({ held }) => held),
   );
   private readonly list = viewChild.required(CdkVirtualScrollViewport);
   private readonly box = viewChild.required('box', { read: ElementRef<HTMLElement> });
@@ -74,6 +99,45 @@ export class PageStrip {
       if (index * ENTRY < top || (index + 1) * ENTRY > top + height)
         list.scrollToOffset(index * ENTRY - height / 2 + ENTRY / 2);
     });
+  }
+
+  /** Ctrl adds one, Shift all up to here; with “Several” every touch adds one. */
+  protected choose(event: MouseEvent, page: Id): void {
+    const one = event.ctrlKey || event.metaKey || this.picking();
+    if (!this.mayEdit() || (!one && !event.shiftKey)) {
+      this.picked.set(new Set());
+      this.anchor = page;
+      this.chosen.emit(page);
+      return;
+    }
+    const from = this.picked().size > 0 ? this.picked() : this.start();
+    if (event.shiftKey) {
+      const ids = this.pages().map(({ id }) => id);
+      const ends = [ids.indexOf(this.anchor ?? page), ids.indexOf(page)].sort((a, b) => a - b);
+      this.picked.set(new Set([...from, ...ids.slice(ends[0], ends[1]! + 1)]));
+      return;
+    }
+    const picked = new Set(from);
+    if (!picked.delete(page)) picked.add(page);
+    this.anchor = page;
+    this.picked.set(picked);
+  }
+
+  protected pickSeveral(): void {
+    this.picking.update((on) => !on);
+    if (!this.picking()) this.picked.set(new Set());
+  }
+
+  protected stopPicking(): void {
+    this.picking.set(false);
+    this.picked.set(new Set());
+  }
+
+  /** The first page to be picked beside another is the one in view, but not with “Several”. */
+  private start(): ReadonlySet<Id> {
+    const current = this.current();
+    this.anchor ??= current;
+    return !this.picking() && current ? new Set([current]) : new Set();
   }
 
   protected jump(field: HTMLInputElement): void {

@@ -4,6 +4,7 @@ import {
   computed,
   DestroyRef,
   effect,
+  ElementRef,
   inject,
   input,
   signal,
@@ -11,31 +12,28 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import {
-  addPageBeside,
-  copyPage,
-  dressPage,
-  movePage,
-  pagesInOrder,
-  removePage,
-} from '@cuaderno/core';
-import type { Id, Page, PageEdit } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { Check, NotebookText, Pencil } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
+import { MarginPanel } from '../../margin/margin-panel';
 import { PageSheet } from '../../pages/page-sheet';
-import type { PageDress } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
-import type { PageWish } from '../../pages/page-strip';
 import { PeoplePanel } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import { sayLength } from '../../time/say-time';
 import { WorkArea } from '../../work/work-area';
 import { JoinCard } from '../course/join-card';
+import { MoveSheet } from './move-sheet';
+import { PageDesk } from './page-desk';
+
+const MARGIN_KEY = 'cuaderno.margin';
 
 type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson'>;
 
@@ -45,7 +43,10 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
   imports: [
     ButtonModule,
     DialogModule,
+    Icon,
     JoinCard,
+    MarginPanel,
+    MoveSheet,
     PageSheet,
     PageStrip,
     PeoplePanel,
@@ -71,17 +72,18 @@ export class BoardScreen {
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly closing = signal(false);
   protected readonly busy = signal(false);
-  /** The page whose name and paper are being chosen. */
-  protected readonly dressing = signal<Page | null>(null);
-  /** The page that was taken out last, until that is read. */
-  protected readonly removed = signal<{ page: Id; number: number } | null>(null);
+  protected readonly desk = new PageDesk({
+    session: () => this.session(),
+    page: () => this.page(),
+    goTo: (page) => this.area()?.goTo(page),
+  });
+  protected readonly icons = { Check, NotebookText, Pencil };
+  /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
+  protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
+  protected readonly naming = signal(false);
+  private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
   private readonly now = signal(Date.now());
 
-  /** It may have come back by undo; then there is nothing to say. */
-  protected readonly gone = computed(() => {
-    const last = this.removed();
-    return last && this.session()?.board().pages.get(last.page)?.removed ? last : null;
-  });
   protected readonly title = computed(
     () => this.session()?.board().title || this.info()?.title || '',
   );
@@ -89,10 +91,6 @@ export class BoardScreen {
   protected readonly elapsed = computed(() =>
     sayLength(Math.max(0, this.now() - (this.lesson()?.openedAt ?? this.now()))),
   );
-  protected readonly numbers = computed(() => {
-    const board = this.session()?.board();
-    return new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
-  });
   /** A lesson of this course runs on another of its boards. */
   protected readonly elsewhere = computed(() => {
     const lesson = this.course()?.lesson;
@@ -108,6 +106,7 @@ export class BoardScreen {
         void this.load();
       });
     });
+    effect(() => this.nameField()?.nativeElement.select());
     const clock = setInterval(() => this.now.set(Date.now()), 10_000);
     inject(DestroyRef).onDestroy(() => {
       clearInterval(clock);
@@ -133,42 +132,19 @@ export class BoardScreen {
     this.area()?.goTo(page);
   }
 
-  protected edit(wish: PageWish): void {
-    const board = this.session()?.board();
-    const page = this.page();
-    if (!board) return;
-    if (wish === 'add') return this.make(addPageBeside(board, page, 'after'));
-    if (!page) return;
-    if (wish === 'copy') return this.make(copyPage(board, page));
-    if (wish === 'dress') return this.dressing.set(board.pages.get(page) ?? null);
-    const number = this.numbers().get(page) ?? 0;
-    const edit = removePage(board, page);
-    this.make(edit);
-    if (edit) this.removed.set({ page, number });
+  protected rename(title: string): void {
+    // Leaving the field after Enter says it twice.
+    if (!this.naming()) return;
+    this.naming.set(false);
+    const former = this.title();
+    const tidy = title.trim();
+    if (tidy !== '' && tidy !== former)
+      this.session()?.do({ kind: 'board.rename', title: tidy, former });
   }
 
-  protected move(page: Id, to: number): void {
-    const board = this.session()?.board();
-    if (board) this.make(movePage(board, page, to));
-  }
-
-  protected dress(page: Id, to: PageDress): void {
-    const board = this.session()?.board();
-    this.dressing.set(null);
-    if (board) this.make(dressPage(board, page, to));
-  }
-
-  protected bringBack(): void {
-    const { page } = this.removed()!;
-    this.make({ changes: [{ kind: 'pages.restore', pages: [page] }], show: page });
-  }
-
-  /** Makes all changes of one edit, which are one step to undo. */
-  private make(edit: PageEdit | null): void {
-    this.removed.set(null);
-    if (!edit) return;
-    this.session()?.doAll(edit.changes);
-    this.area()?.goTo(edit.show);
+  protected toggleMargin(): void {
+    this.margin.update((open) => !open);
+    localStorage.setItem(MARGIN_KEY, this.margin() ? 'open' : 'shut');
   }
 
   protected async open(): Promise<void> {

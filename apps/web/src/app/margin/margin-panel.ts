@@ -1,0 +1,32 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Page, RichText } from '@cuaderno/core';
+import { EyeOff } from 'lucide';
+import { Icon } from '../icons/icon';
+import { TextEditor } from '../rich-text/text-editor';
+
+/** The margin of the page in view: what its tutor notes beside it, for nobody else. */
+@Component({
+  selector: 'cua-margin-panel',
+  imports: [Icon, TextEditor],
+  template: `
+    <h2>Margin of page {{ number() }}</h2>
+    <p class="private"><cua-icon [of]="icons.EyeOff" [size]="16" /> No student is sent this.</p>
+    @for (one of [page()]; track one.id) {
+      <cua-text-editor
+        [text]="text()"
+        [label]="'Margin of page ' + number()"
+        placeholder="What to ask, what to listen for, the answers…"
+        (changed)="changed.emit({ page: one.id, margin: $event })"
+      />
+    }
+  `,
+  styleUrl: './margin-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MarginPanel {
+  readonly page = input.required<Page>();
+  readonly number = input.required<number>();
+  readonly changed = output<{ readonly page: string; readonly margin: RichText }>();
+  protected readonly icons = { EyeOff };
+  protected readonly text = computed(() => this.page().margin ?? []);
+}

@@ -1,0 +1,198 @@
+import type { ElementRef } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MAX_TEXT, plainText, same } from '@cuaderno/core';
+import type { RichText } from '@cuaderno/core';
+import { Bold, Italic, List, ListOrdered } from 'lucide';
+import { baseKeymap, toggleMark } from 'prosemirror-commands';
+import { history, redo, undo } from 'prosemirror-history';
+import { keymap } from 'prosemirror-keymap';
+import { EditorState } from 'prosemirror-state';
+import type { Command, Transaction } from 'prosemirror-state';
+import { EditorView } from 'prosemirror-view';
+import { Icon } from '../icons/icon';
+import { fromDoc, schema, toDoc } from './schema';
+import type { ListKind } from './schema';
+
+/** How long the keys may rest before what was written is handed on, in ms. */
+const REST = 800;
+
+/** A field for text with weight, slant and lists. What is typed is handed on by itself. */
+@Component({
+  selector: 'cua-text-editor',
+  imports: [Icon],
+  templateUrl: './text-editor.html',
+  styleUrl: './text-editor.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TextEditor {
+  readonly text = input.required<RichText>();
+  readonly label = input.required<string>();
+  readonly placeholder = input('');
+  /** The text as it is after the keys have rested, or when the field is left. */
+  readonly changed = output<RichText>();
+
+  private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  private view: EditorView | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  /** What the field shows, as far as was handed in or out. */
+  private known: RichText = [];
+  protected readonly icons = { Bold, Italic, List, ListOrdered };
+  protected readonly on = signal({ bold: false, slant: false, dots: false, numbers: false });
+  protected readonly blank = signal(true);
+
+  constructor() {
+    afterNextRender(() => this.start());
+    effect(() => {
+      const text = this.text();
+      untracked(() => this.take(text));
+    });
+    const flush = (): void => this.flush();
+    // What was typed a moment ago is kept, also when the window closes.
+    window.addEventListener('pagehide', flush);
+    inject(DestroyRef).onDestroy(() => {
+      window.removeEventListener('pagehide', flush);
+      this.flush();
+      this.view?.destroy();
+    });
+  }
+
+  /** Hands on at once what hasn't been yet. */
+  flush(): void {
+    clearTimeout(this.timer);
+    if (!this.view) return;
+    const text = fromDoc(this.view.state.doc);
+    if (same(text, this.known)) return;
+    this.known = text;
+    this.changed.emit(text);
+  }
+
+  focus(): void {
+    this.view?.focus();
+  }
+
+  protected mark(name: 'bold' | 'slant'): void {
+    this.run(toggleMark(schema.marks[name]));
+  }
+
+  protected list(kind: ListKind): void {
+    this.run(toggleList(kind));
+  }
+
+  private start(): void {
+    this.view = new EditorView(this.box().nativeElement, {
+      state: this.stateOf(this.known),
+      attributes: () => ({
+        role: 'textbox',
+        'aria-multiline': 'true',
+        'aria-label': this.label(),
+        dir: 'auto',
+      }),
+      handleDOMEvents: {
+        blur: () => {
+          this.flush();
+          return false;
+        },
+      },
+      dispatchTransaction: (change) => this.dispatch(change),
+    });
+    this.note();
+  }
+
+  private stateOf(text: RichText): EditorState {
+    return EditorState.create({
+      doc: toDoc(text),
+      plugins: [
+        history(),
+        keymap({
+          'Mod-z': undo,
+          'Mod-y': redo,
+          'Shift-Mod-z': redo,
+          'Mod-b': toggleMark(schema.marks.bold),
+          'Mod-i': toggleMark(schema.marks.slant),
+          Backspace: leaveList,
+        }),
+        keymap(baseKeymap),
+      ],
+    });
+  }
+
+  private dispatch(change: Transaction): void {
+    const view = this.view!;
+    const next = view.state.apply(change);
+    if (change.docChanged && plainText(fromDoc(next.doc)).length > MAX_TEXT) return;
+    view.updateState(next);
+    this.note();
+    if (!change.docChanged) return;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.flush(), REST);
+  }
+
+  /** The text has changed elsewhere: undone, or written in another window. */
+  private take(text: RichText): void {
+    if (same(text, this.known)) return;
+    clearTimeout(this.timer);
+    this.known = text;
+    this.view?.updateState(this.stateOf(text));
+    this.note();
+  }
+
+  private run(command: Command): void {
+    const view = this.view!;
+    command(view.state, view.dispatch, view);
+    view.focus();
+  }
+
+  private note(): void {
+    const { state } = this.view ?? {};
+    if (!state) return;
+    const { from, to, empty, $from } = state.selection;
+    const marked = (name: 'bold' | 'slant'): boolean => {
+      const type = schema.marks[name];
+      return empty
+        ? type.isInSet(state.storedMarks ?? $from.marks()) !== undefined
+        : state.doc.rangeHasMark(from, to, type);
+    };
+    const list = $from.parent.attrs['list'] as ListKind | null;
+    this.on.set({
+      bold: marked('bold'),
+      slant: marked('slant'),
+      dots: list === 'dots',
+      numbers: list === 'numbers',
+    });
+    this.blank.set(state.doc.textContent === '' && state.doc.childCount === 1 && !list);
+  }
+}
+
+/** Makes the chosen paragraphs a list of this kind, or plain ones again. */
+function toggleList(kind: ListKind): Command {
+  return (state, dispatch) => {
+    const { from, to, $from } = state.selection;
+    const list = $from.parent.attrs['list'] === kind ? null : kind;
+    const change = state.tr;
+    state.doc.nodesBetween(from, to, (node, pos) => {
+      if (node.type === schema.nodes.paragraph) change.setNodeAttribute(pos, 'list', list);
+    });
+    dispatch?.(change);
+    return true;
+  };
+}
+
+/** At the start of a list's paragraph, Backspace takes its dot or number away first. */
+const leaveList: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection;
+  if (!empty || $from.parentOffset > 0 || $from.parent.attrs['list'] === null) return false;
+  dispatch?.(state.tr.setNodeAttribute($from.before(), 'list', null));
+  return true;
+};

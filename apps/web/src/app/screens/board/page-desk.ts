@@ -1,0 +1,162 @@
+import { computed, signal } from '@angular/core';
+import {
+  addPageBeside,
+  copyPages,
+  dressPages,
+  movePages,
+  pagesInOrder,
+  removePages,
+} from '@cuaderno/core';
+import type { Board, Id, Page, PageEdit, RichText } from '@cuaderno/core';
+import type { BoardInfo } from '../../api/shapes';
+import type { BoardSession } from '../../live/board-session';
+import type { PageDress } from '../../pages/page-sheet';
+import type { PageWish } from '../../pages/page-strip';
+
+/** What the board's screen has, at the moment. */
+export interface Desk {
+  session(): BoardSession | null;
+  /** The page in view. */
+  page(): Id | null;
+  goTo(page: Id): void;
+}
+
+/** What was done to pages, until it is read. */
+type Notice =
+  | { readonly kind: 'removed'; readonly pages: readonly Id[]; readonly words: string }
+  | { readonly kind: 'moved'; readonly to: BoardInfo; readonly words: string };
+
+/** What a tutor does with the pages of a board: with those that are picked, or the one in view. */
+export class PageDesk {
+  /** Pages picked in the strip, to do something with all of them. */
+  readonly picked = signal<ReadonlySet<Id>>(new Set());
+  /** Pages whose name and paper are being chosen. */
+  readonly dressing = signal<readonly Page[]>([]);
+  /** Pages for which another board is being chosen. */
+  readonly moving = signal<readonly Id[]>([]);
+  private readonly told = signal<Notice | null>(null);
+
+  private readonly board = computed<Board | null>(() => this.desk.session()?.board() ?? null);
+  readonly numbers = computed(() => {
+    const board = this.board();
+    return new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
+  });
+  /** The page in view. */
+  readonly page = computed(() => this.board()?.pages.get(this.desk.page() ?? '') ?? null);
+  /** What to say; nothing once the pages have come back by undo. */
+  readonly notice = computed(() => {
+    const told = this.told();
+    if (told?.kind !== 'removed') return told;
+    const pages = this.board()?.pages;
+    return told.pages.some((id) => pages?.get(id)?.removed) ? told : null;
+  });
+
+  constructor(private readonly desk: Desk) {}
+
+  edit(wish: PageWish): void {
+    const board = this.board();
+    if (!board) return;
+    if (wish === 'add') return this.make(addPageBeside(board, this.desk.page(), 'after'));
+    const pages = this.meant(board);
+    if (pages.length === 0) return;
+    switch (wish) {
+      case 'copy':
+        return this.make(copyPages(board, pages));
+      case 'dress':
+        return this.dressing.set(pages.flatMap((id) => board.pages.get(id) ?? []));
+      case 'move':
+        return this.moving.set(pages);
+      case 'hold':
+      case 'show':
+        return this.hold(board, pages, wish === 'hold');
+      case 'remove':
+        return this.remove(board, pages);
+    }
+  }
+
+  /** Brings a page to place `to`; if it is one of those that are picked, all of them. */
+  move(page: Id, to: number): void {
+    const board = this.board();
+    if (!board) return;
+    const together = this.picked().has(page) ? this.meant(board) : [page];
+    // The place was counted without the page that was dragged, but with the others.
+    const others = pagesInOrder(board).filter(({ id }) => id !== page);
+    const before = others.slice(0, to).filter(({ id }) => together.includes(id)).length;
+    this.make(movePages(board, together, to - before), false);
+  }
+
+  dress(dress: PageDress): void {
+    const board = this.board();
+    const pages = this.dressing();
+    this.dressing.set([]);
+    if (!board) return;
+    const { forNew, ...to } = dress;
+    const edit = dressPages(
+      board,
+      pages.map(({ id }) => id),
+      to,
+    );
+    const { paper, width, height } = to;
+    const sheet =
+      forNew && paper && paper.kind !== 'pdf' && width && height ? { paper, width, height } : null;
+    const from = board.sheet;
+    if (!sheet) return this.make(edit, false);
+    const changes = [...(edit?.changes ?? []), { kind: 'board.sheet', to: sheet, from } as const];
+    this.make({ changes, show: edit?.show ?? pages[0]!.id }, false);
+  }
+
+  note(page: Id, margin: RichText): void {
+    const board = this.board();
+    const edit = board && dressPages(board, [page], { margin });
+    if (edit) this.desk.session()?.doAll(edit.changes);
+  }
+
+  bringBack(): void {
+    const notice = this.told();
+    if (notice?.kind !== 'removed') return;
+    const pages = [...notice.pages];
+    this.make({ changes: [{ kind: 'pages.restore', pages }], show: pages[0]! });
+  }
+
+  moved(count: number, to: BoardInfo): void {
+    this.moving.set([]);
+    this.picked.set(new Set());
+    const words = count === 1 ? 'The page is on' : `${count} pages are on`;
+    this.told.set({ kind: 'moved', to, words });
+  }
+
+  dismiss(): void {
+    this.told.set(null);
+  }
+
+  /** Those that are picked, in their order; else the one in view. */
+  private meant(board: Board): Id[] {
+    const picked = this.picked();
+    const page = this.desk.page();
+    if (picked.size === 0) return page ? [page] : [];
+    return pagesInOrder(board).flatMap(({ id }) => (picked.has(id) ? [id] : []));
+  }
+
+  private hold(board: Board, pages: readonly Id[], held: boolean): void {
+    this.make(dressPages(board, pages, { held }), false);
+  }
+
+  private remove(board: Board, pages: readonly Id[]): void {
+    const number = this.numbers().get(pages[0]!);
+    const edit = removePages(board, pages);
+    this.make(edit);
+    if (!edit) return;
+    this.picked.set(new Set());
+    const words =
+      pages.length === 1 ? `Page ${number} was taken out.` : `${pages.length} pages were taken out.`;
+    this.told.set({ kind: 'removed', pages, words });
+  }
+
+  /** Makes all changes of one edit, which are one step to undo. */
+  private make(edit: PageEdit | null, show = true): void {
+    this.told.set(null);
+    if (!edit) return;
+    this.desk.session()?.doAll(edit.changes);
+    if (show) this.desk.goTo(edit.show);
+  }
+}

@@ -1,0 +1,2 @@
+export * from './frame.js';
+export * from './thing.js';

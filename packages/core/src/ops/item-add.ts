@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { Id } from '../id/index.js';
+import { ThingSpec } from '../material/index.js';
+import { isOrderKey } from '../order/index.js';
+import { mayWrite } from '../permissions/index.js';
+import { pageFor } from './items.js';
+import { operationType } from './operation.js';
+
+/** Lays a thing on a page. The item it makes has the operation's own id. */
+export const itemAdd = operationType({
+  schema: z.object({ id: Id, kind: z.literal('item.add'), page: Id, item: ThingSpec }),
+  apply({ id, page, item }, draft, { by, at, lesson }) {
+    if (!draft.page(page) || draft.item(page, id)) return;
+    draft.setItem(page, { ...item, id, by, at, lesson, removed: null });
+  },
+  invert({ id, page }, board, who) {
+    const item = board.pages.get(page)?.items.get(id);
+    return item && !item.removed && item.by === who
+      ? { kind: 'items.remove', page, items: [id] }
+      : null;
+  },
+  refuse({ page, item }, board, actor) {
+    if (!mayWrite(actor)) return 'no-pen';
+    if (!pageFor(board, page, actor)) return 'no-such-page';
+    if (!isOrderKey(item.order)) return 'bad-order';
+    if (actor.role === 'tutor') return null;
+    // Students write; what is laid under the ink is their tutor's.
+    const written = item.layer === 'ink' && item.kind !== 'picture' && !item.held && !item.fixed;
+    return written ? null : 'material-tutor';
+  },
+});

@@ -1,0 +1,114 @@
+import { z } from 'zod';
+import { specOf } from '../board/index.js';
+import type { Board, InkItem, Item } from '../board/index.js';
+import { Id } from '../id/index.js';
+import { checkStroke, InkCodingError } from '../ink/index.js';
+import { ThingSpec, UNSAID } from '../material/index.js';
+import { isOrderKey } from '../order/index.js';
+import { mayWrite } from '../permissions/index.js';
+import type { Actor, RefusalCode } from '../permissions/index.js';
+import { MAX_INK_BYTES } from './ink-add.js';
+import { pageFor } from './items.js';
+import { operationType } from './operation.js';
+import { same } from './same.js';
+
+/** Some of what an item is, by name. What it may be is for its kind to say: see `refuse`. */
+const Traits = z.record(z.string().max(30), z.unknown());
+export type ItemTraits = z.infer<typeof Traits>;
+
+/** What nobody changes about an item. */
+const LASTING = ['id', 'kind', 'by', 'at', 'lesson', 'removed', 'layer', 'file'];
+
+/**
+ * Changes what an item is: where it lies, how it looks, whether it is fixed or held back; a line's
+ * ink. What it was goes along, so that undoing knows it.
+ */
+export const itemChange = operationType({
+  schema: z.object({
+    id: Id,
+    kind: z.literal('item.change'),
+    page: Id,
+    item: Id,
+    to: Traits,
+    from: Traits,
+  }),
+  apply({ page, item, to }, draft) {
+    const now = draft.item(page, item);
+    if (now) draft.setItem(page, { ...now, ...to } as Item);
+  },
+  invert({ page, item, to, from }, board) {
+    const now = board.pages.get(page)?.items.get(item);
+    if (!now || now.removed) return null;
+    // What someone has changed since is theirs, and stays.
+    const keys = Object.keys(to).filter((key) => key in from && same(trait(now, key), to[key]));
+    return keys.length > 0
+      ? { kind: 'item.change', page, item, to: pick(from, keys), from: pick(to, keys) }
+      : null;
+  },
+  refuse({ page, item, to }, board, actor) {
+    if (!mayWrite(actor)) return 'no-pen';
+    const here = pageFor(board, page, actor);
+    if (!here) return 'no-such-page';
+    const now = here.items.get(item);
+    if (!now || (actor.role !== 'tutor' && now.kind !== 'ink' && now.held)) return 'no-such-item';
+    return refuseTo(actor, now, to) ?? refuseValues(now, to);
+  },
+});
+
+/** The change that gives an item these traits, with what it has now to undo it by. */
+export function changeItem(
+  board: Board,
+  page: Id,
+  item: Id,
+  to: ItemTraits,
+): { kind: 'item.change'; page: Id; item: Id; to: ItemTraits; from: ItemTraits } | null {
+  const now = board.pages.get(page)?.items.get(item);
+  if (!now) return null;
+  const keys = Object.keys(to).filter((key) => to[key] !== undefined && !same(trait(now, key), to[key]));
+  if (keys.length === 0) return null;
+  const from = Object.fromEntries(keys.map((key) => [key, trait(now, key)]));
+  return { kind: 'item.change', page, item, to: pick(to, keys), from };
+}
+
+/** Whether this person may change this about this item. */
+function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
+  if (Object.keys(to).some((key) => LASTING.includes(key))) return 'bad-item';
+  if (actor.role === 'tutor') return null;
+  const written = now.kind === 'ink' || now.layer === 'ink';
+  if (written) {
+    if ('held' in to || 'fixed' in to) return 'material-tutor';
+    return now.by === actor.id ? null : 'not-yours';
+  }
+  // Hands on: what is loose may be moved about, as tiles are.
+  const moves = Object.keys(to).every((key) => key === 'frame' || key === 'order');
+  return actor.trust === 'hands' && !now.fixed && moves ? null : 'material-tutor';
+}
+
+/** Whether the item would still be one. */
+function refuseValues(now: Item, to: ItemTraits): RefusalCode | null {
+  if (now.kind === 'ink') return refuseInk(now, to);
+  if ('order' in to && !isOrderKey(String(to['order']))) return 'bad-order';
+  return ThingSpec.safeParse({ ...specOf(now), ...to }).success ? null : 'bad-item';
+}
+
+function refuseInk(_now: InkItem, to: ItemTraits): RefusalCode | null {
+  const { ink } = to;
+  if (Object.keys(to).length !== 1 || !(ink instanceof Uint8Array) || ink.length > MAX_INK_BYTES)
+    return 'bad-item';
+  try {
+    checkStroke(ink);
+    return null;
+  } catch (error) {
+    if (error instanceof InkCodingError) return 'bad-ink';
+    throw error;
+  }
+}
+
+function trait(item: Item, key: string): unknown {
+  const said = (item as unknown as ItemTraits)[key];
+  return said === undefined ? (UNSAID as ItemTraits)[key] : said;
+}
+
+function pick(all: ItemTraits, keys: readonly string[]): ItemTraits {
+  return Object.fromEntries(keys.map((key) => [key, all[key]]));
+}
