@@ -26,6 +26,9 @@ import { healthRoutes } from './health/routes.js';
 import { lessons } from './lessons/plugin.js';
 import { joinRoutes, tutorLessonRoutes } from './lessons/routes.js';
 import { live } from './live/plugin.js';
+import { Darkroom } from './pictures/darkroom.js';
+import { PictureIntake } from './pictures/intake.js';
+import { pictureRoutes } from './pictures/routes.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { recordRoutes } from './records/routes.js';
 import { Records } from './records/service.js';
@@ -88,6 +91,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
+  const darkroom = new Darkroom(app.log);
+  app.decorate('pictures', new PictureIntake(app.boards, files, darkroom));
+  app.addHook('onClose', () => darkroom.close());
   app.decorate('copies', new Copies(app.boards, app.bus, app.logs));
   app.addHook('onReady', () => app.imports.resume());
   app.addHook('preClose', () => app.imports.settled());
@@ -106,6 +112,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
         maxPages: config.maxPages,
       });
       await api.register(arrangeRoutes);
+      await api.register(pictureRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
     },

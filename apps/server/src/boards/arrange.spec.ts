@@ -149,9 +149,7 @@ describe('boards of a course', () => {
     expect(await pageIds(neap)).toEqual([two]);
     const there = pagesInOrder(await board(house.board));
     expect(there.map(({ paper }) => (paper.kind === 'pdf' ? paper.number : 0))).toEqual([0, 1, 3]);
-    expect(itemsOn(there[2]!).map(({ by }) => by)).toEqual([
-      (await window.hears('welcome')).you,
-    ]);
+    expect(itemsOn(there[2]!).map(({ by }) => by)).toEqual([(await window.hears('welcome')).you]);
     await window.hears('applied', ({ ops }) => ops[0]!.kind === 'pages.remove');
     expect(code(await move([two], house.board))).toBe('last-pages');
     expect((await move(['x'.repeat(12)], house.board)).statusCode).toBe(404);

@@ -157,7 +157,9 @@ export class Imports {
     const room = await this.room(board);
     const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
     const keys = keysBetween(last, null, placements.length);
-    const pages = placements.map((placement, i) => page(placement, file, first + i, keys[i]!, names));
+    const pages = placements.map((placement, i) =>
+      page(placement, file, first + i, keys[i]!, names),
+    );
     const ops: Operation[] = [...before];
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));

@@ -76,6 +76,29 @@ export class Boards {
     await this.db.insert(boardFiles).values(shared).onConflictDoNothing();
   }
 
+  /** A file may be seen on this board from now on. */
+  async addFile(
+    board: string,
+    { hash, bytes, type, name }: { hash: string; bytes: number; type: string; name: string },
+  ): Promise<void> {
+    const stored = { hash, bytes, type, createdAt: Date.now() };
+    await this.db.batch([
+      this.db.insert(files).values(stored).onConflictDoNothing(),
+      this.db.insert(boardFiles).values({ board, hash, name, pages: 0 }).onConflictDoNothing(),
+    ]);
+  }
+
+  async knowsFile(hash: string): Promise<boolean> {
+    const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
+    return rows.length > 0;
+  }
+
+  /** The type under which a file is sent. */
+  async typeOf(hash: string): Promise<string> {
+    const [row] = await this.db.select().from(files).where(eq(files.hash, hash));
+    return row?.type ?? 'application/octet-stream';
+  }
+
   /** In the order that their tutor has given them. */
   ofCourse(course: string): Promise<BoardInfo[]> {
     return this.db

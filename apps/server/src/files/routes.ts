@@ -28,7 +28,8 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
         : await app.boards.fileOn(app.studentOf(request).lesson.board, hash);
       if (!allowed) throw new ProblemError('not-found');
       return reply
-        .header('content-type', 'application/pdf')
+        .header('content-type', await app.boards.typeOf(hash))
+        .header('x-content-type-options', 'nosniff')
         .header('content-disposition', 'inline')
         .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {
           // Named by its content, so it never changes; private, since not everyone may see it.

@@ -30,6 +30,10 @@ export class FileStore {
     for (const name of await readdir(this.incoming)) await rm(join(this.incoming, name));
   }
 
+  async remove(hash: string): Promise<void> {
+    await rm(this.path(hash), { force: true });
+  }
+
   path(hash: string): string {
     return filePath(this.folder, hash);
   }

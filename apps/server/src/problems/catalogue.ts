@@ -80,6 +80,26 @@ export const PROBLEMS = {
     'Open it in another program and save it as a new PDF.',
   ],
   'file-too-large': [413, 'This file is too large.', 'Split it, or save it with smaller pictures.'],
+  'picture-unknown': [
+    422,
+    'This file is not a picture that can be laid on a page.',
+    'Bring a PNG, JPEG, WebP, GIF, BMP or SVG; save it as one of them first.',
+  ],
+  'picture-broken': [
+    422,
+    'This picture is damaged and can’t be read.',
+    'Open it in another program and save it once more.',
+  ],
+  'picture-too-large': [
+    422,
+    'This picture has too many pixels.',
+    'Save a smaller copy, of 100 million pixels at most, and bring that.',
+  ],
+  'picture-unsafe': [
+    422,
+    'This SVG declares entities, which can hide harm.',
+    'Open it in a drawing program and save it as a plain SVG or PNG.',
+  ],
   'too-many-pages': [422, 'This PDF has too many pages.', 'Split it and bring the part you need.'],
   'page-size': [
     422,

@@ -1,4 +1,11 @@
-import { degrees, PDFDocument, PDFHexString, PDFName, PDFNumber, StandardFonts } from '@cantoo/pdf-lib';
+import {
+  degrees,
+  PDFDocument,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  StandardFonts,
+} from '@cantoo/pdf-lib';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -49,7 +56,12 @@ export async function namedPdf(pages: number): Promise<Buffer> {
   context.assign(ebb!, entry('Ebb – 干潮', { Dest: [ref(3), 'Fit'], Next: neap! }));
   context.assign(
     neap!,
-    entry(' Neap\u202e  tides ', { Dest: PDFName.of('neap'), Next: answers!, First: again!, Last: again! }),
+    entry(' Neap\u202e  tides ', {
+      Dest: PDFName.of('neap'),
+      Next: answers!,
+      First: again!,
+      Last: again!,
+    }),
   );
   context.assign(again!, entry('Again', { Dest: [ref(5), 'Fit'], Parent: neap! }));
   context.assign(answers!, entry('Answers', { A: { S: 'GoTo', D: [ref(pages), 'Fit'] } }));

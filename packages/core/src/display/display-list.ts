@@ -1,10 +1,12 @@
+import type { Matrix, Rect } from '../geometry/index.js';
+import type { FileHash } from '../id/index.js';
 import type { Path, PathBuffer } from './path.js';
 
 /**
  * What an item looks like, for whoever draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
  * draw the same list, and that is why what is seen is what is saved.
  */
-export type DisplayItem = DisplayPath;
+export type DisplayItem = DisplayPath | DisplayImage;
 
 /** Opaque, or laid over what is under it by multiplying, as a marker on paper is. */
 export type Blend = 'normal' | 'multiply';
@@ -19,6 +21,16 @@ export interface DisplayPath {
   readonly paint: 'fill' | { readonly width: number };
 }
 
+/** A picture of a stored file. */
+export interface DisplayImage {
+  readonly kind: 'image';
+  readonly file: FileHash;
+  /** Takes the unit square, top left corner first, to where the picture lies on the page. */
+  readonly matrix: Matrix;
+  /** The part of the picture that fills the square, in parts of its width and height. */
+  readonly crop: Rect;
+}
+
 /**
  * Takes a display list as it is made, without its being kept: sixty pages of ink are tens of
  * thousands of paths.
@@ -29,6 +41,8 @@ export interface DisplaySink {
    * @param width of the round pen in points; `null` where the path is filled
    */
   path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void;
+
+  image(image: DisplayImage): void;
 }
 
 /** Keeps what it is given, as a list. */
@@ -38,6 +52,10 @@ export class DisplayListBuilder implements DisplaySink {
   path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void {
     const paint = width === null ? 'fill' : { width };
     this.list.push({ kind: 'path', path: path.copy(), colour, blend, paint });
+  }
+
+  image(image: DisplayImage): void {
+    this.list.push(image);
   }
 
   done(): DisplayItem[] {

@@ -2,3 +2,4 @@ export * from './display-list.js';
 export * from './ink.js';
 export * from './paper.js';
 export * from './path.js';
+export * from './thing.js';

@@ -19,7 +19,8 @@ const buffer = new PathBuffer();
 export function displayStroke({ style, points }: Stroke): DisplayPath[] {
   const list = new DisplayListBuilder();
   drawStroke(style, columns.fill(points), list);
-  return list.done();
+  // Ink is paths and nothing else.
+  return list.done() as DisplayPath[];
 }
 
 /**

@@ -7,7 +7,7 @@ import type { DisplayPath } from './index.js';
 function drawn(paper: Paper): DisplayPath[] {
   const list = new DisplayListBuilder();
   drawPaper(paper, A4, list);
-  return list.done();
+  return list.done().filter((item) => item.kind === 'path');
 }
 
 /** Straight lines of a list, as from and to. */

@@ -67,7 +67,8 @@ describe('what a tutor does with pages', () => {
     const board = done(start, edit);
     expect(order(board)).toEqual([ids[0]!, ids[1]!, edit.show, ids[2]!, ids[3]!]);
     const [one, other] = [ids[1]!, edit.show].map((id) => itemsOn(board.pages.get(id)!));
-    const inks = (items: Item[] | undefined) => items!.map((item) => item.kind === 'ink' && item.ink);
+    const inks = (items: Item[] | undefined) =>
+      items!.map((item) => item.kind === 'ink' && item.ink);
     expect(inks(other)).toEqual(inks(one));
     expect(other![0]!.id).not.toBe(one![0]!.id);
     expect(copyPages(start, [newId()])).toBeNull();

@@ -22,11 +22,7 @@ export interface PageEdit {
  * Places between the page at `index` and the one before it. Two windows may have laid pages at one
  * place; then they are after those.
  */
-function ordersAt(
-  pages: readonly { order: OrderKey }[],
-  index: number,
-  count: number,
-): OrderKey[] {
+function ordersAt(pages: readonly { order: OrderKey }[], index: number, count: number): OrderKey[] {
   const before = pages[index - 1]?.order ?? null;
   const after = pages.slice(index).find(({ order }) => before === null || order > before);
   return keysBetween(before, after?.order ?? null, count);
@@ -45,7 +41,14 @@ export function addPageBeside(board: Board, page: Id | null, side: 'before' | 'a
   const neighbours: Paper = here && here.paper.kind !== 'pdf' ? here.paper : { kind: 'plain' };
   const paper = board.sheet?.paper ?? neighbours;
   const index = !here ? pages.length : side === 'before' ? at : at + 1;
-  const spec = { id: newId(), order: ordersAt(pages, index, 1)[0]!, name: '', width, height, paper };
+  const spec = {
+    id: newId(),
+    order: ordersAt(pages, index, 1)[0]!,
+    name: '',
+    width,
+    height,
+    paper,
+  };
   return { changes: [{ kind: 'pages.add', pages: [spec] }], show: spec.id };
 }
 
@@ -98,11 +101,7 @@ export function removePages(board: Board, ids: readonly Id[]): PageEdit | null {
 export type PageTraits = Partial<Omit<PageSpec, 'id' | 'order'>>;
 
 /** Gives pages a name, another paper or size …; what is printed stays as it is but for its tint. */
-export function dressPages(
-  board: Board,
-  ids: readonly Id[],
-  to: PageTraits,
-): PageEdit | null {
+export function dressPages(board: Board, ids: readonly Id[], to: PageTraits): PageEdit | null {
   const { chosen } = choose(board, ids);
   const changes = chosen.flatMap((page) => changePage(board, page.id, fitting(page, to)) ?? []);
   return changes.length > 0 ? { changes, show: chosen[0]!.id } : null;
@@ -124,10 +123,7 @@ export function specLike(page: Page, order: OrderKey): PageSpec {
 }
 
 /** Those of these pages that are there, in their order, and where the last of them is. */
-function choose(
-  board: Board,
-  ids: readonly Id[],
-): { pages: Page[]; chosen: Page[]; last: number } {
+function choose(board: Board, ids: readonly Id[]): { pages: Page[]; chosen: Page[]; last: number } {
   const pages = pagesInOrder(board);
   const wanted = new Set(ids);
   const last = pages.findLastIndex(({ id }) => wanted.has(id));
@@ -135,7 +131,10 @@ function choose(
 }
 
 /** What of a change an imported page can take, and the other way round. */
-function fitting<To extends { paper?: Paper } & Partial<PageSize>>(page: Page, to: To): Partial<To> {
+function fitting<To extends { paper?: Paper } & Partial<PageSize>>(
+  page: Page,
+  to: To,
+): Partial<To> {
   const { paper } = to;
   if (page.paper.kind !== 'pdf') {
     if (paper?.kind !== 'pdf') return to;

@@ -1,2 +1,4 @@
+export * from './figure.js';
 export * from './frame.js';
+export * from './hit.js';
 export * from './thing.js';

@@ -31,7 +31,10 @@ export const PictureSpec = z.strictObject({
   /** The part of it that is shown, in parts of its width and height; all of it where `null`. */
   crop: z
     .object({ x: part, y: part, width: part, height: part })
-    .refine(({ x, y, width, height }) => width > 0 && height > 0 && x + width <= 1.0001 && y + height <= 1.0001)
+    .refine(
+      ({ x, y, width, height }) =>
+        width > 0 && height > 0 && x + width <= 1.0001 && y + height <= 1.0001,
+    )
     .nullable()
     .optional(),
   /** What is to be seen on it, for who can't see it. */
@@ -60,7 +63,11 @@ export const ShapeSpec = z.strictObject({
   heads: z.enum(['none', 'end', 'both']).optional(),
   /** The outline; `null` for none. Width in points. */
   outline: z
-    .object({ colour: Colour, width: z.number().min(0.25).max(100), dashed: z.boolean().optional() })
+    .object({
+      colour: Colour,
+      width: z.number().min(0.25).max(100),
+      dashed: z.boolean().optional(),
+    })
     .nullable(),
   fill: Colour.nullable(),
 });

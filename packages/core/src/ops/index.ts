@@ -41,10 +41,7 @@ export const Operation = z.discriminatedUnion('kind', [
 export type Operation = z.infer<typeof Operation>;
 
 /** What someone is told of a change: the operation itself, or what stands in its place for them. */
-export const ToldOperation = z.discriminatedUnion('kind', [
-  ...Operation.options,
-  ...TOLD,
-]);
+export const ToldOperation = z.discriminatedUnion('kind', [...Operation.options, ...TOLD]);
 export type ToldOperation = z.infer<typeof ToldOperation>;
 
 /** An operation that has no id yet. */

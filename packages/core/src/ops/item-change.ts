@@ -64,7 +64,9 @@ export function changeItem(
 ): { kind: 'item.change'; page: Id; item: Id; to: ItemTraits; from: ItemTraits } | null {
   const now = board.pages.get(page)?.items.get(item);
   if (!now) return null;
-  const keys = Object.keys(to).filter((key) => to[key] !== undefined && !same(trait(now, key), to[key]));
+  const keys = Object.keys(to).filter(
+    (key) => to[key] !== undefined && !same(trait(now, key), to[key]),
+  );
   if (keys.length === 0) return null;
   const from = Object.fromEntries(keys.map((key) => [key, trait(now, key)]));
   return { kind: 'item.change', page, item, to: pick(to, keys), from };

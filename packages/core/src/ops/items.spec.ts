@@ -3,7 +3,15 @@ import type { Board, PageSpec } from '../board/index.js';
 import { newId } from '../id/index.js';
 import { encodeStroke } from '../ink/index.js';
 import type { Actor } from '../permissions/index.js';
-import { addInk, addMark, addPages, handwriting, somePages, student, tutor } from '../testing/index.js';
+import {
+  addInk,
+  addMark,
+  addPages,
+  handwriting,
+  somePages,
+  student,
+  tutor,
+} from '../testing/index.js';
 import { apply, changeItem, invert, operation, refuse } from './index.js';
 import type { ItemTraits, Operation } from './index.js';
 
@@ -40,7 +48,10 @@ describe('a thing on a page', () => {
     const loosened = after(changed, [change(changed, mark.id, { fixed: false })]);
     const back = after(loosened, [invert(op, loosened, maren.id)!]);
     expect(item(back, mark.id)).toEqual(
-      jasmine.objectContaining({ fixed: false, frame: { x: 100, y: 120, width: 40, height: 40, turn: 0 } }),
+      jasmine.objectContaining({
+        fixed: false,
+        frame: { x: 100, y: 120, width: 40, height: 40, turn: 0 },
+      }),
     );
     expect(changeItem(changed, sheet.id, mark.id, { frame, fixed: true })).toBeNull();
     expect(changeItem(start, sheet.id, mark.id, { held: false, group: null })).toBeNull();
@@ -72,7 +83,9 @@ describe('a thing on a page', () => {
     ];
     for (const [to, expected] of tries) {
       const op = operation({ kind: 'item.change', page: sheet.id, item: mark.id, to, from: {} });
-      expect(refuse(op, start, maren)).withContext(JSON.stringify(to)).toBe(expected as never);
+      expect(refuse(op, start, maren))
+        .withContext(JSON.stringify(to))
+        .toBe(expected as never);
     }
   });
 
@@ -115,7 +128,12 @@ describe('who may do what with things', () => {
     ['loosens it', change(board, fixed.id, { fixed: false }), hands, 'material-tutor'],
     ['recolours material', change(board, mark.id, { colour: '#000000' }), hands, 'material-tutor'],
     ['moves what is held back', change(board, held.id, { frame }), hands, 'no-such-item'],
-    ['moves nothing', { ...change(board, mark.id, { frame }), item: newId() } as never, hands, 'no-such-item'],
+    [
+      'moves nothing',
+      { ...change(board, mark.id, { frame }), item: newId() } as never,
+      hands,
+      'no-such-item',
+    ],
     ['the tutor moves it', change(board, fixed.id, { frame }), maren, null],
     ['the tutor moves a student’s', change(board, theirs.id, { frame }), maren, null],
   ];

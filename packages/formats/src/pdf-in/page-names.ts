@@ -36,7 +36,7 @@ function flat(outline: Outline | null): Outline {
   const waiting = [...(outline ?? [])].reverse();
   for (let entry = waiting.pop(); entry && list.length < MAX_ENTRIES; entry = waiting.pop()) {
     list.push(entry);
-    waiting.push(...([...(entry.items as Outline)].reverse()));
+    waiting.push(...[...(entry.items as Outline)].reverse());
   }
   return list;
 }
@@ -51,6 +51,8 @@ async function pageOf(doc: PDFDocumentProxy, dest: unknown): Promise<number | nu
 }
 
 function tidy(name: string): string {
-  const seen = name.normalize('NFC').replace(/[\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]/gu, ' ');
+  const seen = name
+    .normalize('NFC')
+    .replace(/[\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]/gu, ' ');
   return [...seen.replace(/\s+/g, ' ').trim()].slice(0, MAX_NAME).join('');
 }

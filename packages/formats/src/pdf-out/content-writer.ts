@@ -1,5 +1,12 @@
 import { STEP } from '@cuaderno/core';
-import type { Blend, DisplaySink, Matrix, PathBuffer } from '@cuaderno/core';
+import type {
+  Blend,
+  DisplayImage,
+  DisplaySink,
+  FileHash,
+  Matrix,
+  PathBuffer,
+} from '@cuaderno/core';
 
 /** Whole numbers in a point: coordinates are written without a decimal point, to 0.05 pt. */
 const SCALE = 20;
@@ -29,6 +36,8 @@ export class ContentWriter implements DisplaySink {
   private width = 0;
   /** Whether `MULTIPLY` occurs. */
   multiplies = false;
+  /** Pictures that occur in this stream, under the names by which it calls them. */
+  pictures = new Map<FileHash, string>();
 
   /**
    * Begins a content stream; the writer may be used for one after another.
@@ -37,6 +46,7 @@ export class ContentWriter implements DisplaySink {
   start(map: Matrix): void {
     this.length = 0;
     this.multiplies = false;
+    this.pictures = new Map();
     this.text('q ');
     const [a, b, c, d, e, f] = map;
     for (const n of [a / SCALE, b / SCALE, c / SCALE, d / SCALE, e, f]) this.text(`${decimal(n)} `);
@@ -62,6 +72,26 @@ export class ContentWriter implements DisplaySink {
     this.room(path.stepCount * 80 + 2);
     this.length = trace(path, x, y, this.bytes, this.length);
     this.text(width === null ? 'f\n' : 'S\n');
+  }
+
+  /** A picture: an image of one unit each way, its corner at the bottom left (ISO 32000-1, 8.9.5). */
+  image({ file, matrix, crop }: DisplayImage): void {
+    const name = this.pictures.get(file) ?? `CuaPicture${this.pictures.size}`;
+    this.pictures.set(file, name);
+    const [a, b, c, d, e, f] = matrix;
+    this.text('q ');
+    // A group counts from its start, whole pages from their corner.
+    const { x, y } = this.origin ?? { x: 0, y: 0 };
+    for (const n of [a, b, -c, -d]) this.text(`${decimal(n * SCALE)} `);
+    this.text(`${decimal((e + c) * SCALE - x)} ${decimal((f + d) * SCALE - y)} cm `);
+    const { width, height } = crop;
+    if (width < 1 || height < 1) {
+      this.text('0 0 1 1 re W n ');
+      const part = [1 / width, 0, 0, 1 / height, -crop.x / width, (height - 1 + crop.y) / height];
+      for (const n of part) this.text(`${decimal(n)} `);
+      this.text('cm ');
+    }
+    this.text(`/${name} Do Q\n`);
   }
 
   /** The content stream that `start` began; to be read before the next one begins. */

@@ -1,10 +1,13 @@
 import { ParseSpeeds, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
-import type { PDFPage } from '@cantoo/pdf-lib';
+import type { PDFImage, PDFPage } from '@cantoo/pdf-lib';
 import {
   drawPaper,
   drawStroke,
+  drawThing,
   InkColumns,
+  inkOn,
   itemsOn,
+  materialOn,
   pagesInOrder,
   pageToUserSpace,
   readStroke,
@@ -32,8 +35,9 @@ export async function recordPdf(board: Board, options: RecordPdfOptions): Promis
   const pages = pagesInOrder(board);
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
   const writer = new ContentWriter();
+  const pictures = await embedPictures(doc, pages, options);
   pages.forEach((page, i) => {
-    if (hasDrawing(page)) addDrawing(doc, doc.getPage(i), page, writer, options);
+    if (hasDrawing(page)) addDrawing(doc, doc.getPage(i), page, writer, pictures, options);
   });
   doc.setTitle(options.title);
   doc.setAuthor(options.author);
@@ -102,18 +106,42 @@ function hasDrawing(page: Page): boolean {
   return (kind !== 'pdf' && kind !== 'plain') || tint !== undefined || itemsOn(page).length > 0;
 }
 
-/** Lays tint or print of our own and the ink of `page` over everything that is on `target`. */
+/** All pictures that lie on the pages, each once. */
+async function embedPictures(
+  doc: PDFDocument,
+  pages: readonly Page[],
+  { file }: RecordPdfOptions,
+): Promise<ReadonlyMap<FileHash, PDFImage>> {
+  const pictures = new Map<FileHash, PDFImage>();
+  for (const page of pages)
+    for (const item of itemsOn(page)) {
+      if (item.kind !== 'picture' || pictures.has(item.file)) continue;
+      const bytes = await file(item.file);
+      // Pictures are stored as PNG or JPEG, whatever they were.
+      const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
+      pictures.set(item.file, await (isPng ? doc.embedPng(bytes) : doc.embedJpg(bytes)));
+    }
+  return pictures;
+}
+
+/** Lays tint or print of our own, material and the ink of `page` over all that is on `target`. */
 function addDrawing(
   doc: PDFDocument,
   target: PDFPage,
   page: Page,
   writer: ContentWriter,
+  pictures: ReadonlyMap<FileHash, PDFImage>,
   { deflate }: RecordPdfOptions,
 ): void {
   writer.start(mapFor(page));
   writer.group((sink) => drawPaper(page.paper, page, sink));
   const points = new InkColumns();
-  for (const item of itemsOn(page)) {
+  for (const thing of materialOn(page)) writer.group((sink) => drawThing(thing, sink));
+  for (const item of inkOn(page)) {
+    if (item.kind !== 'ink') {
+      writer.group((sink) => drawThing(item, sink));
+      continue;
+    }
     const style = readStroke(item.ink, points);
     writer.group((sink) => drawStroke(style, points, sink));
   }
@@ -132,6 +160,8 @@ function addDrawing(
       PDFName.of(MULTIPLY),
       context.obj({ Type: 'ExtGState', BM: 'Multiply' }),
     );
+  for (const [file, name] of writer.pictures)
+    target.node.setXObject(PDFName.of(name), pictures.get(file)!.ref);
   target.node.addContentStream(ink);
 }
 

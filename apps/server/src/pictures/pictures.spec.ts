@@ -1,0 +1,248 @@
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { deflateSync } from 'node:zlib';
+import { House } from '../testing/harness.js';
+import { Darkroom } from './darkroom.js';
+
+/** 40 × 20: red, green above; blue, white below. */
+function flag(type: 'image/png' | 'image/jpeg' | 'image/webp' | 'image/gif'): Buffer {
+  const canvas = createCanvas(40, 20);
+  const context = canvas.getContext('2d');
+  const fill = (colour: string, x: number, y: number): void => {
+    context.fillStyle = colour;
+    context.fillRect(x, y, 20, 10);
+  };
+  fill('#ff0000', 0, 0);
+  fill('#00a000', 20, 0);
+  fill('#0000ff', 0, 10);
+  fill('#ffffff', 20, 10);
+  return canvas.toBuffer(type as 'image/png');
+}
+
+/** A JPEG that says how it is to be turned (EXIF 2.3, tag 0x0112), and where it was taken. */
+function turnedJpeg(orientation: number): Buffer {
+  const tiff = Buffer.from([
+    0x4d, 0x4d, 0, 42, 0, 0, 0, 8, 0, 1, 1, 0x12, 0, 3, 0, 0, 0, 1, 0, 0, 0, 0,
+  ]);
+  tiff.writeUInt16BE(orientation, 18);
+  const body = Buffer.concat([
+    Buffer.from('Exif\0\0'),
+    tiff,
+    Buffer.from('\0\0\0\0taken at Solvik'),
+  ]);
+  const head = Buffer.from([0xff, 0xe1, 0, 0]);
+  head.writeUInt16BE(body.length + 2, 2);
+  const jpeg = flag('image/jpeg');
+  return Buffer.concat([jpeg.subarray(0, 2), head, body, jpeg.subarray(2)]);
+}
+
+/** A PNG's head that promises so many pixels; there are none. */
+function hugePng(side: number): Buffer {
+  const bytes = Buffer.from(flag('image/png'));
+  bytes.writeUInt32BE(side, 16);
+  bytes.writeUInt32BE(side, 20);
+  return bytes;
+}
+
+function bmp(): Buffer {
+  const bytes = Buffer.alloc(54 + 40 * 20 * 3, 0xff);
+  bytes.fill(0, 0, 54);
+  bytes.write('BM');
+  bytes.writeUInt32LE(bytes.length, 2);
+  bytes.writeUInt32LE(54, 10);
+  bytes.writeUInt32LE(40, 14);
+  bytes.writeInt32LE(40, 18);
+  bytes.writeInt32LE(20, 22);
+  bytes.writeUInt16LE(1, 26);
+  bytes.writeUInt16LE(24, 28);
+  return bytes;
+}
+
+const svg = (inside: string, before = ''): Buffer =>
+  Buffer.from(
+    `${before}<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20">` +
+      `<rect width="40" height="20" fill="#ff0000"/>${inside}</svg>`,
+  );
+
+describe('bringing a picture', () => {
+  let house: House;
+
+  beforeEach(async () => {
+    house = await House.open('pictures');
+  });
+  afterEach(() => house.close());
+
+  const send = (bytes: Buffer, name = 'sky.png') =>
+    house.tutor.request('POST', `/boards/${house.board}/pictures?name=${name}`, bytes, {
+      'content-type': 'application/octet-stream',
+    });
+  const bring = async (bytes: Buffer): Promise<{ file: string; width: number; height: number }> => {
+    const response = await send(bytes);
+    expect(response.statusCode).withContext(response.body).toBe(201);
+    return response.json();
+  };
+  const fault = async (bytes: Buffer): Promise<string> =>
+    (await send(bytes)).json<{ type: string }>().type.replace('urn:cuaderno:', '');
+  const pixels = async (
+    file: string,
+  ): Promise<{ size: number[]; at(x: number, y: number): string }> => {
+    const { rawPayload } = await house.tutor.get(`/files/${file}`);
+    const image = await loadImage(rawPayload);
+    const canvas = createCanvas(image.width, image.height);
+    const context = canvas.getContext('2d');
+    context.drawImage(image, 0, 0);
+    return {
+      size: [image.width, image.height],
+      at(x, y) {
+        const [r, g, b] = context.getImageData(x, y, 1, 1).data;
+        if (r! > 200 && g! > 200 && b! > 200) return 'white';
+        return r! > g! && r! > b! ? 'red' : g! > b! ? 'green' : 'blue';
+      },
+    };
+  };
+  const stored = (): number => {
+    const { folder } = house.app.files;
+    return readdirSync(folder, { recursive: true, withFileTypes: true }).filter((e) => e.isFile())
+      .length;
+  };
+
+  it('takes what cameras, screens and drawing programs make', async () => {
+    const kinds = [
+      flag('image/png'),
+      flag('image/jpeg'),
+      flag('image/webp'),
+      flag('image/gif'),
+      bmp(),
+    ];
+    for (const bytes of kinds) {
+      const { file, width, height } = await bring(bytes);
+      expect([width, height]).toEqual([40, 20]);
+      const { headers } = await house.tutor.get(`/files/${file}`);
+      expect(String(headers['content-type'])).toMatch(/^image\/(png|jpeg)$/);
+      expect(headers['x-content-type-options']).toBe('nosniff');
+    }
+    const { width, height } = await bring(svg(''));
+    expect([width / height, Math.max(width, height)]).toEqual([2, 2400]);
+  });
+
+  it('keeps a PNG as it is, once, and nothing of what it was made from', async () => {
+    const png = flag('image/png');
+    const { file } = await bring(png);
+    expect((await house.tutor.get(`/files/${file}`)).rawPayload.equals(png)).toBeTrue();
+    await bring(png);
+    await bring(flag('image/webp'));
+    expect(stored()).toBe(2);
+  });
+
+  it('shows a photo upright, in all eight ways a camera can be held (EXIF 2.3)', async () => {
+    // Which of the stored quarters is seen at the top left, top right, bottom left, bottom right.
+    const seen: Record<number, string[]> = {
+      1: ['red', 'green', 'blue', 'white'],
+      2: ['green', 'red', 'white', 'blue'],
+      3: ['white', 'blue', 'green', 'red'],
+      4: ['blue', 'white', 'red', 'green'],
+      5: ['red', 'blue', 'green', 'white'],
+      6: ['blue', 'red', 'white', 'green'],
+      7: ['white', 'green', 'blue', 'red'],
+      8: ['green', 'white', 'red', 'blue'],
+    };
+    for (const [orientation, quarters] of Object.entries(seen)) {
+      const { file, width, height } = await bring(turnedJpeg(Number(orientation)));
+      const { size, at } = await pixels(file);
+      expect(size).toEqual([width, height]);
+      expect(size).toEqual(Number(orientation) > 4 ? [20, 40] : [40, 20]);
+      const [w, h] = [width, height];
+      const found = [at(4, 4), at(w - 5, 4), at(4, h - 5), at(w - 5, h - 5)];
+      expect(found).withContext(orientation).toEqual(quarters);
+    }
+  });
+
+  it('forgets where a photo was taken, and leaves its pixels alone', async () => {
+    const { file } = await bring(turnedJpeg(1));
+    const { rawPayload } = await house.tutor.get(`/files/${file}`);
+    expect(rawPayload.includes('Solvik')).toBeFalse();
+    expect(rawPayload.equals(flag('image/jpeg'))).toBeTrue();
+  });
+
+  it('makes a large photo as small as is of use', async () => {
+    const canvas = createCanvas(6000, 3000);
+    canvas.getContext('2d').fillRect(0, 0, 6000, 3000);
+    const { width, height } = await bring(canvas.toBuffer('image/jpeg'));
+    expect(width).toBeLessThanOrEqual(4200);
+    expect(width * height).toBeLessThanOrEqual(12_100_000);
+    expect(width / height).toBeCloseTo(2, 2);
+  });
+
+  it('makes an SVG a picture: nothing in it runs, and nothing is fetched', async () => {
+    const asked: string[] = [];
+    const { createServer } = await import('node:http');
+    const outside = createServer((request, response) => {
+      asked.push(request.url ?? '');
+      response.end();
+    });
+    await new Promise<void>((done) => outside.listen(0, '127.0.0.1', done));
+    const { port } = outside.address() as { port: number };
+    const url = `http://127.0.0.1:${port}/spy.png`;
+    const { file } = await bring(
+      svg(
+        `<script>fetch("${url}")</script><image href="${url}" width="9" height="9"/>` +
+          `<style>@import url("${url}");</style><use href="${url}#x"/>`,
+      ),
+    );
+    const { headers, rawPayload } = await house.tutor.get(`/files/${file}`);
+    expect(headers['content-type']).toBe('image/png');
+    expect(rawPayload.includes('script')).toBeFalse();
+    expect((await pixels(file)).at(5, 5)).toBe('red');
+    await new Promise((done) => outside.close(done));
+    expect(asked).toEqual([]);
+  });
+
+  it('says what is wrong with what can’t be a picture, and keeps nothing of it', async () => {
+    const bomb = '<!DOCTYPE svg [<!ENTITY a "ha"><!ENTITY b "&a;&a;&a;&a;">]>';
+    const png = flag('image/png');
+    expect(await fault(Buffer.from('Dear student'))).toBe('picture-unknown');
+    expect(await fault(Buffer.from('%PDF-1.7\n%%EOF'))).toBe('picture-unknown');
+    expect(await fault(Buffer.from('<html><body>no</body></html>'))).toBe('picture-unknown');
+    expect(await fault(hugePng(30_000))).toBe('picture-too-large');
+    expect(await fault(hugePng(0))).toBe('picture-broken');
+    expect(await fault(png.subarray(0, 40))).toBe('picture-broken');
+    expect(await fault(turnedJpeg(1).subarray(0, 60))).toBe('picture-broken');
+    expect(await fault(svg('', bomb))).toBe('picture-unsafe');
+    expect(await fault(Buffer.alloc(0))).toBe('file-empty');
+    expect(await fault(Buffer.concat([png.subarray(0, 8), deflateSync(Buffer.alloc(99))]))).toBe(
+      'picture-broken',
+    );
+    expect(stored()).toBe(0);
+  });
+
+  it('is the tutor’s to do, and for those who may see the board to see', async () => {
+    const { student } = await house.lesson();
+    const { file } = await bring(flag('image/png'));
+    expect((await student.get(`/files/${file}`)).statusCode).toBe(200);
+    const url = `/boards/${house.board}/pictures`;
+    const response = await student.request('POST', url, flag('image/png'), {
+      'content-type': 'application/octet-stream',
+    });
+    expect(response.statusCode).toBe(401);
+    const stranger = house.visitor();
+    expect((await stranger.get(`/files/${file}`)).statusCode).toBe(401);
+    expect(readFileSync(house.app.files.path(file)).length).toBeGreaterThan(0);
+  });
+});
+
+describe('the darkroom', () => {
+  it('outlives a decoder that dies: that file is refused, the next is taken', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-darkroom-'));
+    const path = join(folder, 'flag.png');
+    writeFileSync(path, flag('image/png'));
+    const darkroom = new Darkroom({ warn: () => undefined } as never);
+    const dying = darkroom.prepare(path);
+    const next = darkroom.prepare(path);
+    darkroom.child!.kill('SIGKILL');
+    expect(await dying).toEqual({ kind: 'fault', fault: 'broken' });
+    expect((await next).kind).toBe('picture');
+    await darkroom.close();
+  });
+});

@@ -1,0 +1,89 @@
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import type { Image } from '@napi-rs/canvas';
+import { PictureError, sniffPicture, withoutNotes } from '@cuaderno/formats/picture-in';
+import type { PictureFault, PictureHead } from '@cuaderno/formats/picture-in';
+import { readFile } from 'node:fs/promises';
+
+/** Longest side that is kept, in pixels: 14 inches at 300 dots an inch. */
+const MAX_SIDE = 4200;
+/** Pixels that are kept at most: sharp on a page that fills a large screen twice over. */
+const MAX_KEPT = 12_000_000;
+/** Pixels for the longer side of an SVG. */
+const SVG_SIDE = 2400;
+/** Bytes above which a picture without see-through parts is better off as JPEG. */
+const LARGE = 1_500_000;
+const JPEG_QUALITY = 90;
+
+export type PictureNews =
+  | {
+      readonly kind: 'picture';
+      /** What is to be kept, PNG or JPEG; `null` where the file is as it should be. */
+      readonly bytes: Uint8Array | null;
+      readonly type: 'image/png' | 'image/jpeg';
+      /** In pixels, upright. */
+      readonly width: number;
+      readonly height: number;
+    }
+  | { readonly kind: 'fault'; readonly fault: PictureFault };
+
+/**
+ * Makes of any picture one that every screen and every PDF takes: upright, not larger than is of
+ * use, PNG or JPEG, without what a camera notes beside it.
+ */
+export async function preparePicture(path: string): Promise<PictureNews> {
+  try {
+    return await prepare(new Uint8Array(await readFile(path)));
+  } catch (error) {
+    if (error instanceof PictureError) return { kind: 'fault', fault: error.fault };
+    throw error;
+  }
+}
+
+async function prepare(bytes: Uint8Array): Promise<PictureNews> {
+  const head = sniffPicture(bytes);
+  const { type, width, height } = head;
+  const image = await loadImage(Buffer.from(bytes)).catch(() => {
+    throw new PictureError('broken');
+  });
+  if (image.width < 1 || image.height < 1) throw new PictureError('broken');
+  const fits = Math.max(width, height) <= MAX_SIDE && width * height <= MAX_KEPT;
+  if (type === 'png' && fits)
+    return { kind: 'picture', bytes: null, type: 'image/png', width, height };
+  if (type === 'jpeg' && fits && head.orientation === 1)
+    return { kind: 'picture', bytes: withoutNotes(bytes), type: 'image/jpeg', width, height };
+  return draw(image, head);
+}
+
+function draw(image: Image, { type }: PictureHead): PictureNews {
+  const longer = Math.max(image.width, image.height);
+  const scale =
+    type === 'svg'
+      ? SVG_SIDE / longer
+      : Math.min(1, MAX_SIDE / longer, Math.sqrt(MAX_KEPT / (image.width * image.height)));
+  const width = Math.max(1, Math.round(image.width * scale));
+  const height = Math.max(1, Math.round(image.height * scale));
+  const canvas = createCanvas(width, height);
+  const context = canvas.getContext('2d');
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(image, 0, 0, width, height);
+  if (type === 'jpeg')
+    return picture(canvas.toBuffer('image/jpeg', JPEG_QUALITY), 'image/jpeg', width, height);
+  const png = canvas.toBuffer('image/png');
+  if (png.length <= LARGE || seesThrough(context.getImageData(0, 0, width, height).data))
+    return picture(png, 'image/png', width, height);
+  return picture(canvas.toBuffer('image/jpeg', JPEG_QUALITY), 'image/jpeg', width, height);
+}
+
+function seesThrough(pixels: Uint8ClampedArray): boolean {
+  for (let i = 3; i < pixels.length; i += 4) if (pixels[i]! < 255) return true;
+  return false;
+}
+
+function picture(
+  bytes: Uint8Array,
+  type: 'image/png' | 'image/jpeg',
+  width: number,
+  height: number,
+): PictureNews {
+  return { kind: 'picture', bytes: new Uint8Array(bytes), type, width, height };
+}

@@ -1,0 +1,91 @@
+import { distance } from '../geometry/index.js';
+import type { Point } from '../geometry/index.js';
+import { dashes, frameMatrix, headSize, outlineOf, writtenMark } from '../material/index.js';
+import type { MarkSpec, PictureSpec, ShapeSpec, ThingSpec } from '../material/index.js';
+import type { DisplaySink } from './display-list.js';
+import { PathBuffer } from './path.js';
+
+const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
+
+/** What a thing on a page looks like. */
+export function drawThing(thing: ThingSpec, sink: DisplaySink): void {
+  switch (thing.kind) {
+    case 'picture':
+      return drawPicture(thing, sink);
+    case 'shape':
+      return drawShape(thing, sink);
+    case 'mark':
+      return drawMark(thing, sink);
+  }
+}
+
+function drawPicture({ file, frame, crop }: PictureSpec, sink: DisplaySink): void {
+  sink.image({ kind: 'image', file, matrix: frameMatrix(frame), crop: crop ?? WHOLE });
+}
+
+function drawShape(shape: ShapeSpec, sink: DisplaySink): void {
+  const { outline, fill, heads = 'none' } = shape;
+  const { points, closed } = outlineOf(shape);
+  const path = new PathBuffer();
+  if (closed && fill) {
+    run(path, points, true);
+    sink.path(path, fill, 'normal', null);
+  }
+  if (!outline) return;
+  const { colour, width } = outline;
+  const along = [...points];
+  const tips: [Point, Point][] = [];
+  if (!closed && heads !== 'none') tips.push(shorten(along, width));
+  if (!closed && heads === 'both') tips.push(shorten(along.reverse(), width));
+  path.clear();
+  for (const piece of outline.dashed ? dashes(along, closed, width) : [along])
+    run(path, piece, closed && !outline.dashed);
+  sink.path(path, colour, 'normal', width);
+  for (const [tip, base] of tips) {
+    path.clear();
+    head(path, tip, base, width);
+    sink.path(path, colour, 'normal', null);
+  }
+}
+
+/** Ends a line within the head that is put on it; returns the head's tip and the middle of its base. */
+function shorten(points: Point[], width: number): [tip: Point, base: Point] {
+  const tip = points.pop()!;
+  const { length } = headSize(width);
+  // Short pieces at the end, as of a polyline, go into the head.
+  while (points.length > 1 && distance(points[points.length - 1]!, tip) < length) points.pop();
+  const from = points[points.length - 1]!;
+  const far = distance(from, tip) || 1;
+  const at = (back: number): Point => ({
+    x: tip.x + ((from.x - tip.x) / far) * back,
+    y: tip.y + ((from.y - tip.y) / far) * back,
+  });
+  points.push(at(Math.min(far, length * 0.8)));
+  return [tip, at(length)];
+}
+
+function head(path: PathBuffer, tip: Point, base: Point, width: number): void {
+  const { length, half } = headSize(width);
+  const [ux, uy] = [(tip.x - base.x) / length, (tip.y - base.y) / length];
+  run(
+    path,
+    [
+      tip,
+      { x: base.x - uy * half, y: base.y + ux * half },
+      { x: base.x + uy * half, y: base.y - ux * half },
+    ],
+    true,
+  );
+}
+
+function drawMark(mark: MarkSpec, sink: DisplaySink): void {
+  const { runs, pen } = writtenMark(mark);
+  const path = new PathBuffer();
+  for (const points of runs) run(path, points, pen === null);
+  sink.path(path, mark.colour, 'normal', pen);
+}
+
+function run(path: PathBuffer, points: readonly Point[], closed: boolean): void {
+  points.forEach(({ x, y }, i) => (i === 0 ? path.moveTo(x, y) : path.lineTo(x, y)));
+  if (closed) path.closePath();
+}

@@ -1,0 +1,3 @@
+export * from './jpeg.js';
+export * from './picture-error.js';
+export * from './sniff.js';
