@@ -6,3 +6,4 @@ export * from './hit.js';
 export * from './palette.js';
 export * from './stroke.js';
 export * from './tint.js';
+export * from './transform.js';
