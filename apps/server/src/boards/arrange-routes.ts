@@ -1,4 +1,4 @@
-import { Id, operation, pack, pagesInOrder, pageSnapshot } from '@cuaderno/core';
+import { FileHash, Id, operation, pack, pagesInOrder, pageSnapshot } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
@@ -133,6 +133,27 @@ export const arrangeRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, params }) => app.boards.restore(params.board, tutor.id),
+  );
+
+  app.post(
+    '/boards/:board/files',
+    {
+      schema: {
+        tags,
+        summary: 'Let files of one’s own boards be seen on this one, as what is pasted needs them',
+        params,
+        body: z.object({ files: z.array(FileHash).min(1).max(500) }),
+        response: { 204: z.null() },
+      },
+    },
+    async ({ tutor, params, body }, reply) => {
+      const board = await app.boards.one(params.board, tutor.id);
+      for (const hash of body.files) {
+        if (!(await app.boards.fileOfTutor(tutor.id, hash))) throw new ProblemError('not-found');
+        await app.boards.useFile(board.id, hash);
+      }
+      return reply.status(204).send(null);
+    },
   );
 
   app.post(

@@ -88,6 +88,12 @@ export class Boards {
     ]);
   }
 
+  /** A file that is stored may be seen on this board, too. */
+  async useFile(board: string, hash: string): Promise<void> {
+    const row = { board, hash, name: '', pages: 0 };
+    await this.db.insert(boardFiles).values(row).onConflictDoNothing();
+  }
+
   async knowsFile(hash: string): Promise<boolean> {
     const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
     return rows.length > 0;

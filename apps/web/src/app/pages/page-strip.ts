@@ -19,7 +19,16 @@ import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
-import { CopyPlus, Eye, EyeOff, FileOutput, FilePlus, FileX2, ListChecks, NotebookPen } from 'lucide';
+import {
+  CopyPlus,
+  Eye,
+  EyeOff,
+  FileOutput,
+  FilePlus,
+  FileX2,
+  ListChecks,
+  NotebookPen,
+} from 'lucide';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
 import { PageThumb } from './page-thumb';
@@ -80,7 +89,9 @@ export class PageStrip {
   private anchor: Id | null = null;
   protected readonly meant = computed(() => {
     const picked = this.picked();
-    return this.pages().filter(({ id }) => (picked.size > 0 ? picked.has(id) : id === this.current()));
+    return this.pages().filter(({ id }) =>
+      picked.size > 0 ? picked.has(id) : id === this.current(),
+    );
   });
   /** Whether all that is meant is held back. */
   protected readonly held = computed(

@@ -9,8 +9,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { materialOn } from '@cuaderno/core';
 import type { Page, Paper } from '@cuaderno/core';
 import { InkPainter } from '../stage/ink-painter';
+import { MaterialPainter } from '../stage/material-painter';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
 
@@ -73,11 +75,25 @@ export class PageThumb {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => void this.draw(page), this.paper ? REST : 0);
     });
+    effect((onCleanup) => {
+      const { pictures } = this.papers();
+      // A picture that has come belongs on this page, or on another.
+      const unwatch = pictures.watch(() => {
+        if (!this.inView() || !this.hasPictures()) return;
+        clearTimeout(this.timer);
+        this.timer = setTimeout(() => void this.draw(this.page()), 0);
+      });
+      onCleanup(unwatch);
+    });
     inject(DestroyRef).onDestroy(() => {
       watcher.disconnect();
       clearTimeout(this.timer);
       this.abort?.abort();
     });
+  }
+
+  private hasPictures(): boolean {
+    return materialOn(this.page()).some(({ kind }) => kind === 'picture');
   }
 
   private async draw(page: Page): Promise<void> {
@@ -105,10 +121,15 @@ export class PageThumb {
       paintPaper(paper, page, { x: 0, y: 0, scale });
       this.paper = { of: page.paper, canvas: paper };
     }
-    const ink = new InkPainter(canvas.width, canvas.height, { x: 0, y: 0, scale });
+    const view = { x: 0, y: 0, scale };
+    const { pictures } = this.papers();
+    const material = new MaterialPainter(canvas.width, canvas.height, view, pictures);
+    material.show(page, new Set());
+    const ink = new InkPainter(canvas.width, canvas.height, view);
     ink.show(page);
     const context = canvas.getContext('2d')!;
     context.drawImage(this.paper.canvas, 0, 0);
+    if (!material.isEmpty) context.drawImage(material.canvas, 0, 0);
     context.globalCompositeOperation = 'multiply';
     context.drawImage(ink.multiply, 0, 0);
     context.globalCompositeOperation = 'source-over';

@@ -26,6 +26,8 @@ export interface Sample {
   readonly pressure: number;
   readonly time: number;
   readonly device: 'pen' | 'touch' | 'mouse';
+  /** Whether a key says that this is meant besides what was before. */
+  readonly adds: boolean;
 }
 
 /** A contact wider than this, in CSS px, is a palm. */
@@ -101,6 +103,7 @@ export class Gestures {
       pressure: device === 'pen' && event.pressure > 0 ? event.pressure : 0.5,
       time: event.timeStamp,
       device,
+      adds: event.shiftKey || event.ctrlKey || event.metaKey,
     };
   }
 

@@ -1,53 +1,14 @@
-import { decodeStroke, displayStroke, trace } from '@cuaderno/core';
-import type { DisplayPath, Id, Item, Page, Stroke } from '@cuaderno/core';
+import { inkOn } from '@cuaderno/core';
+import type { Id, Item, Page } from '@cuaderno/core';
+import { itemLooks, paint } from './looks';
 
-/** What has been made of an item before: items never change, so it never needs to be made again. */
-const strokes = new WeakMap<Uint8Array, Stroke>();
-const looks = new WeakMap<Uint8Array, Look[]>();
+const NONE: ReadonlySet<Id> = new Set();
 
-/** A path of a display list, as the canvas takes it. */
-export interface Look {
-  readonly display: DisplayPath;
-  readonly path: Path2D;
-}
-
-export function strokeOf(item: Item): Stroke {
-  let stroke = strokes.get(item.ink);
-  if (!stroke) strokes.set(item.ink, (stroke = decodeStroke(item.ink)));
-  return stroke;
-}
-
-export function lookOf(display: DisplayPath): Look {
-  const path = new Path2D();
-  trace(display.path, path);
-  return { display, path };
-}
-
-export function looksOf(stroke: Stroke): Look[] {
-  return displayStroke(stroke).map(lookOf);
-}
-
-function itemLooks(item: Item): Look[] {
-  let look = looks.get(item.ink);
-  if (!look) looks.set(item.ink, (look = looksOf(strokeOf(item))));
-  return look;
-}
-
-/** Draws one path of a display list; the context's units are points. */
-export function paint(
-  context: CanvasRenderingContext2D,
-  { display: { colour, paint: how }, path }: Look,
-): void {
-  if (how === 'fill') {
-    context.fillStyle = colour;
-    context.fill(path);
-  } else {
-    context.strokeStyle = colour;
-    context.lineWidth = how.width;
-    context.lineCap = 'round';
-    context.lineJoin = 'round';
-    context.stroke(path);
-  }
+/** Whether both are the same line, or the same thing: what a confirmation changes isn't seen. */
+function looksAlike(a: Item, b: Item | undefined): boolean {
+  if (a === b) return true;
+  if (!b || a.id !== b.id) return false;
+  return a.kind === 'ink' && b.kind === 'ink' && a.ink === b.ink;
 }
 
 /**
@@ -57,7 +18,7 @@ export function paint(
 export class InkPainter {
   readonly normal: HTMLCanvasElement;
   readonly multiply: HTMLCanvasElement;
-  private drawn: Id[] = [];
+  private drawn: Item[] = [];
   /** Whether there is anything in `multiply`. */
   multiplies = false;
 
@@ -74,10 +35,11 @@ export class InkPainter {
     }
   }
 
-  /** Brings the pictures up to the page. */
-  show(page: Page): void {
-    const there = [...page.items.values()].filter((item) => !item.removed);
-    const added = this.drawn.every((id, i) => there[i]?.id === id);
+  /** Brings the pictures up to the page. @param lifted items that are drawn elsewhere just now */
+  show(page: Page, lifted: ReadonlySet<Id> = NONE): void {
+    const all = inkOn(page);
+    const there = lifted.size > 0 ? all.filter(({ id }) => !lifted.has(id)) : all;
+    const added = this.drawn.every((item, i) => looksAlike(item, there[i]));
     if (!added) {
       this.clear(this.normal);
       this.clear(this.multiply);
@@ -87,13 +49,13 @@ export class InkPainter {
     for (const item of there.slice(this.drawn.length)) {
       const { x, y, scale } = this.view;
       for (const look of itemLooks(item)) {
-        const multiplies = look.display.blend === 'multiply';
+        const multiplies = 'path' in look && look.display.blend === 'multiply';
         const context = (multiplies ? this.multiply : this.normal).getContext('2d')!;
         context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
         paint(context, look);
         this.multiplies ||= multiplies;
       }
-      this.drawn.push(item.id);
+      this.drawn.push(item);
     }
   }
 

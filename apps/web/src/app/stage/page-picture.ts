@@ -1,5 +1,6 @@
-import type { Page, Rect } from '@cuaderno/core';
+import type { Id, Page, Rect } from '@cuaderno/core';
 import { InkPainter } from './ink-painter';
+import { MaterialPainter } from './material-painter';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
 
@@ -16,6 +17,7 @@ interface Shot {
   /** Pixels a point. */
   readonly scale: number;
   readonly paper: HTMLCanvasElement;
+  readonly material: MaterialPainter;
   readonly ink: InkPainter;
 }
 
@@ -27,6 +29,7 @@ interface Shot {
 export class PagePicture {
   private shot: Shot | null = null;
   private making: { abort: AbortController; part: Rect; scale: number } | null = null;
+  private lifted: ReadonlySet<Id> = new Set();
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** Whether the paper is on screen at the scale that was asked for. */
   sharp = false;
@@ -37,14 +40,26 @@ export class PagePicture {
     private readonly onChange: () => void,
   ) {}
 
-  /** The page has changed. */
-  update(page: Page): void {
-    if (page === this.page) return;
+  /** The page has changed, or other items of it are drawn elsewhere just now. */
+  update(page: Page, lifted: ReadonlySet<Id>): void {
+    if (page === this.page && lifted === this.lifted) return;
     const { paper, width, height } = this.page;
     const printed = page.paper === paper && page.width === width && page.height === height;
     this.page = page;
-    if (printed) this.shot?.ink.show(page);
+    this.lifted = lifted;
+    if (printed) this.showItems();
     else this.close();
+  }
+
+  /** A picture has come. */
+  refresh(): void {
+    this.showItems();
+    this.onChange();
+  }
+
+  private showItems(shot = this.shot): void {
+    shot?.material.show(this.page, this.lifted);
+    shot?.ink.show(this.page, this.lifted);
   }
 
   /**
@@ -68,8 +83,10 @@ export class PagePicture {
   draw(context: CanvasRenderingContext2D): void {
     const { shot } = this;
     if (!shot) return;
-    const { part, paper, ink } = shot;
+    const { part, paper, material, ink } = shot;
     context.drawImage(paper, part.x, part.y, part.width, part.height);
+    if (!material.isEmpty)
+      context.drawImage(material.canvas, part.x, part.y, part.width, part.height);
     if (ink.multiplies) {
       context.globalCompositeOperation = 'multiply';
       context.drawImage(ink.multiply, part.x, part.y, part.width, part.height);
@@ -112,11 +129,17 @@ export class PagePicture {
     const white = paper.getContext('2d')!;
     white.fillStyle = '#ffffff';
     white.fillRect(0, 0, columns, rows);
-    const ink = new InkPainter(columns, rows, { x, y, scale });
-    ink.show(this.page);
-    const shot: Shot = { part, scale, paper, ink };
+    const view = { x, y, scale };
+    const shot: Shot = {
+      part,
+      scale,
+      paper,
+      material: new MaterialPainter(columns, rows, view, this.papers.pictures),
+      ink: new InkPainter(columns, rows, view),
+    };
+    this.showItems(shot);
     const show = (sharp: boolean): void => {
-      ink.show(this.page);
+      this.showItems(shot);
       this.shot = shot;
       this.making = null;
       this.sharp = sharp;

@@ -1,6 +1,6 @@
 import { DisplayListBuilder, drawPaper } from '@cuaderno/core';
 import type { Page } from '@cuaderno/core';
-import { lookOf, paint } from './ink-painter';
+import { lookOf, paint } from './looks';
 
 /**
  * Paints a page's tint, and the lines of a paper of our own, onto what is on the canvas.
@@ -17,6 +17,7 @@ export function paintPaper(
   context.save();
   context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
   for (const display of list.done()) {
+    if (display.kind !== 'path') continue;
     context.globalCompositeOperation = display.blend === 'multiply' ? 'multiply' : 'source-over';
     paint(context, lookOf(display));
   }

@@ -1,6 +1,7 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
 import type { LocalFiles } from './local-files';
 import { openPdf } from './pdf-js';
+import { Pictures } from './pictures';
 import type { PdfDoc } from './pdf-js';
 
 /** Documents kept open. */
@@ -11,6 +12,8 @@ const MAX_OPEN = 6;
  * needs are fetched, so page 200 of a book is there as fast as page 1 of a leaflet.
  */
 export class PaperSource {
+  /** Pictures that lie on the pages. */
+  readonly pictures = new Pictures();
   private readonly docs = new Map<FileHash, Promise<PdfDoc>>();
 
   /** @param local files that are on this machine already */
@@ -46,6 +49,7 @@ export class PaperSource {
   }
 
   close(): void {
+    this.pictures.close();
     for (const doc of this.docs.values()) destroy(doc);
     this.docs.clear();
   }

@@ -1,11 +1,16 @@
-import type { Id, InkPoint, InkStyle } from '@cuaderno/core';
+import type { Id, InkPoint, InkStyle, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
 import type { Camera, Size } from './camera';
-import { looksOf, paint } from './ink-painter';
+import { itemLooks, looksOf, paint } from './looks';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
 import type { PaperSource } from './paper-source';
+import type { Lifted } from './pointer-tool';
+import type { SelectionView } from './selecting';
+import { drawSelection } from './selection-overlay';
+
+const NONE: ReadonlySet<Id> = new Set();
 
 /** What the scene draws, at the moment. */
 export interface SceneView {
@@ -16,6 +21,9 @@ export interface SceneView {
   /** Strokes that are not on the board yet, one's own and others'. */
   underWay(): readonly { page: Id; style: InkStyle; points: readonly InkPoint[] }[];
   papers(): PaperSource;
+  /** Items that are on their way, drawn above everything. */
+  lifted(): Lifted | null;
+  selection(): SelectionView | null;
 }
 
 /**
@@ -27,14 +35,16 @@ export class Scene {
   private readonly pages = new Konva.Layer({ listening: false });
   private readonly highlights = new Konva.Layer({ listening: false });
   private readonly pens = new Konva.Layer({ listening: false });
+  private readonly over = new Konva.Layer({ listening: false });
   private readonly pictures = new Map<Id, PagePicture>();
+  private readonly unwatch: () => void;
 
   constructor(
     container: HTMLDivElement,
     private readonly view: SceneView,
   ) {
     this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
-    this.konva.add(this.pages, this.highlights, this.pens);
+    this.konva.add(this.pages, this.highlights, this.pens, this.over);
     // A highlighter under way mixes with the page below it, as it will when it is dry.
     this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
     this.pages.add(new Shape({ sceneFunc: (context) => this.drawPages(native(context)) }));
@@ -43,6 +53,10 @@ export class Scene {
       [this.pens, 'normal'],
     ] as const)
       layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
+    this.over.add(new Shape({ sceneFunc: (context) => this.drawOver(native(context)) }));
+    this.unwatch = view.papers().pictures.watch(() => {
+      for (const picture of this.pictures.values()) picture.refresh();
+    });
   }
 
   resize(): void {
@@ -61,6 +75,16 @@ export class Scene {
       }
     this.pages.batchDraw();
     this.drawLive();
+    this.over.batchDraw();
+  }
+
+  /** What is chosen or carried has changed: draws that, and the page without what was lifted from it. */
+  drawCarried(): void {
+    const lifted = this.view.lifted();
+    for (const { page } of this.view.seen())
+      this.pictures.get(page.id)?.update(page, this.idsOn(page.id, lifted));
+    this.pages.batchDraw();
+    this.over.batchDraw();
   }
 
   /** Draws what is under way once more. */
@@ -79,6 +103,7 @@ export class Scene {
   }
 
   close(): void {
+    this.unwatch();
     for (const picture of this.pictures.values()) picture.close();
     this.konva.destroy();
   }
@@ -91,7 +116,7 @@ export class Scene {
       picture = new PagePicture(page, this.view.papers(), () => this.pages.batchDraw());
       this.pictures.set(page.id, picture);
     }
-    picture.update(page);
+    picture.update(page, this.idsOn(page.id, this.view.lifted()));
     const left = Math.max(0, x - px);
     const top = Math.max(0, y - py);
     const right = Math.min(page.width, x + width / zoom - px);
@@ -129,6 +154,32 @@ export class Scene {
         clipTo(context, placed.page.width, placed.page.height);
         for (const look of looks) paint(context, look);
       });
+    }
+  }
+
+  private idsOn(page: Id, lifted: Lifted | null): ReadonlySet<Id> {
+    return lifted?.page === page ? lifted.ids : NONE;
+  }
+
+  private drawOver(context: CanvasRenderingContext2D): void {
+    const lifted = this.view.lifted();
+    const selection = this.view.selection();
+    for (const placed of this.view.seen()) {
+      const { page } = placed;
+      if (lifted?.page === page.id)
+        this.onPage(context, placed, () => {
+          clipTo(context, page.width, page.height);
+          for (const item of lifted.items)
+            for (const look of itemLooks(item)) paint(context, look, this.view.papers().pictures);
+        });
+      if (selection?.page === page.id) {
+        const { x, y, zoom } = this.view.camera();
+        const at = (p: Point): Point => ({
+          x: (placed.x + p.x - x) * zoom,
+          y: (placed.y + p.y - y) * zoom,
+        });
+        drawSelection(context, selection, at, page);
+      }
     }
   }
 

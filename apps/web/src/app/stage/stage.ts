@@ -13,7 +13,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core';
-import type { Board, Id, InkStyle, Item, Point } from '@cuaderno/core';
+import type { Board, Frame, Id, InkStyle, Item, Point } from '@cuaderno/core';
 import type { LiveInkEvent } from '../live/board-session';
 import type { Tool } from '../tools/tool';
 import { clamp, zoomAt } from './camera';
@@ -22,9 +22,15 @@ import { Gestures } from './gestures';
 import type { GestureTarget } from './gestures';
 import { GAP, layOut, pageAt, pagesBetween, placeOf } from './layout';
 import type { Placed, Run } from './layout';
+import { Laying } from './laying';
+import type { Laid, LayStyle } from './laying';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
+import { pageUnder } from './pointer-tool';
+import type { PointerTool } from './pointer-tool';
 import { Scene } from './scene';
+import { Selecting } from './selecting';
+import type { Selection } from './selecting';
 import { ERASER, Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
@@ -58,7 +64,22 @@ export class Stage {
   readonly mayErase = input<(item: Item) => boolean>(() => false);
   readonly papers = input<PaperSource>(new PaperSource());
 
+  /** How figures and marks are laid. */
+  readonly layStyle = input<LayStyle>({ kind: 'mark', mark: 'tick', colour: '#c22f2f' });
+  /** Whether a drag over nothing draws a lasso, and not a box. */
+  readonly lasso = input(false);
   readonly drawn = output<FinishedStroke>();
+  /** A figure or a mark was drawn. */
+  readonly laid = output<{ readonly page: Id; readonly thing: Laid }>();
+  readonly chose = output<Selection | null>();
+  /** What is chosen was moved, sized or turned. */
+  readonly placed = output<{
+    readonly selection: Selection;
+    readonly from: Frame;
+    readonly to: Frame;
+  }>();
+  /** The ends of the line that is chosen were moved. */
+  readonly redrawn = output<{ readonly selection: Selection; readonly to: object }>();
   readonly piece = output<StrokePiece>();
   /** A line under way was given up. */
   readonly givenUp = output<Id>();
@@ -92,7 +113,30 @@ export class Stage {
       changed: () => this.drawLive(),
     },
   );
+  private readonly selecting = new Selecting(
+    {
+      camera: () => this.camera,
+      seen: () => this.seen(),
+      page: (id) => placeOf(this.run, id)?.page,
+      lasso: () => this.lasso(),
+    },
+    {
+      chose: (selection) => this.chose.emit(selection),
+      placed: (selection, from, to) => this.placed.emit({ selection, from, to }),
+      drawn: (selection, to) => this.redrawn.emit({ selection, to }),
+      changed: () => this.scene?.drawCarried(),
+    },
+  );
+  private readonly laying = new Laying(
+    { camera: () => this.camera, seen: () => this.seen(), style: () => this.layStyle() },
+    {
+      laid: (page, thing) => this.laid.emit({ page, thing }),
+      changed: () => this.scene?.drawCarried(),
+    },
+  );
   private glide = 0;
+  /** What the pointer that is down works with. */
+  private inHand: PointerTool = this.writing;
   private scene: Scene | null = null;
   private gestures: Gestures | null = null;
   private waiting: Id | null = null;
@@ -107,9 +151,12 @@ export class Stage {
       if (!this.mayWrite()) untracked(() => this.gestures?.interrupt());
     });
     effect(() => {
-      this.tool();
+      const tool = this.tool();
       this.mayWrite();
-      untracked(() => this.showCursor());
+      untracked(() => {
+        this.showCursor();
+        if (tool !== 'select') this.choose(null);
+      });
     });
     inject(DestroyRef).onDestroy(() => this.stop());
   }
@@ -166,6 +213,37 @@ export class Stage {
     this.zoomAround({ x: width / 2, y: height / 2 }, zoom);
   }
 
+  /** Chooses items, or none; they are shown as chosen while the tool for it is in hand. */
+  choose(selection: Selection | null): void {
+    this.selecting.choose(selection);
+    this.chose.emit(selection);
+  }
+
+  /** The middle of what the window shows of the page in view, in points on that page. */
+  get middle(): { page: Id; at: Point } | null {
+    const placed = placeOf(this.run, this.page() ?? '');
+    if (!placed) return null;
+    const { width, height } = this.size();
+    const { x, y, zoom } = this.camera;
+    const { page } = placed;
+    const between = (at: number, most: number): number => Math.min(most, Math.max(0, at));
+    return {
+      page: page.id,
+      at: {
+        x: between(x + width / zoom / 2 - placed.x, page.width),
+        y: between(y + height / zoom / 2 - placed.y, page.height),
+      },
+    };
+  }
+
+  /** The page at a place of the screen, in CSS px from the window's corner, and where on it. */
+  placeAt(client: Point): { page: Id; at: Point } | null {
+    const corner = this.host().nativeElement.getBoundingClientRect();
+    const sample = { x: client.x - corner.x, y: client.y - corner.y };
+    const under = pageUnder(this.camera, this.seen(), sample);
+    return under && { page: under.placed.page.id, at: under.p };
+  }
+
   /** Someone else's stroke under way. */
   take(event: LiveInkEvent): void {
     this.live.take(event);
@@ -193,6 +271,8 @@ export class Stage {
       seen: () => this.seen(),
       underWay: () => [...this.live.all(), ...this.writing.underWay()],
       papers: () => this.papers(),
+      lifted: () => this.selecting.lifted() ?? this.laying.lifted(),
+      selection: () => this.selecting.view(),
     });
     new ResizeObserver(() => this.resize()).observe(element);
     this.gestures = new Gestures(element, this.target());
@@ -240,6 +320,8 @@ export class Stage {
     const isOn = (page: Id, stroke: Id): boolean =>
       board.pages.get(page)?.items.has(stroke) ?? false;
     this.writing.settle(board);
+    this.selecting.settle();
+    this.laying.settle();
     for (const { stroke, page } of this.live.all())
       if (isOn(page, stroke)) this.live.settle(stroke);
     if (this.waiting) this.goTo(this.waiting);
@@ -303,10 +385,13 @@ export class Stage {
   private target(): GestureTarget {
     return {
       writes: () => this.mayWrite() && this.tool() !== 'hand',
-      penDown: (sample) => this.writing.down(sample),
-      penMove: (samples) => this.writing.move(samples),
-      penUp: () => this.writing.up(),
-      penLost: () => this.writing.lost(),
+      penDown: (sample) => {
+        this.inHand = this.handTool();
+        return this.inHand.down(sample);
+      },
+      penMove: (samples) => this.inHand.move(samples),
+      penUp: () => this.inHand.up(),
+      penLost: () => this.inHand.lost(),
       pan: (dx, dy) => this.pan(dx, dy),
       pinch: (middle, dx, dy, factor) => {
         const { zoom } = this.camera;
@@ -321,6 +406,12 @@ export class Stage {
       fling: (vx, vy) => this.fling(vx, vy),
       touched: () => cancelAnimationFrame(this.glide),
     };
+  }
+
+  private handTool(): PointerTool {
+    const tool = this.tool();
+    if (tool === 'select') return this.selecting;
+    return tool === 'shape' || tool === 'mark' ? this.laying : this.writing;
   }
 
   private pan(dx: number, dy: number): void {
@@ -384,7 +475,8 @@ export class Stage {
   private showCursor(): void {
     const element = this.host().nativeElement;
     const writing = this.mayWrite() && this.tool() !== 'hand';
-    element.classList.toggle('writing', writing);
+    element.classList.toggle('writing', writing && this.tool() !== 'select');
+    element.classList.toggle('choosing', writing && this.tool() === 'select');
     element.classList.toggle('erasing', writing && this.tool() === 'eraser');
     if (this.tool() !== 'eraser' || !writing) this.cursor().nativeElement.classList.remove('on');
   }

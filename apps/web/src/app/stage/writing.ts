@@ -1,10 +1,12 @@
 import {
   encodePoints,
   encodeStroke,
-  itemsOn,
+  inkOn,
   MAX_POINTS,
   newId,
   thinPoints,
+  strokeOf,
+  thingTouched,
   touches,
 } from '@cuaderno/core';
 import type { Board, Id, InkPoint, InkStyle, Item, Point } from '@cuaderno/core';
@@ -12,7 +14,6 @@ import type { Tool } from '../tools/tool';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';
-import { strokeOf } from './ink-painter';
 import type { Placed } from './layout';
 
 /** A finished line, ready to be an operation. */
@@ -217,12 +218,10 @@ export class Writing {
     for (const { page, x, y } of this.surface.seen()) {
       const a = { x: from.x - x, y: from.y - y };
       const b = { x: to.x - x, y: to.y - y };
-      const items = itemsOn(page)
+      const items = inkOn(page)
         .filter(
           (item) =>
-            !sweep.gone.has(item.id) &&
-            mayErase(item) &&
-            touches(strokeOf(item), a, b, ERASER / camera.zoom),
+            !sweep.gone.has(item.id) && mayErase(item) && isSwept(item, a, b, ERASER / camera.zoom),
         )
         .map(({ id }) => id);
       if (items.length === 0) continue;
@@ -230,4 +229,10 @@ export class Writing {
       this.news.erased({ page: page.id, items, gesture: sweep.gesture });
     }
   }
+}
+
+function isSwept(item: Item, a: Point, b: Point, radius: number): boolean {
+  return item.kind === 'ink'
+    ? touches(strokeOf(item.ink), a, b, radius)
+    : thingTouched(item, a, b, radius);
 }

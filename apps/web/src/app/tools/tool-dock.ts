@@ -1,9 +1,76 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, INKS, PEN_WIDTHS } from '@cuaderno/core';
-import type { HighlightName, InkName } from '@cuaderno/core';
-import { ArrowLeftRight, Eraser, Hand, Highlighter, PenLine, Redo2, Undo2 } from 'lucide';
+import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core';
+import type { HighlightName, InkName, Item, MarkName } from '@cuaderno/core';
+import {
+  ArrowLeftRight,
+  Check,
+  Circle,
+  CircleAlert,
+  CircleQuestionMark,
+  Eraser,
+  Hand,
+  Heart,
+  Highlighter,
+  ImagePlus,
+  Lasso,
+  MoveDiagonal,
+  MoveUpRight,
+  PaintBucket,
+  PenLine,
+  Pentagon,
+  Redo2,
+  Shapes,
+  Slash,
+  Square,
+  SquareDashed,
+  SquareDashedMousePointer,
+  Star,
+  Triangle,
+  Undo2,
+  X,
+} from 'lucide';
 import { Icon } from '../icons/icon';
-import type { Tool, Tools } from './tool';
+import type { Deed } from '../work/arranging';
+import { SelectionActions } from './selection-actions';
+import type { Figure, Tool, Tools } from './tool';
+
+interface Kind {
+  readonly tool: Tool;
+  readonly label: string;
+  readonly key: string;
+  readonly icon: typeof Hand;
+}
+
+const WRITE: readonly Kind[] = [
+  { tool: 'pen', label: 'Pen', key: 'P', icon: PenLine },
+  { tool: 'highlighter', label: 'Highlighter', key: 'H', icon: Highlighter },
+  { tool: 'eraser', label: 'Eraser', key: 'E', icon: Eraser },
+  { tool: 'hand', label: 'Move', key: 'M', icon: Hand },
+];
+const ARRANGE: readonly Kind[] = [
+  { tool: 'select', label: 'Choose', key: 'C', icon: SquareDashedMousePointer },
+  { tool: 'shape', label: 'Figures', key: 'G', icon: Shapes },
+  { tool: 'mark', label: 'Marks', key: 'K', icon: Check },
+];
+
+const FIGURES: readonly { figure: Figure; label: string; icon: typeof Hand }[] = [
+  { figure: 'line', label: 'Line', icon: Slash },
+  { figure: 'arrow', label: 'Arrow', icon: MoveUpRight },
+  { figure: 'arrows', label: 'Arrow with two heads', icon: MoveDiagonal },
+  { figure: 'box', label: 'Box', icon: Square },
+  { figure: 'ellipse', label: 'Ellipse', icon: Circle },
+  { figure: 'triangle', label: 'Triangle', icon: Triangle },
+  { figure: 'polygon', label: 'Polygon: draw round its corners', icon: Pentagon },
+];
+
+const MARK_KINDS: readonly { mark: MarkName; label: string; icon: typeof Hand }[] = [
+  { mark: 'tick', label: 'Tick', icon: Check },
+  { mark: 'cross', label: 'Cross', icon: X },
+  { mark: 'star', label: 'Star', icon: Star },
+  { mark: 'question', label: 'Question mark', icon: CircleQuestionMark },
+  { mark: 'look', label: 'Look here', icon: CircleAlert },
+  { mark: 'heart', label: 'Heart', icon: Heart },
+];
 
 /** Labels of the widths, thin to broad. */
 const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
@@ -14,7 +81,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
  */
 @Component({
   selector: 'cua-tool-dock',
-  imports: [Icon],
+  imports: [Icon, SelectionActions],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -28,22 +95,46 @@ export class ToolDock {
   readonly undo = output();
   readonly redo = output();
 
-  protected readonly icons = { ArrowLeftRight, Redo2, Undo2 };
-  protected readonly kinds: readonly {
-    tool: Tool;
-    label: string;
-    key: string;
-    icon: typeof Hand;
-  }[] = [
-    { tool: 'pen', label: 'Pen', key: 'P', icon: PenLine },
-    { tool: 'highlighter', label: 'Highlighter', key: 'H', icon: Highlighter },
-    { tool: 'eraser', label: 'Eraser', key: 'E', icon: Eraser },
-    { tool: 'hand', label: 'Move', key: 'M', icon: Hand },
-  ];
+  protected readonly icons = {
+    ArrowLeftRight,
+    ImagePlus,
+    Lasso,
+    PaintBucket,
+    Redo2,
+    SquareDashed,
+    Undo2,
+  };
+  /** Whether this person lays material on pages, too. */
+  readonly arranges = input(false);
+  /** What is chosen on the page. */
+  readonly chosen = input<readonly Item[]>([]);
+  readonly deed = output<Deed>();
+  /** Pictures are to be brought. */
+  readonly pictures = output<File[]>();
+
+  protected readonly kinds = computed<readonly Kind[]>(() =>
+    this.arranges() ? [...WRITE, ...ARRANGE] : WRITE,
+  );
+  protected readonly figures = FIGURES;
+  protected readonly marks = MARK_KINDS;
+  /** What the inks are for just now. */
+  protected readonly coloursChosen = computed(
+    () =>
+      this.tools().tool() === 'select' &&
+      this.chosen().some(({ kind }) => kind === 'shape' || kind === 'mark'),
+  );
 
   protected readonly inks = computed(() => {
-    const marking = this.tools().tool() === 'highlighter';
-    const chosen = marking ? this.tools().highlighter().ink : this.tools().pen().ink;
+    const tools = this.tools();
+    const tool = tools.tool();
+    const marking = tool === 'highlighter';
+    const chosen = marking
+      ? tools.highlighter().ink
+      : tool === 'shape'
+        ? tools.figure().ink
+        : tool === 'mark'
+          ? tools.mark().ink
+          : tools.pen().ink;
     return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
       ...ink,
       marking,
@@ -53,7 +144,12 @@ export class ToolDock {
 
   protected readonly widths = computed(() => {
     const marking = this.tools().tool() === 'highlighter';
-    const chosen = marking ? this.tools().highlighter().width : this.tools().pen().width;
+    const tools = this.tools();
+    const chosen = marking
+      ? tools.highlighter().width
+      : tools.tool() === 'shape'
+        ? tools.figure().width
+        : tools.pen().width;
     return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
       width,
       chosen: width === chosen,
@@ -62,21 +158,42 @@ export class ToolDock {
     }));
   });
 
-  protected readonly hasStyle = computed(() =>
-    ['pen', 'highlighter'].includes(this.tools().tool()),
+  protected readonly hasInk = computed(
+    () =>
+      ['pen', 'highlighter', 'shape', 'mark'].includes(this.tools().tool()) || this.coloursChosen(),
+  );
+  protected readonly hasWidth = computed(() =>
+    ['pen', 'highlighter', 'shape'].includes(this.tools().tool()),
   );
 
   protected chooseInk(name: string): void {
     const tools = this.tools();
-    if (tools.tool() === 'highlighter')
-      tools.highlighter.update((pen) => ({ ...pen, ink: name as HighlightName }));
-    else tools.pen.update((pen) => ({ ...pen, ink: name as InkName }));
+    const ink = name as InkName;
+    switch (tools.tool()) {
+      case 'highlighter':
+        return tools.highlighter.update((pen) => ({ ...pen, ink: name as HighlightName }));
+      case 'shape':
+        return tools.figure.update((figure) => ({ ...figure, ink }));
+      case 'mark':
+        return tools.mark.update((mark) => ({ ...mark, ink }));
+      case 'select':
+        return this.deed.emit({ kind: 'colour', colour: inkColour(ink) });
+      default:
+        return tools.pen.update((pen) => ({ ...pen, ink }));
+    }
   }
 
   protected chooseWidth(width: number): void {
     const tools = this.tools();
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
+    else if (tools.tool() === 'shape') tools.figure.update((figure) => ({ ...figure, width }));
     else tools.pen.update((pen) => ({ ...pen, width }));
+  }
+
+  protected bring(field: HTMLInputElement): void {
+    const files = [...(field.files ?? [])];
+    field.value = '';
+    if (files.length > 0) this.pictures.emit(files);
   }
 
   protected changeSide(): void {

@@ -1,18 +1,35 @@
-import type { HighlightName, InkName, InkStyle } from '@cuaderno/core';
-import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core';
 import { computed, effect, signal } from '@angular/core';
+import { HIGHLIGHT_WIDTHS, inkColour, PEN_WIDTHS } from '@cuaderno/core';
+import type { HighlightName, InkName, InkStyle, MarkName, ShapeSpec } from '@cuaderno/core';
+import type { LayStyle } from '../stage/laying';
 
-export type Tool = 'hand' | 'pen' | 'highlighter' | 'eraser';
+export type Tool = 'hand' | 'pen' | 'highlighter' | 'eraser' | 'select' | 'shape' | 'mark';
 export type Side = 'left' | 'right';
+
+/** A figure as it is chosen: a line with heads is an arrow. */
+export type Figure = 'line' | 'arrow' | 'arrows' | Exclude<ShapeSpec['shape'], 'line'>;
+
+export interface FigureStyle {
+  readonly figure: Figure;
+  readonly ink: InkName;
+  readonly width: number;
+  readonly filled: boolean;
+  readonly dashed: boolean;
+}
 
 interface Kept {
   tool: Tool;
   pen: { ink: InkName; width: number };
   highlighter: { ink: HighlightName; width: number };
+  figure: FigureStyle;
+  mark: { mark: MarkName; ink: InkName };
+  lasso: boolean;
   side: Side;
 }
 
 const KEY = 'cuaderno.tools';
+/** How much of the ink is in what fills a figure of it. */
+const FILL = 0.16;
 
 function kept(): Partial<Kept> {
   try {
@@ -32,6 +49,20 @@ export class Tools {
   readonly highlighter = signal<{ ink: HighlightName; width: number }>(
     this.before.highlighter ?? { ink: 'lemon', width: HIGHLIGHT_WIDTHS[1] },
   );
+  readonly figure = signal<FigureStyle>(
+    this.before.figure ?? {
+      figure: 'arrow',
+      ink: 'poppy',
+      width: PEN_WIDTHS[1],
+      filled: false,
+      dashed: false,
+    },
+  );
+  readonly mark = signal<{ mark: MarkName; ink: InkName }>(
+    this.before.mark ?? { mark: 'tick', ink: 'poppy' },
+  );
+  /** Whether several things are chosen by going round them, and not by a box. */
+  readonly lasso = signal(this.before.lasso ?? false);
   /** Where the tools are docked: at the side of the writing hand. */
   readonly side = signal<Side>(this.before.side ?? 'left');
 
@@ -41,6 +72,22 @@ export class Tools {
       ? { tool: 'highlighter', ...this.highlighter() }
       : { tool: 'pen', ...this.pen() },
   );
+  /** How the next figure or mark will be. */
+  readonly layStyle = computed<LayStyle>(() => {
+    if (this.tool() === 'mark') {
+      const { mark, ink } = this.mark();
+      return { kind: 'mark', mark, colour: inkColour(ink) };
+    }
+    const { figure, ink, width, filled, dashed } = this.figure();
+    const line = figure === 'line' || figure === 'arrow' || figure === 'arrows';
+    return {
+      kind: 'shape',
+      shape: line ? 'line' : figure,
+      heads: figure === 'arrow' ? 'end' : figure === 'arrows' ? 'both' : 'none',
+      outline: { colour: inkColour(ink), width, ...(dashed ? { dashed } : {}) },
+      fill: filled && !line ? fillOf(inkColour(ink)) : null,
+    };
+  });
 
   constructor() {
     effect(() => {
@@ -48,6 +95,9 @@ export class Tools {
         tool: this.tool(),
         pen: this.pen(),
         highlighter: this.highlighter(),
+        figure: this.figure(),
+        mark: this.mark(),
+        lasso: this.lasso(),
         side: this.side(),
       };
       try {
@@ -57,4 +107,15 @@ export class Tools {
       }
     });
   }
+}
+
+/** What a figure of this colour is filled with: so light that ink can be read on it. */
+export function fillOf(colour: string): string {
+  const mixed = [1, 3, 5].map((i) => {
+    const part = parseInt(colour.slice(i, i + 2), 16);
+    return Math.round(255 + (part - 255) * FILL)
+      .toString(16)
+      .padStart(2, '0');
+  });
+  return `#${mixed.join('')}`;
 }

@@ -4,6 +4,7 @@ import {
   computed,
   effect,
   HostListener,
+  inject,
   input,
   output,
   signal,
@@ -11,24 +12,39 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import type { Id, Item, Problem } from '@cuaderno/core';
+import type { Id, Item, Point, Problem } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { switchMap } from 'rxjs';
+import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
 import { LineNotice } from '../notice/line-notice';
 import { FULL_SIZE } from '../stage/camera';
 import type { PaperSource } from '../stage/paper-source';
+import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { Tool } from '../tools/tool';
+import { Arranging } from './arranging';
+import { copyItems, pastedItems } from './clipboard';
+import { PictureBringer } from './picture-bringer';
 
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
 
 const KEYS: Record<string, Tool> = { p: 'pen', h: 'highlighter', e: 'eraser', m: 'hand' };
+const ARRANGE_KEYS: Record<string, Tool> = { c: 'select', g: 'shape', k: 'mark' };
+/** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
+const STEP = 1;
+const FAR = 10;
+const ARROWS: Record<string, [number, number]> = {
+  arrowleft: [-1, 0],
+  arrowright: [1, 0],
+  arrowup: [0, -1],
+  arrowdown: [0, 1],
+};
 
 /**
  * A board with its tools: the stage in the middle, the tools docked beside it. What is done on the
@@ -47,7 +63,18 @@ export class WorkArea {
   readonly papers = input.required<PaperSource>();
   readonly page = output<Id>();
 
+  /** Whether this person lays material on pages, too. */
+  readonly arranges = input(false);
   protected readonly tools = new Tools();
+  protected readonly arranging = new Arranging(
+    () => this.session(),
+    (selection) => this.showChosen(selection),
+  );
+  protected readonly pictures = new PictureBringer(
+    inject(Api),
+    () => this.session(),
+    (page, ids) => this.showChosen({ page, ids }),
+  );
   protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
   private readonly stage = viewChild.required(Stage);
   protected readonly percent = computed(() =>
@@ -84,6 +111,66 @@ export class WorkArea {
     });
   }
 
+  /** Pictures that are brought from this machine, by choosing, dropping or pasting. */
+  protected bring(files: readonly File[], client?: Point): void {
+    const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
+    if (place) void this.pictures.bring(files, place.page, place.at);
+  }
+
+  @HostListener('dragover', ['$event'])
+  protected over(event: DragEvent): void {
+    if (this.arranges() && event.dataTransfer?.types.includes('Files')) event.preventDefault();
+  }
+
+  @HostListener('drop', ['$event'])
+  protected drop(event: DragEvent): void {
+    if (!this.arranges() || !event.dataTransfer?.types.includes('Files')) return;
+    event.preventDefault();
+    this.bring([...event.dataTransfer.files], { x: event.clientX, y: event.clientY });
+  }
+
+  @HostListener('document:copy', ['$event'])
+  @HostListener('document:cut', ['$event'])
+  protected copy(event: ClipboardEvent): void {
+    const items = this.arranging.items();
+    if (!this.arranges() || isField(event.target) || items.length === 0 || !event.clipboardData)
+      return;
+    event.preventDefault();
+    copyItems(event.clipboardData, items);
+    if (event.type === 'cut') this.arranging.do({ kind: 'remove' });
+  }
+
+  @HostListener('document:paste', ['$event'])
+  protected paste(event: ClipboardEvent): void {
+    const data = event.clipboardData;
+    if (!this.arranges() || isField(event.target) || !data) return;
+    const items = pastedItems(data);
+    const files = [...data.files].filter(({ type }) => type.startsWith('image/'));
+    if (!items && files.length === 0) return;
+    event.preventDefault();
+    if (items) void this.pasteItems(items);
+    else this.bring(files);
+  }
+
+  /** Items from this board or another: their files may be seen here from now on. */
+  private async pasteItems(items: readonly Item[]): Promise<void> {
+    const place = this.stage().middle;
+    if (!place || !(await this.pictures.share(items))) return;
+    const here = this.session().board().pages.get(place.page)!;
+    // Where they came from if that is on this page; a step aside if they are there still.
+    const there = items.some(({ id }) => here.items.get(id)?.removed === null);
+    const aside = there ? 14 : 0;
+    this.tools.tool.set('select');
+    this.arranging.lay(place.page, items, aside, aside);
+  }
+
+  private showChosen(selection: Selection | null): void {
+    if (selection) this.tools.tool.set('select');
+    this.arranging.selection.set(selection);
+    // What was made this moment is on the stage with the next change of the board.
+    queueMicrotask(() => this.stage().choose(selection));
+  }
+
   goTo(page: Id): void {
     this.stage().goTo(page);
   }
@@ -105,6 +192,8 @@ export class WorkArea {
     this.page.emit(page);
   }
 
+  protected readonly percentOf = (part: number): number => Math.round(part * 100);
+
   protected zoom(factor: number): void {
     this.stage().zoomBy(factor);
   }
@@ -123,9 +212,10 @@ export class WorkArea {
 
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    const at = event.target as HTMLElement;
-    if (at.closest('input, select, textarea, [contenteditable], dialog, [role=dialog]')) return;
+    if (isField(event.target)) return;
     const key = event.key.toLowerCase();
+    const done = this.arranges() && this.arrangeKey(event, key);
+    if (done) return event.preventDefault();
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (key === 'z' || key === 'y') {
         event.preventDefault();
@@ -134,7 +224,42 @@ export class WorkArea {
       }
       return;
     }
-    const tool = KEYS[key];
+    const tool = KEYS[key] ?? (this.arranges() ? ARRANGE_KEYS[key] : undefined);
     if (tool && !event.altKey) this.tools.tool.set(tool);
   }
+
+  /** What keys do with what is chosen; returns whether it was done. */
+  private arrangeKey(event: KeyboardEvent, key: string): boolean {
+    if (this.tools.tool() !== 'select') return false;
+    const { arranging } = this;
+    const page = this.stage().page();
+    const onStage = (event.target as HTMLElement).closest('cua-stage') !== null;
+    if (event.ctrlKey || event.metaKey) {
+      if (key === 'a' && page) arranging.chooseAll(page);
+      else if (key === 'd') arranging.do({ kind: 'duplicate' });
+      else if (key === 'g') arranging.do({ kind: 'group', together: !event.shiftKey });
+      else if (key === ']') arranging.do({ kind: 'order', where: 'front' });
+      else if (key === '[') arranging.do({ kind: 'order', where: 'back' });
+      else return false;
+      return true;
+    }
+    if (key === 'tab' && onStage && page)
+      return arranging.chooseNext(page, event.shiftKey ? -1 : 1);
+    if (!arranging.selection()) return false;
+    const arrow = ARROWS[key];
+    if (arrow && onStage) {
+      const step = event.shiftKey ? STEP * FAR : STEP;
+      arranging.nudge(arrow[0] * step, arrow[1] * step);
+    } else if (key === 'delete' || key === 'backspace') arranging.do({ kind: 'remove' });
+    else if (key === 'escape') this.showChosen(null);
+    else return false;
+    event.stopPropagation();
+    return true;
+  }
+}
+
+/** Whether something is written there, or chosen in a dialog. */
+function isField(at: EventTarget | null): boolean {
+  const field = 'input, select, textarea, [contenteditable], dialog, [role=dialog], [role=menu]';
+  return at instanceof Element && at.closest(field) !== null;
 }

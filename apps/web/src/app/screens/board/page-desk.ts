@@ -148,7 +148,9 @@ export class PageDesk {
     if (!edit) return;
     this.picked.set(new Set());
     const words =
-      pages.length === 1 ? `Page ${number} was taken out.` : `${pages.length} pages were taken out.`;
+      pages.length === 1
+        ? `Page ${number} was taken out.`
+        : `${pages.length} pages were taken out.`;
     this.told.set({ kind: 'removed', pages, words });
   }
 

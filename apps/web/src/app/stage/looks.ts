@@ -1,0 +1,106 @@
+import { DisplayListBuilder, displayStroke, drawThing, strokeOf, trace } from '@cuaderno/core';
+import type {
+  DisplayImage,
+  DisplayItem,
+  DisplayPath,
+  Item,
+  Stroke,
+  ThingSpec,
+} from '@cuaderno/core';
+import type { Pictures } from './pictures';
+
+/** A path of a display list, as the canvas takes it. */
+export interface PathLook {
+  readonly display: DisplayPath;
+  readonly path: Path2D;
+}
+
+/** What of a display list is drawn: a path, or a picture. */
+export type Look = PathLook | { readonly display: DisplayImage };
+
+/** What has been made of an item before: items never change, so it never needs to be made again. */
+const inkLooks = new WeakMap<Uint8Array, PathLook[]>();
+const thingLooks = new WeakMap<Item, Look[]>();
+
+export function lookOf(display: DisplayPath): PathLook;
+export function lookOf(display: DisplayItem): Look;
+export function lookOf(display: DisplayItem): Look {
+  if (display.kind === 'image') return { display };
+  const path = new Path2D();
+  trace(display.path, path);
+  return { display, path };
+}
+
+export function looksOf(stroke: Stroke): PathLook[] {
+  return displayStroke(stroke).map((display) => lookOf(display));
+}
+
+export function thingLooksOf(thing: ThingSpec): Look[] {
+  const list = new DisplayListBuilder();
+  drawThing(thing, list);
+  return list.done().map((display) => lookOf(display));
+}
+
+export function itemLooks(item: Item): Look[] {
+  if (item.kind === 'ink') {
+    let looks = inkLooks.get(item.ink);
+    if (!looks) inkLooks.set(item.ink, (looks = looksOf(strokeOf(item.ink))));
+    return looks;
+  }
+  let looks = thingLooks.get(item);
+  if (!looks) thingLooks.set(item, (looks = thingLooksOf(item)));
+  return looks;
+}
+
+/** Where a picture has not come yet there is a pale sheet of its size. */
+const COMING = '#e9edf4';
+
+/**
+ * Draws one look; the context's units are points. Returns false where a picture is still to come.
+ * @param pictures where pictures come from; without it there are only paths
+ */
+export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: Pictures): boolean {
+  if (!('path' in look)) return paintImage(context, look.display, pictures);
+  const { colour, paint: how } = look.display;
+  if (how === 'fill') {
+    context.fillStyle = colour;
+    context.fill(look.path);
+  } else {
+    context.strokeStyle = colour;
+    context.lineWidth = how.width;
+    context.lineCap = 'round';
+    context.lineJoin = 'round';
+    context.stroke(look.path);
+  }
+  return true;
+}
+
+function paintImage(
+  context: CanvasRenderingContext2D,
+  { file, matrix, crop }: DisplayImage,
+  pictures?: Pictures,
+): boolean {
+  const bitmap = pictures?.get(file) ?? null;
+  context.save();
+  context.transform(...matrix);
+  if (bitmap) {
+    const { width, height } = bitmap;
+    context.imageSmoothingQuality = 'high';
+    context.drawImage(
+      bitmap,
+      crop.x * width,
+      crop.y * height,
+      crop.width * width,
+      crop.height * height,
+      0,
+      0,
+      1,
+      1,
+    );
+  } else {
+    context.fillStyle = COMING;
+    context.fillRect(0, 0, 1, 1);
+  }
+  context.restore();
+  return bitmap !== null;
+}

@@ -1,0 +1,50 @@
+import { materialOn } from '@cuaderno/core';
+import type { Id, Page, ThingItem } from '@cuaderno/core';
+import { itemLooks, paint } from './looks';
+import type { Pictures } from './pictures';
+
+/** All material of one page as a picture. It is made anew when any of it has changed. */
+export class MaterialPainter {
+  readonly canvas = document.createElement('canvas');
+  private drawn: readonly ThingItem[] = [];
+  /** Whether all pictures on it have come. */
+  private whole = true;
+
+  constructor(
+    private readonly columns: number,
+    private readonly rows: number,
+    private readonly view: { x: number; y: number; scale: number },
+    private readonly pictures: Pictures,
+  ) {
+    // A canvas as large as the page is made for pages that have material, and for no other.
+    this.canvas.width = 0;
+  }
+
+  get isEmpty(): boolean {
+    return this.drawn.length === 0;
+  }
+
+  /** Brings the picture up to the page. @param lifted items that are drawn elsewhere just now */
+  show(page: Page, lifted: ReadonlySet<Id>): void {
+    const things = materialOn(page).filter(({ id }) => !lifted.has(id));
+    const same =
+      things.length === this.drawn.length && things.every((thing, i) => thing === this.drawn[i]);
+    if (same && this.whole) return;
+    this.drawn = things;
+    this.whole = true;
+    const { canvas } = this;
+    const context = canvas.getContext('2d')!;
+    if (things.length > 0 && canvas.width === 0) {
+      canvas.width = this.columns;
+      canvas.height = this.rows;
+    } else {
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(0, 0, canvas.width, canvas.height);
+    }
+    const { x, y, scale } = this.view;
+    context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
+    for (const thing of things)
+      for (const look of itemLooks(thing))
+        if (!paint(context, look, this.pictures)) this.whole = false;
+  }
+}

@@ -1,0 +1,165 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Item } from '@cuaderno/core';
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalDistributeCenter,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalDistributeCenter,
+  BringToFront,
+  CopyPlus,
+  Eye,
+  EyeOff,
+  Group,
+  Pin,
+  PinOff,
+  SendToBack,
+  Trash2,
+  Ungroup,
+} from 'lucide';
+import { Icon } from '../icons/icon';
+import type { Deed } from '../work/arranging';
+
+interface Action {
+  readonly label: string;
+  readonly key?: string;
+  readonly icon: typeof Pin;
+  readonly deed: Deed;
+  readonly off?: boolean;
+}
+
+/** What can be done with what is chosen: in the dock, beside the page and never over it. */
+@Component({
+  selector: 'cua-selection-actions',
+  imports: [Icon],
+  template: `
+    <p class="count" role="status">{{ words() }}</p>
+    @for (action of actions(); track action.label) {
+      <button
+        type="button"
+        [attr.aria-label]="action.label"
+        [title]="action.label + (action.key ? ' (' + action.key + ')' : '')"
+        [disabled]="action.off"
+        (click)="deed.emit(action.deed)"
+      >
+        <cua-icon [of]="action.icon" [size]="20" />
+      </button>
+    }
+  `,
+  styleUrl: './selection-actions.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SelectionActions {
+  readonly items = input.required<readonly Item[]>();
+  readonly deed = output<Deed>();
+
+  protected readonly words = computed(() => {
+    const count = this.items().length;
+    return count === 1 ? '1 thing chosen' : `${count} things chosen`;
+  });
+
+  protected readonly actions = computed<Action[]>(() => {
+    const items = this.items();
+    const things = items.filter((item) => item.kind !== 'ink');
+    const fixed = things.length > 0 && things.every((thing) => thing.fixed);
+    const held = things.length > 0 && things.every((thing) => thing.held);
+    const grouped = things.some((thing) => thing.group);
+    const anyFixed = things.some((thing) => thing.fixed);
+    const few = items.length < 2 || anyFixed;
+    const none = things.length === 0;
+    return [
+      held
+        ? { label: 'Show it to students', icon: Eye, deed: { kind: 'hold', held: false } }
+        : {
+            label: 'Hold back until its moment',
+            icon: EyeOff,
+            off: none,
+            deed: { kind: 'hold', held: true },
+          },
+      fixed
+        ? { label: 'Loosen', icon: PinOff, deed: { kind: 'fix', fixed: false } }
+        : { label: 'Fix in place', icon: Pin, off: none, deed: { kind: 'fix', fixed: true } },
+      { label: 'Duplicate', key: 'Ctrl+D', icon: CopyPlus, deed: { kind: 'duplicate' } },
+      { label: 'Remove', key: 'Delete', icon: Trash2, deed: { kind: 'remove' } },
+      {
+        label: 'Bring to the front',
+        key: 'Ctrl+]',
+        icon: BringToFront,
+        off: none,
+        deed: { kind: 'order', where: 'front' },
+      },
+      {
+        label: 'Put at the back',
+        key: 'Ctrl+[',
+        icon: SendToBack,
+        off: none,
+        deed: { kind: 'order', where: 'back' },
+      },
+      {
+        label: 'Group',
+        key: 'Ctrl+G',
+        icon: Group,
+        off: things.length < 2,
+        deed: { kind: 'group', together: true },
+      },
+      {
+        label: 'Break the group up',
+        key: 'Ctrl+Shift+G',
+        icon: Ungroup,
+        off: !grouped,
+        deed: { kind: 'group', together: false },
+      },
+      {
+        label: 'Line up at the left',
+        icon: AlignStartVertical,
+        off: few,
+        deed: { kind: 'align', edge: 'left' },
+      },
+      {
+        label: 'Line up upright middles',
+        icon: AlignCenterVertical,
+        off: few,
+        deed: { kind: 'align', edge: 'middle' },
+      },
+      {
+        label: 'Line up at the right',
+        icon: AlignEndVertical,
+        off: few,
+        deed: { kind: 'align', edge: 'right' },
+      },
+      {
+        label: 'Same space across',
+        icon: AlignHorizontalDistributeCenter,
+        off: few || items.length < 3,
+        deed: { kind: 'distribute', along: 'across' },
+      },
+      {
+        label: 'Line up at the top',
+        icon: AlignStartHorizontal,
+        off: few,
+        deed: { kind: 'align', edge: 'top' },
+      },
+      {
+        label: 'Line up level middles',
+        icon: AlignCenterHorizontal,
+        off: few,
+        deed: { kind: 'align', edge: 'centre' },
+      },
+      {
+        label: 'Line up at the bottom',
+        icon: AlignEndHorizontal,
+        off: few,
+        deed: { kind: 'align', edge: 'bottom' },
+      },
+      {
+        label: 'Same space down',
+        icon: AlignVerticalDistributeCenter,
+        off: few || items.length < 3,
+        deed: { kind: 'distribute', along: 'down' },
+      },
+    ];
+  });
+}

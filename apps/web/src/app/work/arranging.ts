@@ -1,0 +1,164 @@
+import { computed, signal } from '@angular/core';
+import {
+  alignItems,
+  changeItem,
+  distributeItems,
+  groupItems,
+  itemsOn,
+  layCopies,
+  nudgeItems,
+  orderItems,
+  placeItems,
+  topOrder,
+  traitItems,
+  wholeGroups,
+} from '@cuaderno/core';
+import type { Board, Change, Edge, Frame, Id, Item, ItemTraits, Page } from '@cuaderno/core';
+import type { BoardSession } from '../live/board-session';
+import type { Laid } from '../stage/laying';
+import type { Selection } from '../stage/selecting';
+import { fillOf } from '../tools/tool';
+
+/** What can be done with what is chosen. */
+export type Deed =
+  | { readonly kind: 'align'; readonly edge: Edge }
+  | { readonly kind: 'distribute'; readonly along: 'across' | 'down' }
+  | { readonly kind: 'order'; readonly where: 'front' | 'back' }
+  | { readonly kind: 'group'; readonly together: boolean }
+  | { readonly kind: 'fix'; readonly fixed: boolean }
+  | { readonly kind: 'hold'; readonly held: boolean }
+  | { readonly kind: 'colour'; readonly colour: string }
+  | { readonly kind: 'duplicate' }
+  | { readonly kind: 'remove' };
+
+/** How far a copy lies from what it was made of, in points. */
+const ASIDE = 14;
+
+/** Arranges what is chosen on a board: every deed is one step to undo. */
+export class Arranging {
+  readonly selection = signal<Selection | null>(null);
+  /** Items that are chosen, as they are. */
+  readonly items = computed<readonly Item[]>(() => {
+    const selection = this.selection();
+    const page = selection && this.session().board().pages.get(selection.page);
+    return page ? itemsOn(page).filter(({ id }) => selection.ids.includes(id)) : [];
+  });
+
+  constructor(
+    private readonly session: () => BoardSession,
+    /** Shows what is chosen as chosen. */
+    private readonly show: (selection: Selection | null) => void,
+  ) {}
+
+  do(deed: Deed): void {
+    const selection = this.selection();
+    if (!selection) return;
+    if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
+    const { page, ids } = selection;
+    this.make(this.changesOf(this.session().board(), page, ids, deed));
+    if (deed.kind === 'remove') this.show(null);
+  }
+
+  placed({ selection, from, to }: { selection: Selection; from: Frame; to: Frame }): void {
+    const { page, ids } = selection;
+    this.make(placeItems(this.session().board(), page, ids, from, to));
+  }
+
+  /** A line was drawn anew. */
+  redrawn(selection: Selection, to: object): void {
+    const [id] = selection.ids;
+    const change = id
+      ? changeItem(this.session().board(), selection.page, id, to as ItemTraits)
+      : null;
+    if (change) this.make([change]);
+  }
+
+  laid(page: Id, thing: Laid): void {
+    const here = this.page(page);
+    if (here) this.make([{ kind: 'item.add', page, item: { ...thing, order: topOrder(here) } }]);
+  }
+
+  /** Lays copies of items on a page, and chooses them. */
+  lay(page: Id, items: readonly Item[], dx: number, dy: number): void {
+    const here = this.page(page);
+    if (!here || items.length === 0) return;
+    const { changes, ids } = layCopies(here, items, dx, dy);
+    this.make(changes);
+    this.show({ page, ids });
+  }
+
+  nudge(dx: number, dy: number): void {
+    const selection = this.selection();
+    if (!selection || this.items().some((item) => item.kind !== 'ink' && item.fixed)) return;
+    this.make(nudgeItems(this.session().board(), selection.page, selection.ids, dx, dy));
+  }
+
+  /** Everything on a page that isn't fixed. */
+  chooseAll(page: Id): void {
+    const here = this.page(page);
+    if (!here) return;
+    const ids = itemsOn(here).flatMap((item) =>
+      item.kind !== 'ink' && item.fixed ? [] : [item.id],
+    );
+    this.show(ids.length > 0 ? { page, ids } : null);
+  }
+
+  /** The next item on a page, or the one before: so that things can be chosen by keyboard. */
+  chooseNext(page: Id, by: 1 | -1): boolean {
+    const here = this.page(page);
+    const items = here ? itemsOn(here) : [];
+    if (!here || items.length === 0) return false;
+    const now = this.selection()?.page === page ? this.selection()!.ids : [];
+    const at = items.findIndex(({ id }) => now.includes(id));
+    const next = at < 0 ? (by > 0 ? 0 : items.length - 1) : at + by;
+    const item = items[next];
+    this.show(item ? { page, ids: wholeGroups(here, [item.id]) } : null);
+    return item !== undefined;
+  }
+
+  private page(id: Id): Page | undefined {
+    return this.session().board().pages.get(id);
+  }
+
+  private changesOf(board: Board, page: Id, ids: readonly Id[], deed: Deed): Change[] {
+    switch (deed.kind) {
+      case 'align':
+        return alignItems(board, page, ids, deed.edge);
+      case 'distribute':
+        return distributeItems(board, page, ids, deed.along);
+      case 'order':
+        return orderItems(board, page, ids, deed.where);
+      case 'group':
+        return groupItems(board, page, ids, deed.together);
+      case 'fix':
+        return traitItems(board, page, ids, { fixed: deed.fixed });
+      case 'hold':
+        return traitItems(board, page, ids, { held: deed.held });
+      case 'colour':
+        return this.items().flatMap((item) => coloured(board, page, item, deed.colour));
+      case 'remove':
+        return [{ kind: 'items.remove', page, items: [...ids] }];
+      case 'duplicate':
+        return [];
+    }
+  }
+
+  private make(changes: readonly Change[]): void {
+    if (changes.length > 0) this.session().doAll(changes);
+  }
+}
+
+/** The same item in another colour; what it is filled with follows. */
+function coloured(board: Board, page: Id, item: Item, colour: string): Change[] {
+  const to: ItemTraits | null =
+    item.kind === 'mark'
+      ? { colour }
+      : item.kind === 'shape'
+        ? {
+            outline: item.outline && { ...item.outline, colour },
+            fill: item.fill && fillOf(colour),
+          }
+        : null;
+  const change = to && changeItem(board, page, item.id, to);
+  return change ? [change] : [];
+}

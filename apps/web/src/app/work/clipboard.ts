@@ -1,0 +1,24 @@
+import { ItemSnapshot, pack, unpack } from '@cuaderno/core';
+import type { Item } from '@cuaderno/core';
+
+/** How items are called on the clipboard; anything else there is not ours. */
+const TYPE = 'text/x-cuaderno-items';
+
+/** Puts items on the clipboard, for this board or another. */
+export function copyItems(data: DataTransfer, items: readonly Item[]): void {
+  const bytes = pack(items);
+  data.setData(TYPE, btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join('')));
+}
+
+/** Items on the clipboard; `null` where there are none, or none that can be read. */
+export function pastedItems(data: DataTransfer): Item[] | null {
+  const text = data.getData(TYPE);
+  if (!text) return null;
+  try {
+    const bytes = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+    // It may have been put there by anything.
+    return ItemSnapshot.array().parse(unpack(bytes)) as Item[];
+  } catch {
+    return null;
+  }
+}
