@@ -80,7 +80,7 @@ test('pages are added, dressed, copied, put in order and taken out while a stude
   await maren.button('Remove').click();
   await expect(maren.page.getByText('Page 1 was taken out.')).toBeVisible();
   await agree([copy, second, empty]);
-  await maren.button('Bring it back').click();
+  await maren.button('Bring back').click();
   await agree([sky, copy, second, empty]);
 
   // The record has the pages in this order, with their own text, and the squared paper.

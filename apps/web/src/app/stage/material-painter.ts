@@ -3,6 +3,9 @@ import type { Id, Page, ThingItem } from '@cuaderno/core';
 import { itemLooks, paint } from './looks';
 import type { Pictures } from './pictures';
 
+/** How much of what is held back is seen. */
+const HELD = 0.4;
+
 /** All material of one page as a picture. It is made anew when any of it has changed. */
 export class MaterialPainter {
   readonly canvas = document.createElement('canvas');
@@ -43,8 +46,11 @@ export class MaterialPainter {
     }
     const { x, y, scale } = this.view;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
-    for (const thing of things)
+    for (const thing of things) {
+      // Only a tutor has what is held back, and sees by its paleness that nobody else does.
+      context.globalAlpha = thing.held ? HELD : 1;
       for (const look of itemLooks(thing))
         if (!paint(context, look, this.pictures)) this.whole = false;
+    }
   }
 }

@@ -31,11 +31,9 @@ import type { PointerTool } from './pointer-tool';
 import { Scene } from './scene';
 import { Selecting } from './selecting';
 import type { Selection } from './selecting';
+import { Steering } from './steering';
 import { ERASER, Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
-
-/** Slowing of a page that was let go while moving, per ms. */
-const FRICTION = 0.996;
 
 /**
  * The sheet of glass under everyone's pens: draws a board, and turns what a pointer does into
@@ -134,7 +132,7 @@ export class Stage {
       changed: () => this.scene?.drawCarried(),
     },
   );
-  private glide = 0;
+  private steering: Steering | null = null;
   /** What the pointer that is down works with. */
   private inHand: PointerTool = this.writing;
   private scene: Scene | null = null;
@@ -202,10 +200,10 @@ export class Stage {
     if (page) this.goTo(page);
   }
 
-  /** @param factor above 1 zooms in; around the middle of the window */
-  zoomBy(factor: number): void {
+  /** @param factor above 1 zooms in; around a place, or the middle of the window */
+  zoomBy(factor: number, around?: Point): void {
     const { width, height } = this.size();
-    this.zoomAround({ x: width / 2, y: height / 2 }, this.camera.zoom * factor);
+    this.zoomAround(around ?? { x: width / 2, y: height / 2 }, this.camera.zoom * factor);
   }
 
   zoomTo(zoom: number): void {
@@ -276,8 +274,17 @@ export class Stage {
     });
     new ResizeObserver(() => this.resize()).observe(element);
     this.gestures = new Gestures(element, this.target());
-    element.addEventListener('wheel', (event) => this.wheel(event), { passive: false });
-    element.addEventListener('keydown', (event) => this.key(event));
+    this.steering = new Steering(element, {
+      pan: (dx, dy) => this.pan(dx, dy),
+      zoomBy: (factor, around) => this.zoomBy(factor, around),
+      turn: (by) => this.turn(by),
+      toStart: () => this.setCamera({ ...this.camera, y: 0 }),
+      toEnd: () => this.setCamera({ ...this.camera, y: Infinity }),
+      fitWidth: () => this.fitWidth(),
+      fitPage: () => this.fitPage(),
+      height: () => this.size().height,
+      keepsArrows: () => this.selecting.view() !== null,
+    });
     element.addEventListener('pointermove', (event) => this.moveCursor(event));
     element.addEventListener('pointerleave', () =>
       this.cursor().nativeElement.classList.remove('on'),
@@ -288,7 +295,7 @@ export class Stage {
 
   private stop(): void {
     this.gestures?.close();
-    cancelAnimationFrame(this.glide);
+    this.steering?.stop();
     this.writing.close();
     this.scene?.close();
   }
@@ -403,8 +410,8 @@ export class Stage {
         this.fit = null;
         this.setCamera(zoomAt(moved, middle, zoom * factor));
       },
-      fling: (vx, vy) => this.fling(vx, vy),
-      touched: () => cancelAnimationFrame(this.glide),
+      fling: (vx, vy) => this.steering?.fling(vx, vy),
+      touched: () => this.steering?.stop(),
     };
   }
 
@@ -418,58 +425,6 @@ export class Stage {
     const { x, y, zoom } = this.camera;
     if (dx !== 0 && this.fit === 'width' && Math.abs(dx) > Math.abs(dy)) this.fit = null;
     this.setCamera({ x: x - dx / zoom, y: y - dy / zoom, zoom });
-  }
-
-  private fling(vx: number, vy: number): void {
-    let last = performance.now();
-    const step = (now: number): void => {
-      const dt = now - last;
-      last = now;
-      this.pan(vx * dt, vy * dt);
-      const slower = FRICTION ** dt;
-      vx *= slower;
-      vy *= slower;
-      if (Math.hypot(vx, vy) > 0.02) this.glide = requestAnimationFrame(step);
-    };
-    this.glide = requestAnimationFrame(step);
-  }
-
-  private wheel(event: WheelEvent): void {
-    event.preventDefault();
-    const unit = event.deltaMode === 1 ? 20 : event.deltaMode === 2 ? this.size().height : 1;
-    const dx = event.deltaX * unit;
-    const dy = event.deltaY * unit;
-    if (event.ctrlKey || event.metaKey) {
-      const corner = this.host().nativeElement.getBoundingClientRect();
-      const at = { x: event.clientX - corner.x, y: event.clientY - corner.y };
-      this.zoomAround(at, this.camera.zoom * Math.exp(-dy * 0.0022));
-    } else if (event.shiftKey && dx === 0) this.pan(-dy, 0);
-    else this.pan(-dx, -dy);
-  }
-
-  private key(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const { width, height } = this.size();
-    const step = 60;
-    const moves: Record<string, () => void> = {
-      ArrowUp: () => this.pan(0, step),
-      ArrowDown: () => this.pan(0, -step),
-      ArrowLeft: () => this.pan(step, 0),
-      ArrowRight: () => this.pan(-step, 0),
-      PageUp: () => this.turn(-1),
-      PageDown: () => this.turn(1),
-      Home: () => this.setCamera({ ...this.camera, y: 0 }),
-      End: () => this.setCamera({ ...this.camera, y: Infinity }),
-      '+': () => this.zoomAround({ x: width / 2, y: height / 2 }, this.camera.zoom * 1.25),
-      '=': () => this.zoomAround({ x: width / 2, y: height / 2 }, this.camera.zoom * 1.25),
-      '-': () => this.zoomAround({ x: width / 2, y: height / 2 }, this.camera.zoom / 1.25),
-      w: () => this.fitWidth(),
-      f: () => this.fitPage(),
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    move();
   }
 
   private showCursor(): void {

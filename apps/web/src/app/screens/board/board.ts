@@ -1,10 +1,10 @@
+import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   effect,
-  ElementRef,
   inject,
   input,
   signal,

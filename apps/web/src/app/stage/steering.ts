@@ -1,0 +1,93 @@
+import type { Point } from '@cuaderno/core';
+
+/** What keys and wheels move. Distances in CSS px. */
+export interface Steered {
+  pan(dx: number, dy: number): void;
+  /** @param factor above 1 zooms in; around a place in the window, or its middle */
+  zoomBy(factor: number, around?: Point): void;
+  /** Goes so many pages on or back. */
+  turn(by: number): void;
+  toStart(): void;
+  toEnd(): void;
+  fitWidth(): void;
+  fitPage(): void;
+  height(): number;
+  /** Whether arrow keys mean what is chosen, and not the page. */
+  keepsArrows(): boolean;
+}
+
+/** How far an arrow key moves the page, in CSS px. */
+const STEP = 60;
+const ZOOM_STEP = 1.25;
+/** Slowing of a page that was let go while moving, per ms. */
+const FRICTION = 0.996;
+
+/** Moves the page by wheel and keys, and lets it glide where it was let go while moving. */
+export class Steering {
+  private glide = 0;
+
+  constructor(
+    private readonly element: HTMLElement,
+    private readonly to: Steered,
+  ) {
+    element.addEventListener('wheel', (event) => this.wheel(event), { passive: false });
+    element.addEventListener('keydown', (event) => this.key(event));
+  }
+
+  /** @param vx speed in CSS px a ms */
+  fling(vx: number, vy: number): void {
+    let last = performance.now();
+    const step = (now: number): void => {
+      const dt = now - last;
+      last = now;
+      this.to.pan(vx * dt, vy * dt);
+      const slower = FRICTION ** dt;
+      vx *= slower;
+      vy *= slower;
+      if (Math.hypot(vx, vy) > 0.02) this.glide = requestAnimationFrame(step);
+    };
+    this.glide = requestAnimationFrame(step);
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.glide);
+  }
+
+  private wheel(event: WheelEvent): void {
+    event.preventDefault();
+    const unit = event.deltaMode === 1 ? 20 : event.deltaMode === 2 ? this.to.height() : 1;
+    const dx = event.deltaX * unit;
+    const dy = event.deltaY * unit;
+    if (event.ctrlKey || event.metaKey) {
+      const corner = this.element.getBoundingClientRect();
+      const at = { x: event.clientX - corner.x, y: event.clientY - corner.y };
+      this.to.zoomBy(Math.exp(-dy * 0.0022), at);
+    } else if (event.shiftKey && dx === 0) this.to.pan(-dy, 0);
+    else this.to.pan(-dx, -dy);
+  }
+
+  private key(event: KeyboardEvent): void {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const { to } = this;
+    if (event.key.startsWith('Arrow') && to.keepsArrows()) return;
+    const moves: Record<string, () => void> = {
+      ArrowUp: () => to.pan(0, STEP),
+      ArrowDown: () => to.pan(0, -STEP),
+      ArrowLeft: () => to.pan(STEP, 0),
+      ArrowRight: () => to.pan(-STEP, 0),
+      PageUp: () => to.turn(-1),
+      PageDown: () => to.turn(1),
+      Home: () => to.toStart(),
+      End: () => to.toEnd(),
+      '+': () => to.zoomBy(ZOOM_STEP),
+      '=': () => to.zoomBy(ZOOM_STEP),
+      '-': () => to.zoomBy(1 / ZOOM_STEP),
+      w: () => to.fitWidth(),
+      f: () => to.fitPage(),
+    };
+    const move = moves[event.key];
+    if (!move) return;
+    event.preventDefault();
+    move();
+  }
+}

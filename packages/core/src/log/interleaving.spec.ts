@@ -1,0 +1,367 @@
+import fc from 'fast-check';
+import {
+  boardFromSnapshot,
+  boardSnapshot,
+  emptyBoard,
+  itemsOn,
+  pagesInOrder,
+} from '../board/index.js';
+import type { Board } from '../board/index.js';
+import { newId } from '../id/index.js';
+import type { Id } from '../id/index.js';
+import { UNSAID } from '../material/index.js';
+import { changeItem, changePage, operation } from '../ops/index.js';
+import type { Operation } from '../ops/index.js';
+import type { Actor, Trust } from '../permissions/index.js';
+import { addInk, addMark, addPages, somePages, student, tutor } from '../testing/index.js';
+import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
+import { pack, unpack } from '../wire/index.js';
+import { copyPages, dressPages, movePages } from '../edits/index.js';
+import { fold, History, predict, receive, replica, Sequencer, withdraw } from './index.js';
+import type { Entry, Replica, ToldEntry } from './index.js';
+
+/** All of a board that anyone could notice, to compare two of them. */
+function seen(board: Board): unknown {
+  return [
+    [board.title, board.sheet],
+    pagesInOrder(board).map((page) => [
+      page.id,
+      [page.name, page.order, page.width, page.height, page.paper],
+      [page.held ?? false, page.margin ?? []],
+      itemsOn(page).map((item) =>
+        item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...UNSAID, ...item },
+      ),
+    ]),
+  ];
+}
+
+/** A browser: its replica, its history, and the post to and from the server. */
+class Browser {
+  replica: Replica;
+  readonly history: History;
+  readonly outbox: Operation[] = [];
+  readonly inbox: (ToldEntry[] | { refused: Id })[] = [];
+
+  constructor(
+    readonly id: Id,
+    board: Board,
+  ) {
+    this.replica = replica(board, 0);
+    this.history = new History(id);
+  }
+
+  make(op: Operation): void {
+    this.replica = predict(this.replica, op, { by: this.id, at: 0, lesson: null });
+    this.outbox.push(op);
+  }
+}
+
+class World {
+  readonly empty = emptyBoard(newId());
+  readonly server = new Sequencer(this.empty, 0);
+  readonly log: Entry[] = [];
+  /** The log as students were told of it. */
+  readonly told: ToldEntry[] = [];
+  readonly actors: Actor[] = [tutor(), student('write'), student('look')];
+  readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
+
+  deliver(i: number): void {
+    const browser = this.browsers[i]!;
+    const op = browser.outbox.shift();
+    if (op) this.take(op, i);
+  }
+
+  take(op: Operation, i: number): void {
+    const before = heldOf(op, this.server.board);
+    const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
+    if (verdict.kind === 'taken') {
+      this.log.push(verdict.entry);
+      const told = toldToStudents(op, before, this.server.board);
+      this.told.push({ ...verdict.entry, op: told });
+      this.browsers.forEach((browser, n) => browser.inbox.push([this.logFor(n).at(-1)!]));
+    } else if (verdict.kind === 'known') {
+      this.browsers[i]!.inbox.push([this.logFor(i)[verdict.seq - 1]!]);
+    } else {
+      this.browsers[i]!.inbox.push({ refused: op.id });
+    }
+  }
+
+  /** The first is a tutor, the others are students. */
+  logFor(i: number): readonly ToldEntry[] {
+    return i === 0 ? this.log : this.told;
+  }
+
+  open(i: number): void {
+    const browser = this.browsers[i]!;
+    const message = browser.inbox.shift();
+    if (!message) return;
+    if ('refused' in message) browser.replica = withdraw(browser.replica, message.refused);
+    else {
+      const next = receive(browser.replica, message);
+      if (next) browser.replica = next;
+      else this.reconnect(i);
+    }
+  }
+
+  /** All post under way is lost; the browser asks for what it missed and sends what is pending. */
+  reconnect(i: number): void {
+    const browser = this.browsers[i]!;
+    browser.inbox.length = 0;
+    browser.outbox.length = 0;
+    const missed = this.log.slice(browser.replica.seq);
+    if (i === 0) browser.replica = receive(browser.replica, missed)!;
+    else if (missed.some(({ op }) => changesHeld(op))) {
+      // What was missed can't be told piece by piece; the board as it is now is sent.
+      const whole = boardFor(this.server.board, 'student');
+      const known = new Set(this.log.map(({ op }) => op.id));
+      const pending = browser.replica.pending.filter(({ op }) => !known.has(op.id));
+      browser.replica = replica(whole, this.log.length, pending);
+    } else {
+      const board = this.server.board;
+      const told = missed.map((entry) => ({
+        ...entry,
+        op: toldToStudents(entry.op, heldOf(entry.op, board), board),
+      }));
+      browser.replica = receive(browser.replica, told)!;
+    }
+    browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
+  }
+
+  settle(): void {
+    this.browsers.forEach((_, i) => this.reconnect(i));
+    this.browsers.forEach((browser, i) => {
+      while (browser.outbox.length > 0) this.deliver(i);
+    });
+    this.browsers.forEach((browser, i) => {
+      while (browser.inbox.length > 0) this.open(i);
+    });
+  }
+}
+
+const who = fc.integer({ min: 0, max: 2 });
+const step = fc.oneof(
+  { weight: 4, arbitrary: fc.record({ do: fc.constant('write' as const), who, n: fc.nat(9) }) },
+  { weight: 2, arbitrary: fc.record({ do: fc.constant('erase' as const), who, n: fc.nat(9) }) },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constantFrom('lay' as const, 'shift' as const, 'hide' as const, 'reveal' as const),
+      who,
+      n: fc.nat(9),
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constantFrom('undo' as const, 'redo' as const), who }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constantFrom(
+        'page' as const,
+        'unpage' as const,
+        'move' as const,
+        'copy' as const,
+        'dress' as const,
+        'rename' as const,
+        'hold' as const,
+        'show' as const,
+        'note' as const,
+        'sheet' as const,
+      ),
+      who,
+      n: fc.nat(9),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constant('trust' as const),
+      who,
+      trust: fc.constantFrom<Trust>('look', 'write', 'hands'),
+    }),
+  },
+  {
+    weight: 4,
+    arbitrary: fc.record({ do: fc.constantFrom('deliver' as const, 'open' as const), who }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constantFrom('again' as const, 'lose' as const, 'reconnect' as const),
+      who,
+    }),
+  },
+);
+type Step = typeof step extends fc.Arbitrary<infer T> ? T : never;
+
+function run(world: World, s: Step): void {
+  const browser = world.browsers[s.who]!;
+  const pages = pagesInOrder(browser.replica.view);
+  const record = (op: Operation) => {
+    browser.history.record(op);
+    browser.make(op);
+  };
+  switch (s.do) {
+    case 'write': {
+      const page = pages[s.n % (pages.length || 1)];
+      if (page) record(addInk(page.id, s.n));
+      break;
+    }
+    case 'erase': {
+      const page = pages.find((p) => itemsOn(p).length > 0);
+      const item = page && itemsOn(page)[s.n % itemsOn(page).length];
+      if (item) record(operation({ kind: 'items.remove', page: page.id, items: [item.id] }));
+      break;
+    }
+    case 'lay': {
+      const page = pages[s.n % (pages.length || 1)];
+      const layer = s.n % 2 ? 'material' : 'ink';
+      if (page) record(addMark(page.id, { layer, held: s.n === 3 }));
+      break;
+    }
+    case 'shift':
+    case 'hide':
+    case 'reveal': {
+      const all = pages.flatMap((page) => itemsOn(page).map((item) => ({ page, item })));
+      const found = all[s.n % (all.length || 1)];
+      if (!found || found.item.kind === 'ink') break;
+      const frame = { x: s.n, y: 5, width: 20, height: 20, turn: 0 };
+      const to = s.do === 'shift' ? { frame } : { held: s.do === 'hide' };
+      const change = changeItem(browser.replica.view, found.page.id, found.item.id, to);
+      if (change) record(operation(change));
+      break;
+    }
+    case 'undo':
+    case 'redo':
+      for (const op of browser.history[s.do](browser.replica.view)) browser.make(op);
+      break;
+    case 'page':
+      record(addPages(somePages(1)));
+      break;
+    case 'unpage':
+      if (pages[0]) record(operation({ kind: 'pages.remove', pages: [pages[0].id] }));
+      break;
+    case 'move':
+    case 'copy':
+    case 'dress': {
+      const page = pages[s.n % (pages.length || 1)];
+      if (!page) break;
+      const board = browser.replica.view;
+      const paper = { kind: 'ruled', spacing: 10 + s.n } as const;
+      const edit =
+        s.do === 'move'
+          ? movePages(board, [page.id], (s.n * 7) % 5)
+          : s.do === 'copy'
+            ? copyPages(board, [page.id])
+            : dressPages(board, [page.id], { name: `Page ${s.n}`, paper });
+      for (const change of edit?.changes ?? []) record(operation(change));
+      break;
+    }
+    case 'hold':
+    case 'show':
+    case 'note': {
+      const page = pages[s.n % (pages.length || 1)];
+      const to =
+        s.do === 'note'
+          ? { margin: [{ runs: [{ text: `Ask ${s.n}` }] }] }
+          : { held: s.do === 'hold' };
+      const change = page && changePage(browser.replica.view, page.id, to);
+      if (change) record(operation(change));
+      break;
+    }
+    case 'sheet': {
+      const to = { paper: { kind: 'plain' } as const, width: 300 + s.n, height: 400 };
+      record(operation({ kind: 'board.sheet', to, from: browser.replica.view.sheet }));
+      break;
+    }
+    case 'rename':
+      record(
+        operation({
+          kind: 'board.rename',
+          title: `Board ${s.n}`,
+          former: browser.replica.view.title,
+        }),
+      );
+      break;
+    case 'trust':
+      if (s.who > 0) world.actors[s.who] = { ...world.actors[s.who]!, trust: s.trust };
+      break;
+    case 'deliver':
+      world.deliver(s.who);
+      break;
+    case 'open':
+      world.open(s.who);
+      break;
+    case 'again':
+      if (browser.outbox[0]) world.take(browser.outbox[0], s.who);
+      break;
+    case 'lose':
+      browser.inbox.shift();
+      break;
+    case 'reconnect':
+      world.reconnect(s.who);
+      break;
+  }
+}
+
+describe('the log, whatever is interleaved, doubled, lost and sent again', () => {
+  it('ends in the same board everywhere, with nothing pending', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 80 }), (steps) => {
+        const world = new World();
+        world.take(addPages(somePages(2)), 0);
+        for (const s of steps) run(world, s);
+        world.settle();
+        const truth = seen(fold(world.empty, world.log));
+        expect(seen(world.server.board)).toEqual(truth);
+        const forStudents = seen(boardFor(world.server.board, 'student'));
+        world.browsers.forEach(({ replica }, i) => {
+          expect(replica.pending).toEqual([]);
+          expect(replica.seq).toBe(world.log.length);
+          expect(seen(replica.view)).toEqual(i === 0 ? truth : forStudents);
+        });
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  it('keeps every line that a person with a pen wrote, unless someone erased or undid it', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
+        const world = new World();
+        world.take(addPages(somePages(1)), 0);
+        const stays = ['write', 'deliver', 'open', 'again', 'lose', 'reconnect'];
+        const calm = steps.filter((s) => stays.includes(s.do));
+        for (const s of calm) run(world, s);
+        const made = new Set(
+          world.browsers
+            .slice(0, 2)
+            .flatMap(({ replica }) => replica.pending.map(({ op }) => op.id)),
+        );
+        world.settle();
+        const kept = new Set(
+          pagesInOrder(world.server.board).flatMap((p) => itemsOn(p).map((i) => i.id)),
+        );
+        const lines = world.log.filter(({ op }) => op.kind === 'ink.add').map(({ op }) => op.id);
+        expect(lines.every((id) => kept.has(id))).toBeTrue();
+        expect([...made].every((id) => world.log.some(({ op }) => op.id === id))).toBeTrue();
+      }),
+    );
+  });
+
+  it('folds to the same board at once, piece by piece, or from a snapshot on the way', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), fc.nat(), (steps, at) => {
+        const world = new World();
+        world.take(addPages(somePages(2)), 0);
+        for (const s of steps) run(world, s);
+        world.settle();
+        const cut = at % (world.log.length + 1);
+        const half = fold(world.empty, world.log.slice(0, cut));
+        const kept = boardFromSnapshot(unpack(pack(boardSnapshot(half, cut))) as never);
+        expect(seen(fold(kept, world.log.slice(cut)))).toEqual(seen(fold(world.empty, world.log)));
+      }),
+    );
+  });
+});
