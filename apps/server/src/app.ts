@@ -13,6 +13,7 @@ import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
 import { arrangeRoutes } from './boards/arrange-routes.js';
 import { Copies } from './boards/copies.js';
+import { HeldFiles } from './boards/held-files.js';
 import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
 import { Boards } from './boards/service.js';
@@ -94,9 +95,15 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const darkroom = new Darkroom(app.log);
   app.decorate('pictures', new PictureIntake(app.boards, files, darkroom));
   app.addHook('onClose', () => darkroom.close());
+  const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
+  app.bus.onHeld = (board) => heldFiles.changed(board);
+  app.decorate('heldFiles', heldFiles);
   app.decorate('copies', new Copies(app.boards, app.bus, app.logs));
   app.addHook('onReady', () => app.imports.resume());
-  app.addHook('preClose', () => app.imports.settled());
+  app.addHook('preClose', async () => {
+    await app.imports.settled();
+    await heldFiles.settled();
+  });
 
   await app.register(site, { folder: config.siteFolder });
   await app.register(swaggerUi, { routePrefix: '/api/docs', staticCSP: true });

@@ -94,6 +94,14 @@ export class Boards {
     await this.db.insert(boardFiles).values(row).onConflictDoNothing();
   }
 
+  /** No page of this file is owed to the board any more, wherever those that came are by now. */
+  async allBrought(board: string, hash: string): Promise<void> {
+    await this.db
+      .update(boardFiles)
+      .set({ pages: 0 })
+      .where(and(eq(boardFiles.board, board), eq(boardFiles.hash, hash)));
+  }
+
   async knowsFile(hash: string): Promise<boolean> {
     const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
     return rows.length > 0;

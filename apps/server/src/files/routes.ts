@@ -2,11 +2,13 @@ import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ProblemError } from '../problems/index.js';
+import type { HeldFiles } from '../boards/held-files.js';
 import type { FileStore } from './store.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     files: FileStore;
+    heldFiles: HeldFiles;
   }
 }
 
@@ -25,7 +27,7 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
       const tutor = await app.tutorOf(request);
       const allowed = tutor
         ? await app.boards.fileOfTutor(tutor.id, hash)
-        : await app.boards.fileOn(app.studentOf(request).lesson.board, hash);
+        : await app.heldFiles.mayHave(app.studentOf(request).lesson.board, hash);
       if (!allowed) throw new ProblemError('not-found');
       return reply
         .header('content-type', await app.boards.typeOf(hash))

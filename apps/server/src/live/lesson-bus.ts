@@ -13,11 +13,15 @@ export interface LessonBus {
   room(board: Id): Promise<Room | null>;
   /** The board's room if it is open. */
   open(board: Id): Room | undefined;
+  /** Called when something on a board is held back or shown from now on. */
+  onHeld: (board: Id) => void;
 }
 
 /** All rooms in this process. */
 export class LocalBus implements LessonBus {
   private readonly rooms = new Map<Id, Room>();
+  /** Called when something on a board is held back or shown from now on. */
+  onHeld: (board: Id) => void = () => undefined;
   private readonly opening = new Map<Id, Promise<Room | null>>();
 
   constructor(
@@ -49,6 +53,7 @@ export class LocalBus implements LessonBus {
     const { num, board, seq, known } = loaded;
     const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
     room.lesson = this.lessonOn(id);
+    room.onHeld = () => this.onHeld(id);
     room.onIdle = () => {
       if (this.rooms.get(id) === room) this.rooms.delete(id);
     };

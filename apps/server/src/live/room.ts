@@ -61,11 +61,13 @@ export class Room {
   private broken = false;
   /** Called when nobody is here any more and nothing is left to do. */
   onIdle: () => void = () => undefined;
+  /** Called when something is held back or shown from now on. */
+  onHeld: () => void = () => undefined;
   /** The lesson in which things are written just now. */
   lesson: Id | null = null;
 
   constructor(
-    readonly board: Id,
+    readonly id: Id,
     private readonly num: number,
     private readonly sequencer: Sequencer,
     private readonly store: LogStore,
@@ -134,6 +136,11 @@ export class Room {
       for (const run of runs(missed ?? [])) member.send(run);
       this.members.add(member);
     });
+  }
+
+  /** The board as it is now, on disk or about to be. */
+  get board(): Board {
+    return this.sequencer.board;
   }
 
   /** Whether students are shown this page. One that is only on its way isn't known to anyone yet. */
@@ -236,6 +243,7 @@ export class Room {
     for (const [member, { seqs, ids }] of confirmations)
       member.send(pack({ kind: 'confirmed', at, seqs, ids } satisfies ServerMessage));
     this.passOn(taken);
+    if (taken.some(({ entry }) => changesHeld(entry.op))) this.onHeld();
   }
 
   /** Each member gets what others wrote, in runs as long as can be, as far as they may see it. */
@@ -261,7 +269,7 @@ export class Room {
    * is sent away, comes back to the board as it is on disk, and offers again what is pending.
    */
   private fail(error: unknown): void {
-    this.log.error({ err: error, board: this.board }, 'a commit failed; the board is opened again');
+    this.log.error({ err: error, board: this.id }, 'a commit failed; the board is opened again');
     this.broken = true;
     for (const member of this.members) member.drop();
     this.members.clear();

@@ -2,7 +2,9 @@ import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
+import type { Separated } from '@cuaderno/formats/pdf-out';
 import type { RecordTask } from './record-worker.js';
+import type { SeparateTask } from './separate-worker.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
@@ -42,6 +44,15 @@ export class Workers {
     resourceLimits: RECORD_MEMORY,
   });
 
+  private readonly separating = new Piscina({
+    filename: new URL('./separate-worker.js', import.meta.url).href,
+    name: 'separate',
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits: RECORD_MEMORY,
+  });
+
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
 
   /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
@@ -65,6 +76,13 @@ export class Workers {
     }
   }
 
+  /** Takes pages out of a PDF, for those who may not have them. */
+  separate(path: string, numbers: readonly number[]): Promise<Separated> {
+    const task: SeparateTask = { path, numbers };
+    const signal = AbortSignal.timeout(RECORD_LIMIT);
+    return this.separating.run(task, { signal }) as Promise<Separated>;
+  }
+
   recordPdf(task: RecordTask, signal: AbortSignal): Promise<Uint8Array> {
     return this.recording.run(task, {
       transferList: [task.port],
@@ -75,7 +93,8 @@ export class Workers {
   /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */
   async close(): Promise<void> {
     await this.warm;
-    await Promise.all([this.inspecting.close(), this.recording.close()]);
+    const pools = [this.inspecting, this.recording, this.separating];
+    await Promise.all(pools.map((pool) => pool.close()));
   }
 }
 

@@ -37,7 +37,7 @@ export const pageChange = operationType({
     const now = board.pages.get(page);
     if (!now) return 'no-such-page';
     if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';
-    return keepsPrint(now, to) ? null : 'printed-page';
+    return keepsPrint(now, to) || actor.imports ? null : 'printed-page';
   },
 });
 

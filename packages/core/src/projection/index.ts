@@ -1,2 +1,3 @@
 export * from './board-for.js';
 export * from './told.js';
+export * from './files.js';

@@ -1,1 +1,2 @@
 export * from './record-pdf.js';
+export * from './separate.js';

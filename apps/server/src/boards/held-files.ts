@@ -1,0 +1,121 @@
+import { changePage, filesForStudents, mixedFiles, operation } from '@cuaderno/core';
+import type { Actor, Board, FileHash, Id, Operation, PrintedPage } from '@cuaderno/core';
+import type { FastifyBaseLogger } from 'fastify';
+import { Readable } from 'node:stream';
+import type { FileStore } from '../files/store.js';
+import type { LessonBus } from '../live/lesson-bus.js';
+import type { Workers } from '../workers/plugin.js';
+import type { Imports } from './import.js';
+import type { Boards } from './service.js';
+
+/** Which files students of a board may have, as it is now; reckoned once for each state of it. */
+const known = new WeakMap<Board, ReadonlySet<FileHash>>();
+
+/**
+ * Keeps the files of pages that are held back from students. A PDF is sent whole, so one that has
+ * such a page beside others that are shown is taken apart: from then on the pages lie in files of
+ * their own. Until that is done students get none of it.
+ */
+export class HeldFiles {
+  private readonly running = new Map<Id, Promise<void>>();
+
+  constructor(
+    private readonly boards: Boards,
+    private readonly bus: LessonBus,
+    private readonly store: FileStore,
+    private readonly workers: Workers,
+    private readonly imports: Imports,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  async mayHave(board: Id, file: FileHash): Promise<boolean> {
+    const room = this.bus.open(board) ?? (await this.bus.room(board));
+    if (!room) return false;
+    const state = room.board;
+    let files = known.get(state);
+    if (!files) known.set(state, (files = filesForStudents(state)));
+    return files.has(file);
+  }
+
+  /** Something is held back or shown from now on: takes files apart where that is needed. */
+  changed(board: Id): void {
+    const before = this.running.get(board) ?? Promise.resolve();
+    // Pages that are still coming would be of the file that was taken apart.
+    const work = before
+      .then(() => this.imports.settled())
+      .then(() => this.separate(board))
+      .catch((error: unknown) => {
+        this.log.error({ err: error, board }, 'a file with pages held back was not taken apart');
+      })
+      .finally(() => {
+        if (this.running.get(board) === work) this.running.delete(board);
+      });
+    this.running.set(board, work);
+  }
+
+  /** Waits for what is under way. */
+  async settled(): Promise<void> {
+    while (this.running.size > 0) await Promise.all(this.running.values());
+  }
+
+  private async separate(board: Id): Promise<void> {
+    const room = await this.bus.room(board);
+    if (!room) return;
+    const mixed = await room.between(mixedFiles);
+    if (mixed.size === 0) return;
+    const owner: Actor = {
+      id: await this.boards.owner(board),
+      role: 'tutor',
+      trust: 'hands',
+      imports: true,
+    };
+    for (const [file, pages] of mixed) {
+      const places = await this.takeApart(board, file, pages);
+      const ops = await room.between((state) =>
+        pages.flatMap(({ id, paper }): Operation[] => {
+          const place = places.get(id);
+          const now = state.pages.get(id)?.paper;
+          // A tint may have come meanwhile; it stays.
+          const change =
+            place && now?.kind === 'pdf' && now.file === paper.file
+              ? changePage(state, id, { paper: { ...now, ...place } })
+              : null;
+          return change ? [operation(change)] : [];
+        }),
+      );
+      await room.take(ops, owner);
+      await this.boards.allBrought(board, file);
+    }
+  }
+
+  /** Where each of the pages lies when the file has been taken apart. */
+  private async takeApart(
+    board: Id,
+    file: FileHash,
+    pages: readonly PrintedPage[],
+  ): Promise<Map<Id, { file: FileHash; number: number }>> {
+    const held = pages.filter((page) => page.held);
+    // A page may lie on the board more than once, shown here and held back there: then it is shown.
+    const shown = new Set(pages.filter((page) => !page.held).map(({ paper }) => paper.number));
+    const numbers = [...new Set(held.map(({ paper }) => paper.number))].filter(
+      (number) => !shown.has(number),
+    );
+    const { rest, taken } = await this.workers.separate(this.store.path(file), numbers);
+    const name = 'Pages of a file';
+    const keep = async (bytes: Uint8Array): Promise<FileHash> => {
+      const stored = await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity);
+      const row = { hash: stored.hash, bytes: stored.bytes, type: 'application/pdf', name };
+      await this.boards.addFile(board, row);
+      return stored.hash;
+    };
+    const without = await keep(rest);
+    const single = new Map<number, FileHash>();
+    for (const [i, number] of numbers.entries()) single.set(number, await keep(taken[i]!));
+    return new Map(
+      pages.map(({ id, paper, held: back }) => {
+        const own = back ? single.get(paper.number) : undefined;
+        return [id, own ? { file: own, number: 1 } : { file: without, number: paper.number }];
+      }),
+    );
+  }
+}
