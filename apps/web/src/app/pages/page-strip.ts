@@ -20,6 +20,7 @@ import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import {
+  ArrowUpToLine,
   CopyPlus,
   Eye,
   EyeOff,
@@ -37,7 +38,8 @@ import { PageThumb } from './page-thumb';
 const ENTRY = 172;
 
 /** What can be done to a page, or beside it. */
-export type PageWish = 'add' | 'copy' | 'dress' | 'move' | 'hold' | 'show' | 'remove';
+export type PageWish =
+  'add' | 'add before' | 'copy' | 'dress' | 'move' | 'hold' | 'show' | 'remove';
 
 /** Pictures of all pages, to jump by; for a tutor, also to put in order. */
 @Component({
@@ -70,6 +72,7 @@ export class PageStrip {
 
   protected readonly entry = ENTRY;
   protected readonly icons = {
+    ArrowUpToLine,
     CopyPlus,
     Eye,
     EyeOff,

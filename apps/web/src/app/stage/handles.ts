@@ -20,8 +20,17 @@ export function isLine(items: readonly Item[]): items is [Item & ShapeSpec] {
   return items.length === 1 && only?.kind === 'shape' && only.shape === 'line';
 }
 
-/** Handles of what is chosen, in points on its page. @param zoom CSS px a point */
-export function handlesOf(items: readonly Item[], frame: Frame, zoom: number): Handle[] {
+/**
+ * Handles of what is chosen, in points on its page.
+ * @param zoom CSS px a point
+ * @param sides whether sides have handles also where they don't stretch
+ */
+export function handlesOf(
+  items: readonly Item[],
+  frame: Frame,
+  zoom: number,
+  sides = false,
+): Handle[] {
   if (items.some((item) => item.kind !== 'ink' && item.fixed)) return [];
   if (isLine(items)) {
     const matrix = frameMatrix(items[0].frame);
@@ -44,15 +53,15 @@ export function handlesOf(items: readonly Item[], frame: Frame, zoom: number): H
     across,
     down,
   }));
-  if (stretches(items)) {
+  if (sides || stretches(items)) {
     const half = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-    const sides = [
+    const middles = [
       [0, -1],
       [1, 0],
       [0, 1],
       [-1, 0],
     ] as const;
-    sides.forEach(([across, down], i) => {
+    middles.forEach(([across, down], i) => {
       const length = (down === 0 ? frame.height : frame.width) * zoom;
       if (length >= ROOM)
         list.push({ kind: 'size', at: half(at[i]!, at[(i + 1) % 4]!), across, down });

@@ -52,6 +52,7 @@ describe('the tool that chooses', () => {
         seen,
         page: (id: Id) => board.pages.get(id),
         lasso: () => lasso,
+        cropping: () => false,
       },
       {
         chose: (selection) => (chosen = selection),

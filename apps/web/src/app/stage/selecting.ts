@@ -1,5 +1,6 @@
 import {
   bounds,
+  cropTo,
   distance,
   frameBounds,
   frameContains,
@@ -45,14 +46,16 @@ export interface SelectSurface {
   page(id: Id): Page | undefined;
   /** Whether a drag over nothing draws a lasso, and not a box. */
   lasso(): boolean;
+  /** Whether the sides of a picture cut it. */
+  cropping(): boolean;
 }
 
 export interface SelectNews {
   chose(selection: Selection | null): void;
   /** What is chosen was moved, sized or turned. */
   placed(selection: Selection, from: Frame, to: Frame): void;
-  /** A line's ends were moved. */
-  drawn(selection: Selection, to: { frame: Frame; points: [number, number][] }): void;
+  /** A line's ends were moved, or a picture was cropped: this is what it has now. */
+  drawn(selection: Selection, to: object): void;
   changed(): void;
 }
 
@@ -133,7 +136,7 @@ export class Selecting implements PointerTool {
       page,
       frame: isLine(items) ? null : frame,
       fixed: items.some((item) => item.kind !== 'ink' && item.fixed),
-      handles: frame && gesture === null ? handlesOf(items, frame, zoom) : [],
+      handles: frame && gesture === null ? this.handles(items, frame, zoom) : [],
       guides: gesture?.kind === 'carry' ? gesture.guides : [],
       box: gesture?.kind === 'box' ? bounds([gesture.from, gesture.to]) : null,
       lasso: gesture?.kind === 'lasso' ? gesture.points : [],
@@ -241,7 +244,7 @@ export class Selecting implements PointerTool {
     const at = toBoard(camera, sample);
     const p = { x: at.x - placed.x, y: at.y - placed.y };
     const items = this.chosen();
-    const handle = handlesOf(items, frame, camera.zoom)
+    const handle = this.handles(items, frame, camera.zoom)
       .map((one) => ({ one, far: distance(one.at, p) * camera.zoom }))
       .filter(({ far }) => far <= HANDLE)
       .sort((a, b) => a.far - b.far)[0]?.one;
@@ -288,7 +291,9 @@ export class Selecting implements PointerTool {
     } else if (handle.kind === 'turn') {
       gesture.to = { ...from, turn: turnTo(from, p) };
     } else if (handle.kind === 'size') {
-      const even = handle.across !== 0 && handle.down !== 0 && (!stretches(items) || sample.adds);
+      const cropping = this.cropped(items) !== null;
+      const even =
+        !cropping && handle.across !== 0 && handle.down !== 0 && (!stretches(items) || sample.adds);
       gesture.to = sized(from, handle, p, even, Math.max(MIN_FRAME, 4 / zoom));
     } else {
       gesture.to = from;
@@ -296,9 +301,24 @@ export class Selecting implements PointerTool {
     }
   }
 
+  /** A picture that is being cropped is taken hold of by its sides too, but not turned. */
+  private handles(items: readonly Item[], frame: Frame, zoom: number): Handle[] {
+    const cropping = this.cropped(items) !== null;
+    return handlesOf(items, frame, zoom, cropping).filter(
+      ({ kind }) => !cropping || kind === 'size',
+    );
+  }
+
+  private cropped(items: readonly Item[]): (Item & { kind: 'picture' }) | null {
+    const [only] = items;
+    return this.surface.cropping() && items.length === 1 && only?.kind === 'picture' ? only : null;
+  }
+
   private carried({ handle, items, from, to }: Extract<Gesture, { kind: 'carry' }>): Item[] {
     if (handle?.kind === 'end' && isLine(items))
       return [{ ...items[0], ...this.lineTo(items[0], handle.index) }];
+    const picture = this.cropped(items);
+    if (picture && handle?.kind === 'size') return [{ ...picture, ...cropTo(picture, handle, to) }];
     return itemsPlaced(items, from, to);
   }
 
@@ -316,6 +336,8 @@ export class Selecting implements PointerTool {
     this.settling = { page, items: this.carried(gesture), ids };
     if (handle?.kind === 'end' && isLine(items))
       this.news.drawn(selection, this.lineTo(items[0], handle.index));
+    else if (this.cropped(items) && handle?.kind === 'size')
+      this.news.drawn(selection, cropTo(this.cropped(items)!, handle, to));
     else this.news.placed(selection, from, to);
     this.endAt = null;
   }

@@ -66,6 +66,8 @@ export class Stage {
   readonly layStyle = input<LayStyle>({ kind: 'mark', mark: 'tick', colour: '#c22f2f' });
   /** Whether a drag over nothing draws a lasso, and not a box. */
   readonly lasso = input(false);
+  /** Whether the sides of the picture that is chosen cut it. */
+  readonly cropping = input(false);
   readonly drawn = output<FinishedStroke>();
   /** A figure or a mark was drawn. */
   readonly laid = output<{ readonly page: Id; readonly thing: Laid }>();
@@ -76,7 +78,7 @@ export class Stage {
     readonly from: Frame;
     readonly to: Frame;
   }>();
-  /** The ends of the line that is chosen were moved. */
+  /** The ends of the line that is chosen were moved, or the picture was cropped. */
   readonly redrawn = output<{ readonly selection: Selection; readonly to: object }>();
   readonly piece = output<StrokePiece>();
   /** A line under way was given up. */
@@ -117,6 +119,7 @@ export class Stage {
       seen: () => this.seen(),
       page: (id) => placeOf(this.run, id)?.page,
       lasso: () => this.lasso(),
+      cropping: () => this.cropping(),
     },
     {
       chose: (selection) => this.chose.emit(selection),
@@ -144,6 +147,10 @@ export class Stage {
     effect(() => {
       const board = this.board();
       untracked(() => this.setBoard(board));
+    });
+    effect(() => {
+      this.cropping();
+      untracked(() => this.scene?.drawCarried());
     });
     effect(() => {
       if (!this.mayWrite()) untracked(() => this.gestures?.interrupt());

@@ -10,15 +10,19 @@ import {
   AlignStartVertical,
   AlignVerticalDistributeCenter,
   BringToFront,
+  Check,
   CopyPlus,
+  Crop,
   Eye,
   EyeOff,
+  Fullscreen,
   Group,
   Pin,
   PinOff,
   SendToBack,
   Trash2,
   Ungroup,
+  WandSparkles,
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Deed } from '../work/arranging';
@@ -54,6 +58,7 @@ interface Action {
 })
 export class SelectionActions {
   readonly items = input.required<readonly Item[]>();
+  readonly cropping = input(false);
   readonly deed = output<Deed>();
 
   protected readonly words = computed(() => {
@@ -70,6 +75,9 @@ export class SelectionActions {
     const anyFixed = things.some((thing) => thing.fixed);
     const few = items.length < 2 || anyFixed;
     const none = things.length === 0;
+    const [only] = items;
+    const picture = items.length === 1 && only?.kind === 'picture' && !only.fixed ? only : null;
+    const inks = items.some((item) => item.kind === 'ink');
     return [
       held
         ? { label: 'Show it to students', icon: Eye, deed: { kind: 'hold', held: false } }
@@ -160,6 +168,36 @@ export class SelectionActions {
         off: few || items.length < 3,
         deed: { kind: 'distribute', along: 'down' },
       },
+      ...(picture
+        ? [
+            this.cropping()
+              ? {
+                  label: 'That is how it stays',
+                  icon: Check,
+                  deed: { kind: 'crop', on: false } as const,
+                }
+              : {
+                  label: 'Crop: draw its sides in',
+                  icon: Crop,
+                  deed: { kind: 'crop', on: true } as const,
+                },
+            {
+              label: 'The whole picture again',
+              icon: Fullscreen,
+              off: !picture.crop,
+              deed: { kind: 'uncrop' } as const,
+            },
+          ]
+        : []),
+      ...(inks
+        ? [
+            {
+              label: 'Tidy: make a true line, box or ellipse of it',
+              icon: WandSparkles,
+              deed: { kind: 'tidy' } as const,
+            },
+          ]
+        : []),
     ];
   });
 }

@@ -108,6 +108,7 @@ export class ToolDock {
   readonly arranges = input(false);
   /** What is chosen on the page. */
   readonly chosen = input<readonly Item[]>([]);
+  readonly cropping = input(false);
   readonly deed = output<Deed>();
   /** Pictures are to be brought. */
   readonly pictures = output<File[]>();

@@ -5,12 +5,16 @@ import {
   distributeItems,
   groupItems,
   itemsOn,
+  keysBetween,
   layCopies,
+  newId,
   nudgeItems,
   orderItems,
   placeItems,
+  tidied,
   topOrder,
   traitItems,
+  uncropped,
   wholeGroups,
 } from '@cuaderno/core';
 import type { Board, Change, Edge, Frame, Id, Item, ItemTraits, Page } from '@cuaderno/core';
@@ -28,6 +32,9 @@ export type Deed =
   | { readonly kind: 'fix'; readonly fixed: boolean }
   | { readonly kind: 'hold'; readonly held: boolean }
   | { readonly kind: 'colour'; readonly colour: string }
+  | { readonly kind: 'crop'; readonly on: boolean }
+  | { readonly kind: 'uncrop' }
+  | { readonly kind: 'tidy' }
   | { readonly kind: 'duplicate' }
   | { readonly kind: 'remove' };
 
@@ -44,6 +51,11 @@ export class Arranging {
     return page ? itemsOn(page).filter(({ id }) => selection.ids.includes(id)) : [];
   });
 
+  /** Whether the sides of the picture that is chosen cut it. */
+  readonly cropping = signal(false);
+  /** What to say of what was done last; `null` for nothing. */
+  readonly said = signal<string | null>(null);
+
   constructor(
     private readonly session: () => BoardSession,
     /** Shows what is chosen as chosen. */
@@ -53,10 +65,19 @@ export class Arranging {
   do(deed: Deed): void {
     const selection = this.selection();
     if (!selection) return;
+    if (deed.kind === 'crop') return this.cropping.set(deed.on);
+    if (deed.kind === 'tidy') return this.tidy(selection);
     if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
     const { page, ids } = selection;
     this.make(this.changesOf(this.session().board(), page, ids, deed));
     if (deed.kind === 'remove') this.show(null);
+  }
+
+  /** Something else is chosen from now on. */
+  choose(selection: Selection | null): void {
+    this.selection.set(selection);
+    this.cropping.set(false);
+    this.said.set(null);
   }
 
   placed({ selection, from, to }: { selection: Selection; from: Frame; to: Frame }): void {
@@ -116,6 +137,37 @@ export class Arranging {
     return item !== undefined;
   }
 
+  /** Puts true figures in the place of those that were drawn; they are chosen then. */
+  private tidy({ page }: Selection): void {
+    const here = this.page(page);
+    const found = this.items().flatMap((item) => {
+      const shape = item.kind === 'ink' ? tidied(item) : null;
+      return shape ? [{ item, shape }] : [];
+    });
+    if (!here || found.length === 0) {
+      this.said.set(
+        'No line, arrow, box, triangle or ellipse was found in this. Draw it more clearly, or take it from the figures.',
+      );
+      return;
+    }
+    const first = topOrder(here);
+    const orders = [first, ...keysBetween(first, null, found.length - 1)];
+    const ids = found.map(() => newId());
+    this.make([
+      { kind: 'items.remove', page, items: found.map(({ item }) => item.id) },
+      ...found.map(
+        ({ shape }, i) =>
+          ({
+            id: ids[i]!,
+            kind: 'item.add',
+            page,
+            item: { ...shape, order: orders[i]! },
+          }) as Change,
+      ),
+    ]);
+    this.show({ page, ids });
+  }
+
   private page(id: Id): Page | undefined {
     return this.session().board().pages.get(id);
   }
@@ -136,8 +188,16 @@ export class Arranging {
         return traitItems(board, page, ids, { held: deed.held });
       case 'colour':
         return this.items().flatMap((item) => coloured(board, page, item, deed.colour));
+      case 'uncrop':
+        return this.items().flatMap((item) =>
+          item.kind === 'picture'
+            ? (changeItem(board, page, item.id, { ...uncropped(item) }) ?? [])
+            : [],
+        );
       case 'remove':
         return [{ kind: 'items.remove', page, items: [...ids] }];
+      case 'crop':
+      case 'tidy':
       case 'duplicate':
         return [];
     }

@@ -166,7 +166,7 @@ export class WorkArea {
 
   private showChosen(selection: Selection | null): void {
     if (selection) this.tools.tool.set('select');
-    this.arranging.selection.set(selection);
+    this.arranging.choose(selection);
     // What was made this moment is on the stage with the next change of the board.
     queueMicrotask(() => this.stage().choose(selection));
   }

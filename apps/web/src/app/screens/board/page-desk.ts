@@ -57,6 +57,7 @@ export class PageDesk {
     const board = this.board();
     if (!board) return;
     if (wish === 'add') return this.make(addPageBeside(board, this.desk.page(), 'after'));
+    if (wish === 'add before') return this.make(addPageBeside(board, this.desk.page(), 'before'));
     const pages = this.meant(board);
     if (pages.length === 0) return;
     switch (wish) {
