@@ -7,6 +7,7 @@ import { move } from 'piscina';
 import { LogStore } from '../boards/log-store.js';
 import { lentDatabase } from '../database/index.js';
 import { filePath } from '../files/store.js';
+import { fontFiles } from './font-files.js';
 
 /**
  * Ink is numbers that hardly ever repeat: looking for repetitions takes twice the time and saves a
@@ -43,6 +44,7 @@ export async function makeRecordPdf(task: RecordTask): Promise<Uint8Array> {
       author: task.author,
       date: new Date(task.sealedAt),
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
+      fonts: fontFiles,
       deflate: (bytes) => deflateSync(bytes, NUMBERS),
     });
     return move(pdf as never) as unknown as Uint8Array;

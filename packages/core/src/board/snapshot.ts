@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Id } from '../id/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
-import { MarkSpec, PictureSpec, ShapeSpec } from '../material/index.js';
+import { MarkSpec, PictureSpec, ShapeSpec, TextSpec } from '../material/index.js';
 import type { Item } from './item.js';
 import type { Page } from './page.js';
 import { Sheet } from './paper.js';
@@ -17,6 +17,7 @@ export const ItemSnapshot = z.discriminatedUnion('kind', [
   PictureSpec.extend(origin),
   ShapeSpec.extend(origin),
   MarkSpec.extend(origin),
+  TextSpec.extend(origin),
 ]);
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */

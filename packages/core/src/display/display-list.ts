@@ -1,12 +1,13 @@
 import type { Matrix, Rect } from '../geometry/index.js';
 import type { FileHash } from '../id/index.js';
+import type { TextFont } from '../material/index.js';
 import type { Path, PathBuffer } from './path.js';
 
 /**
  * What an item looks like, for whoever draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
  * draw the same list, and that is why what is seen is what is saved.
  */
-export type DisplayItem = DisplayPath | DisplayImage;
+export type DisplayItem = DisplayPath | DisplayImage | DisplayText;
 
 /** Opaque, or laid over what is under it by multiplying, as a marker on paper is. */
 export type Blend = 'normal' | 'multiply';
@@ -19,6 +20,25 @@ export interface DisplayPath {
   readonly blend: Blend;
   /** Filled (non-zero winding rule), or drawn along with a round pen of so many points. */
   readonly paint: 'fill' | { readonly width: number };
+}
+
+/** Words of one look, on one line. */
+export interface DisplayText {
+  readonly kind: 'text';
+  readonly text: string;
+  readonly font: TextFont;
+  readonly bold: boolean;
+  readonly slant: boolean;
+  /** In points. */
+  readonly size: number;
+  /** `#rrggbb` */
+  readonly colour: string;
+  /** How wide they are, in points: whoever draws them wider or narrower makes them so wide. */
+  readonly width: number;
+  /** Written from right to left. */
+  readonly rtl: boolean;
+  /** Takes the left end of the baseline, and points from there, to the page. */
+  readonly matrix: Matrix;
 }
 
 /** A picture of a stored file. */
@@ -43,6 +63,8 @@ export interface DisplaySink {
   path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void;
 
   image(image: DisplayImage): void;
+
+  text(text: DisplayText): void;
 }
 
 /** Keeps what it is given, as a list. */
@@ -56,6 +78,10 @@ export class DisplayListBuilder implements DisplaySink {
 
   image(image: DisplayImage): void {
     this.list.push(image);
+  }
+
+  text(text: DisplayText): void {
+    this.list.push(text);
   }
 
   done(): DisplayItem[] {

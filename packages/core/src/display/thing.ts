@@ -1,7 +1,14 @@
-import { distance } from '../geometry/index.js';
-import type { Point } from '../geometry/index.js';
-import { dashes, frameMatrix, headSize, outlineOf, writtenMark } from '../material/index.js';
-import type { MarkSpec, PictureSpec, ShapeSpec, ThingSpec } from '../material/index.js';
+import { compose, distance } from '../geometry/index.js';
+import type { Matrix, Point } from '../geometry/index.js';
+import {
+  corners,
+  dashes,
+  frameMatrix,
+  headSize,
+  outlineOf,
+  writtenMark,
+} from '../material/index.js';
+import type { MarkSpec, PictureSpec, ShapeSpec, TextSpec, ThingSpec } from '../material/index.js';
 import type { DisplaySink } from './display-list.js';
 import { PathBuffer } from './path.js';
 
@@ -16,6 +23,8 @@ export function drawThing(thing: ThingSpec, sink: DisplaySink): void {
       return drawShape(thing, sink);
     case 'mark':
       return drawMark(thing, sink);
+    case 'text':
+      return drawText(thing, sink);
   }
 }
 
@@ -76,6 +85,33 @@ function head(path: PathBuffer, tip: Point, base: Point, width: number): void {
     ],
     true,
   );
+}
+
+function drawText(item: TextSpec, sink: DisplaySink): void {
+  const { frame, slip, lines, font, size, colour } = item;
+  if (slip) {
+    const path = new PathBuffer();
+    run(path, corners(frame), true);
+    sink.path(path, slip, 'normal', null);
+  }
+  const { width, height } = frame;
+  const [a, b, c, d, e, f] = frameMatrix(frame);
+  // Points along the frame's own sides.
+  const along: Matrix = [a / width, b / width, c / height, d / height, e, f];
+  for (const { y, runs } of lines)
+    for (const { text, x, width: wide, bold, slant, rtl } of runs)
+      sink.text({
+        kind: 'text',
+        text,
+        font,
+        bold: bold ?? false,
+        slant: slant ?? false,
+        size,
+        colour,
+        width: wide,
+        rtl: rtl ?? false,
+        matrix: compose([1, 0, 0, 1, x, y], along),
+      });
 }
 
 function drawMark(mark: MarkSpec, sink: DisplaySink): void {

@@ -6,7 +6,7 @@ import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { transformInk } from '../ink/index.js';
 import { frameMatrix, middle, MIN_FRAME } from '../material/index.js';
-import type { Frame } from '../material/index.js';
+import type { Frame, TextSpec } from '../material/index.js';
 import { additionOf, changeItem } from '../ops/index.js';
 import type { Change, ItemTraits } from '../ops/index.js';
 import { keyBetween, keysBetween } from '../order/index.js';
@@ -22,7 +22,8 @@ export function placed(items: readonly Item[], from: Frame, to: Frame): Item[] {
   const map = compose(inverse(frameMatrix(from)), frameMatrix(to));
   return items.map((item) => {
     if (item.kind === 'ink') return { ...item, ink: transformInk(item.ink, map) };
-    return { ...item, frame: items.length === 1 ? to : carried(item.frame, map, from, to) };
+    const frame = items.length === 1 ? to : carried(item.frame, map, from, to);
+    return item.kind === 'text' ? grownText(item, frame) : { ...item, frame };
   });
 }
 
@@ -36,14 +37,25 @@ export function placeItems(
 ): Change[] {
   const items = there(board, page, ids);
   return placed(items, from, to).flatMap(
-    (item) =>
-      changeItem(
-        board,
-        page,
-        item.id,
-        item.kind === 'ink' ? { ink: item.ink } : { frame: item.frame },
-      ) ?? [],
+    (item) => changeItem(board, page, item.id, placeOf(item)) ?? [],
   );
+}
+
+function placeOf(item: Item): ItemTraits {
+  if (item.kind === 'ink') return { ink: item.ink };
+  const { frame } = item;
+  return item.kind === 'text' ? { frame, size: item.size, lines: item.lines } : { frame };
+}
+
+/** A text whose frame grew evenly grows with it; else its lines are broken anew by whoever can. */
+function grownText<T extends TextSpec>(text: T, frame: Frame): T {
+  const growth = frame.width / text.frame.width;
+  if (Math.abs(frame.height / text.frame.height - growth) > 1e-3) return { ...text, frame };
+  const lines = text.lines.map(({ y, runs }) => ({
+    y: y * growth,
+    runs: runs.map((run) => ({ ...run, x: run.x * growth, width: run.width * growth })),
+  }));
+  return { ...text, frame, size: Math.min(1000, Math.max(2, text.size * growth)), lines };
 }
 
 /** A frame within another that is moved, turned and sized evenly. */
@@ -166,7 +178,8 @@ export function traitItems(board: Board, page: Id, ids: readonly Id[], to: ItemT
 function fitting(item: ThingItem, to: ItemTraits): ItemTraits {
   const traits = { ...to };
   if (item.kind !== 'shape') for (const key of ['outline', 'fill', 'heads']) delete traits[key];
-  if (item.kind !== 'mark') delete traits['colour'];
+  if (item.kind !== 'mark' && item.kind !== 'text') delete traits['colour'];
+  if (item.kind !== 'text') for (const key of ['font', 'size', 'align', 'slip']) delete traits[key];
   if (item.kind !== 'picture') for (const key of ['crop', 'alt']) delete traits[key];
   return traits;
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FileHash, Id } from '../id/index.js';
 import { OrderKey } from '../order/index.js';
+import { MAX_TEXT, RichText } from '../text/index.js';
 import { Frame } from './frame.js';
 
 /** `#rrggbb` */
@@ -85,8 +86,58 @@ export const MarkSpec = z.strictObject({
 });
 export type MarkSpec = z.infer<typeof MarkSpec>;
 
+/** Fonts of texts: for reading, for titles, and for readers who mix up letters. */
+export const TEXT_FONTS = ['plain', 'title', 'dyslexic'] as const;
+export type TextFont = (typeof TEXT_FONTS)[number];
+
+const offset = z.number().min(-30_000).max(30_000);
+
+/** Most lines of a text. */
+const MAX_LINES = 2000;
+
+/**
+ * A text, on the page itself or on a slip. Where its words lie is part of it: they were broken into
+ * lines where it was written, and lie alike on every screen and in every file.
+ */
+export const TextSpec = z.strictObject({
+  kind: z.literal('text'),
+  ...common,
+  text: RichText,
+  font: z.enum(TEXT_FONTS),
+  /** In points. */
+  size: z.number().min(2).max(1000),
+  colour: Colour,
+  align: z.enum(['start', 'middle', 'end']),
+  /** The slip's colour; `null` where the words stand on the page itself. */
+  slip: Colour.nullable(),
+  /** Lines in points from the frame's top left; see `PlacedLine`. */
+  lines: z
+    .array(
+      z.object({
+        y: offset,
+        runs: z
+          .array(
+            z.object({
+              text: z.string().max(MAX_TEXT),
+              x: offset,
+              width: z.number().min(0).max(30_000),
+              bold: z.boolean().optional(),
+              slant: z.boolean().optional(),
+              rtl: z.boolean().optional(),
+            }),
+          )
+          .max(200),
+      }),
+    )
+    .max(MAX_LINES),
+});
+export type TextSpec = z.infer<typeof TextSpec>;
+
+/** Space between a slip's edge and its words, in points. */
+export const SLIP_EDGE = 10;
+
 /** A thing that is laid on a page: everything on it but ink and paper. */
-export const ThingSpec = z.discriminatedUnion('kind', [PictureSpec, ShapeSpec, MarkSpec]);
+export const ThingSpec = z.discriminatedUnion('kind', [PictureSpec, ShapeSpec, MarkSpec, TextSpec]);
 export type ThingSpec = z.infer<typeof ThingSpec>;
 
 /** What a thing has where it says nothing of it. */

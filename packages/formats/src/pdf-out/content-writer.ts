@@ -1,12 +1,16 @@
+import type { PDFFont } from '@cantoo/pdf-lib';
 import { STEP } from '@cuaderno/core';
 import type {
   Blend,
   DisplayImage,
   DisplaySink,
+  DisplayText,
   FileHash,
   Matrix,
   PathBuffer,
 } from '@cuaderno/core';
+
+import type { TextFonts } from './text-fonts.js';
 
 /** Whole numbers in a point: coordinates are written without a decimal point, to 0.05 pt. */
 const SCALE = 20;
@@ -36,8 +40,13 @@ export class ContentWriter implements DisplaySink {
   private width = 0;
   /** Whether `MULTIPLY` occurs. */
   multiplies = false;
+  /** Fonts that occur in this stream, by the names by which it calls them. */
+  fonts = new Map<string, PDFFont>();
   /** Pictures that occur in this stream, under the names by which it calls them. */
   pictures = new Map<FileHash, string>();
+
+  /** @param words the fonts of what is written; where there are none, words are left out */
+  constructor(private readonly words: TextFonts | null = null) {}
 
   /**
    * Begins a content stream; the writer may be used for one after another.
@@ -47,10 +56,12 @@ export class ContentWriter implements DisplaySink {
     this.length = 0;
     this.multiplies = false;
     this.pictures = new Map();
-    this.text('q ');
+    this.fonts = new Map();
+    this.ascii('q ');
     const [a, b, c, d, e, f] = map;
-    for (const n of [a / SCALE, b / SCALE, c / SCALE, d / SCALE, e, f]) this.text(`${decimal(n)} `);
-    this.text('cm 1 J 1 j\n');
+    for (const n of [a / SCALE, b / SCALE, c / SCALE, d / SCALE, e, f])
+      this.ascii(`${decimal(n)} `);
+    this.ascii('cm 1 J 1 j\n');
   }
 
   /** Draws what belongs together, such as all of one stroke: its coordinates count from its start. */
@@ -59,19 +70,19 @@ export class ContentWriter implements DisplaySink {
     this.look = '';
     this.width = 0;
     draw(this);
-    if (this.origin) this.text('Q\n');
+    if (this.origin) this.ascii('Q\n');
   }
 
   path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void {
     const { x, y } = (this.origin ??= this.beginGroup(path));
     const look = lookOf(colour, blend, width === null);
-    if (look !== this.look) this.text((this.look = look));
+    if (look !== this.look) this.ascii((this.look = look));
     this.multiplies ||= blend === 'multiply';
-    if (width !== null && width !== this.width) this.text(penOf((this.width = width)));
+    if (width !== null && width !== this.width) this.ascii(penOf((this.width = width)));
     // At most three numbers of 12 bytes twice, and an operator, a step.
     this.room(path.stepCount * 80 + 2);
     this.length = trace(path, x, y, this.bytes, this.length);
-    this.text(width === null ? 'f\n' : 'S\n');
+    this.ascii(width === null ? 'f\n' : 'S\n');
   }
 
   /** A picture: an image of one unit each way, its corner at the bottom left (ISO 32000-1, 8.9.5). */
@@ -79,35 +90,53 @@ export class ContentWriter implements DisplaySink {
     const name = this.pictures.get(file) ?? `CuaPicture${this.pictures.size}`;
     this.pictures.set(file, name);
     const [a, b, c, d, e, f] = matrix;
-    this.text('q ');
+    this.ascii('q ');
     // A group counts from its start, whole pages from their corner.
     const { x, y } = this.origin ?? { x: 0, y: 0 };
-    for (const n of [a, b, -c, -d]) this.text(`${decimal(n * SCALE)} `);
-    this.text(`${decimal((e + c) * SCALE - x)} ${decimal((f + d) * SCALE - y)} cm `);
+    for (const n of [a, b, -c, -d]) this.ascii(`${decimal(n * SCALE)} `);
+    this.ascii(`${decimal((e + c) * SCALE - x)} ${decimal((f + d) * SCALE - y)} cm `);
     const { width, height } = crop;
     if (width < 1 || height < 1) {
-      this.text('0 0 1 1 re W n ');
+      this.ascii('0 0 1 1 re W n ');
       const part = [1 / width, 0, 0, 1 / height, -crop.x / width, (height - 1 + crop.y) / height];
-      for (const n of part) this.text(`${decimal(n)} `);
-      this.text('cm ');
+      for (const n of part) this.ascii(`${decimal(n)} `);
+      this.ascii('cm ');
     }
-    this.text(`/${name} Do Q\n`);
+    this.ascii(`/${name} Do Q\n`);
+  }
+
+  /** Words: text that can be chosen and found (ISO 32000-1, 9.4), as wide as they are on screen. */
+  text(words: DisplayText): void {
+    const pieces = this.words?.pieces(words) ?? [];
+    const total = pieces.reduce((sum, { width }) => sum + width, 0) * words.size;
+    if (total <= 0) return;
+    const [a, b, c, d, e, f] = words.matrix;
+    const { x, y } = this.origin ?? { x: 0, y: 0 };
+    this.ascii(`q ${lookOf(words.colour, 'normal', true)}BT `);
+    this.ascii(`${decimal((words.width / total) * 100)} Tz `);
+    for (const n of [a, b, -c, -d]) this.ascii(`${decimal(n * SCALE)} `);
+    this.ascii(`${decimal(e * SCALE - x)} ${decimal(f * SCALE - y)} Tm `);
+    for (const { name, font, code } of pieces) {
+      this.fonts.set(name, font);
+      this.ascii(`/${name} ${decimal(words.size)} Tf ${code} Tj `);
+    }
+    this.ascii('ET Q\n');
   }
 
   /** The content stream that `start` began; to be read before the next one begins. */
   done(): Uint8Array {
-    this.text('Q\n');
+    this.ascii('Q\n');
     return this.bytes.subarray(0, this.length);
   }
 
   private beginGroup({ numbers }: PathBuffer): { x: number; y: number } {
     const x = whole(numbers[0]!);
     const y = whole(numbers[1]!);
-    this.text(`q 1 0 0 1 ${x} ${y} cm `);
+    this.ascii(`q 1 0 0 1 ${x} ${y} cm `);
     return { x, y };
   }
 
-  private text(ascii: string): void {
+  private ascii(ascii: string): void {
     this.room(ascii.length);
     for (let i = 0; i < ascii.length; i++) this.bytes[this.length++] = ascii.charCodeAt(i);
   }

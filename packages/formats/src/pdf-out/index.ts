@@ -1,2 +1,3 @@
 export * from './record-pdf.js';
 export * from './separate.js';
+export type { FontLoader, FontStyle } from './text-fonts.js';

@@ -18,6 +18,7 @@ import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { apply } from '@cuaderno/core';
 import { recordPdf } from './index.js';
+import { testFonts } from './test-fonts.js';
 import { ContentWriter } from './content-writer.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-pdf-out-'));
@@ -86,6 +87,7 @@ async function made(board: Board, bytes?: Uint8Array): Promise<string> {
     author: 'Maren',
     date: new Date(0),
     file: () => Promise.resolve(bytes!),
+    fonts: testFonts,
     deflate: deflateSync,
   });
   const path = join(folder, `${newId()}.pdf`);

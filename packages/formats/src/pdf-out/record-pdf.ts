@@ -14,6 +14,8 @@ import {
 } from '@cuaderno/core';
 import type { Board, FileHash, Matrix, Page } from '@cuaderno/core';
 import { ContentWriter, MULTIPLY } from './content-writer.js';
+import { TextFonts } from './text-fonts.js';
+import type { FontLoader } from './text-fonts.js';
 
 export interface RecordPdfOptions {
   readonly title: string;
@@ -22,6 +24,8 @@ export interface RecordPdfOptions {
   readonly date: Date;
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
+  /** Files of our fonts. */
+  readonly fonts: FontLoader;
   /** Compresses as zlib does (RFC 1950). */
   readonly deflate: (bytes: Uint8Array) => Uint8Array;
 }
@@ -34,7 +38,7 @@ export interface RecordPdfOptions {
 export async function recordPdf(board: Board, options: RecordPdfOptions): Promise<Uint8Array> {
   const pages = pagesInOrder(board);
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
-  const writer = new ContentWriter();
+  const writer = new ContentWriter(await TextFonts.embed(doc, pages, options.fonts));
   const pictures = await embedPictures(doc, pages, options);
   pages.forEach((page, i) => {
     if (hasDrawing(page)) addDrawing(doc, doc.getPage(i), page, writer, pictures, options);
@@ -162,6 +166,8 @@ function addDrawing(
     );
   for (const [file, name] of writer.pictures)
     target.node.setXObject(PDFName.of(name), pictures.get(file)!.ref);
+  for (const [name, font] of writer.fonts)
+    target.node.setFontDictionary(PDFName.of(name), font.ref);
   target.node.addContentStream(ink);
 }
 

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { crc32, deflateSync } from 'node:zlib';
 import { recordPdf } from './index.js';
+import { testFonts } from './test-fonts.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-things-'));
 const HASH = 'b'.repeat(64);
@@ -58,6 +59,7 @@ async function drawn(things: readonly ThingSpec[]): Promise<(p: Point) => string
     author: 'Maren',
     date: new Date(0),
     file: () => Promise.resolve(quarters()),
+    fonts: testFonts,
     deflate: deflateSync,
   });
   const path = join(folder, `${newId()}.pdf`);
@@ -145,6 +147,43 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
     expect(colour({ x: 252, y: 300 })).toBe('white');
   });
 
+  it('writes words that can be found, as wide as they are on screen, in two alphabets', async () => {
+    const [page] = somePages(1) as [PageSpec];
+    const run = { text: 'Low water, άμπωτη', x: 10, width: 180 };
+    const text: ThingSpec = {
+      kind: 'text',
+      ...common,
+      frame: { x: 50, y: 100, width: 200, height: 60, turn: 0 },
+      text: [{ runs: [{ text: run.text, bold: true }] }],
+      font: 'title',
+      size: 20,
+      colour: '#0000dc',
+      align: 'start',
+      slip: '#fdf6e0',
+      lines: [{ y: 30, runs: [{ ...run, bold: true }] }],
+    };
+    const pdf = await recordPdf(boardOf({ ...page, width: 300, height: 400 }, [text]), {
+      title: 'Tides',
+      author: 'Maren',
+      date: new Date(0),
+      file: () => Promise.resolve(quarters()),
+      fonts: testFonts,
+      deflate: deflateSync,
+    });
+    const path = join(folder, 'words.pdf');
+    writeFileSync(path, pdf);
+    execFileSync('qpdf', ['--check', path]);
+    const boxes = execFileSync('pdftotext', ['-bbox', path, '-']).toString();
+    const words = [...boxes.matchAll(/xMin="([\d.]+)".*xMax="([\d.]+)" yMax="([\d.]+)">(.*)</g)];
+    expect(words.map(([, , , , word]) => word)).toEqual(['Low', 'water,', 'άμπωτη']);
+    expect(Number(words[0]![1])).toBeCloseTo(60, 0);
+    expect(Number(words[2]![2])).toBeCloseTo(240, 0);
+    const fonts = execFileSync('pdffonts', [path]).toString();
+    // Both are in the file, with Unicode; and it is small, for only the letters that are used are.
+    expect(fonts.match(/yes\s+\w+\s+yes/g)!.length).toBe(2);
+    expect(pdf.length).toBeLessThan(20_000);
+  });
+
   it('is a PDF with each picture once, however often it lies there', async () => {
     const [page] = somePages(1) as [PageSpec];
     const at = (x: number): ThingSpec => ({
@@ -158,6 +197,7 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
       author: 'Maren',
       date: new Date(0),
       file: () => Promise.resolve(quarters()),
+      fonts: testFonts,
       deflate: deflateSync,
     });
     const path = join(folder, 'once.pdf');

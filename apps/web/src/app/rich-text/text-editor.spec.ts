@@ -66,6 +66,13 @@ describe('a text with weight, slant and lists', () => {
       expect(changes.at(-1)![0]!.list).toBeUndefined();
     });
 
+    it('hands on what was not yet when it is taken away in the middle', async () => {
+      select(field().querySelectorAll('p')[4]!.firstChild!, 0, 2);
+      await screen.press('Slanted');
+      screen.fixture.destroy();
+      expect(changes.at(-1)?.[4]).toEqual({ runs: [{ text: '潮汐', slant: true }] });
+    });
+
     it('shows what was undone elsewhere', async () => {
       screen.fixture.componentRef.setInput('text', []);
       await screen.settles();

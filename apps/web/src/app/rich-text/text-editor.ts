@@ -15,7 +15,8 @@ import {
 import { MAX_TEXT, plainText, same } from '@cuaderno/core';
 import type { RichText } from '@cuaderno/core';
 import { Bold, Italic, List, ListOrdered } from 'lucide';
-import { baseKeymap, toggleMark } from 'prosemirror-commands';
+import { baseKeymap, chainCommands, splitBlockAs, toggleMark } from 'prosemirror-commands';
+import type { Node } from 'prosemirror-model';
 import { history, redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState } from 'prosemirror-state';
@@ -34,12 +35,19 @@ const REST = 800;
   imports: [Icon],
   templateUrl: './text-editor.html',
   styleUrl: './text-editor.scss',
+  host: { '[class.bare]': 'bare()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TextEditor {
+  /** Before the outputs are there, so that what is not handed on yet still is when all goes. */
+  private readonly onDestroy = this.keepTillTheEnd();
   readonly text = input.required<RichText>();
   readonly label = input.required<string>();
   readonly placeholder = input('');
+  /** Without a bar of its own, and without an edge: for writing on the page itself. */
+  readonly bare = input(false);
+  /** The field was left. */
+  readonly left = output();
   /** The text as it is after the keys have rested, or when the field is left. */
   readonly changed = output<RichText>();
 
@@ -61,11 +69,7 @@ export class TextEditor {
     const flush = (): void => this.flush();
     // What was typed a moment ago is kept, also when the window closes.
     window.addEventListener('pagehide', flush);
-    inject(DestroyRef).onDestroy(() => {
-      window.removeEventListener('pagehide', flush);
-      this.flush();
-      this.view?.destroy();
-    });
+    this.onDestroy(() => window.removeEventListener('pagehide', flush));
   }
 
   /** Hands on at once what hasn't been yet. */
@@ -82,12 +86,22 @@ export class TextEditor {
     this.view?.focus();
   }
 
-  protected mark(name: 'bold' | 'slant'): void {
+  mark(name: 'bold' | 'slant'): void {
     this.run(toggleMark(schema.marks[name]));
   }
 
-  protected list(kind: ListKind): void {
+  list(kind: ListKind): void {
     this.run(toggleList(kind));
+  }
+
+  private keepTillTheEnd(): (then: () => void) => void {
+    const ref = inject(DestroyRef);
+    ref.onDestroy(() => {
+      this.flush();
+      this.view?.destroy();
+      this.view = null;
+    });
+    return (then) => void ref.onDestroy(then);
   }
 
   private start(): void {
@@ -102,6 +116,7 @@ export class TextEditor {
       handleDOMEvents: {
         blur: () => {
           this.flush();
+          this.left.emit();
           return false;
         },
       },
@@ -122,6 +137,7 @@ export class TextEditor {
           'Mod-b': toggleMark(schema.marks.bold),
           'Mod-i': toggleMark(schema.marks.slant),
           Backspace: leaveList,
+          Enter: chainCommands(leaveEmpty, splitBlockAs(likeIt)),
         }),
         keymap(baseKeymap),
       ],
@@ -196,3 +212,13 @@ const leaveList: Command = (state, dispatch) => {
   dispatch?.(state.tr.setNodeAttribute($from.before(), 'list', null));
   return true;
 };
+
+/** A new paragraph is of the same list. */
+const likeIt = ({ type, attrs }: Node): { type: Node['type']; attrs: Node['attrs'] } => ({
+  type,
+  attrs,
+});
+
+/** In a list's paragraph without words, Enter ends the list. */
+const leaveEmpty: Command = (state, dispatch, view) =>
+  state.selection.$from.parent.content.size === 0 && leaveList(state, dispatch, view);

@@ -74,7 +74,7 @@ export function handlesOf(
 
 /** Whether width and height may change by themselves: not of pictures and marks, nor of several. */
 export function stretches(items: readonly Item[]): boolean {
-  return items.length === 1 && (items[0]!.kind === 'shape' || items[0]!.kind === 'ink');
+  return items.length === 1 && ['shape', 'ink', 'text'].includes(items[0]!.kind);
 }
 
 /**

@@ -3,11 +3,13 @@ import type {
   DisplayImage,
   DisplayItem,
   DisplayPath,
+  DisplayText,
   Item,
   Stroke,
   ThingSpec,
 } from '@cuaderno/core';
 import type { Pictures } from './pictures';
+import { cssFont, hasFont } from './text-fonts';
 
 /** A path of a display list, as the canvas takes it. */
 export interface PathLook {
@@ -16,7 +18,7 @@ export interface PathLook {
 }
 
 /** What of a display list is drawn: a path, or a picture. */
-export type Look = PathLook | { readonly display: DisplayImage };
+export type Look = PathLook | { readonly display: DisplayImage | DisplayText };
 
 /** What has been made of an item before: items never change, so it never needs to be made again. */
 const inkLooks = new WeakMap<Uint8Array, PathLook[]>();
@@ -25,7 +27,7 @@ const thingLooks = new WeakMap<Item, Look[]>();
 export function lookOf(display: DisplayPath): PathLook;
 export function lookOf(display: DisplayItem): Look;
 export function lookOf(display: DisplayItem): Look {
-  if (display.kind === 'image') return { display };
+  if (display.kind !== 'path') return { display };
   const path = new Path2D();
   trace(display.path, path);
   return { display, path };
@@ -60,7 +62,10 @@ const COMING = '#e9edf4';
  * @param pictures where pictures come from; without it there are only paths
  */
 export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: Pictures): boolean {
-  if (!('path' in look)) return paintImage(context, look.display, pictures);
+  if (!('path' in look))
+    return look.display.kind === 'image'
+      ? paintImage(context, look.display, pictures)
+      : paintText(context, look.display, pictures);
   const { colour, paint: how } = look.display;
   if (how === 'fill') {
     context.fillStyle = colour;
@@ -73,6 +78,27 @@ export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: 
     context.stroke(look.path);
   }
   return true;
+}
+
+/** Words as wide as they are said to be, whatever font they come out in. */
+function paintText(
+  context: CanvasRenderingContext2D,
+  display: DisplayText,
+  pictures?: Pictures,
+): boolean {
+  const { text, size, colour, width, rtl, matrix } = display;
+  const here = hasFont(display, text, () => pictures?.announce());
+  context.save();
+  context.transform(...matrix);
+  context.font = cssFont(display, size);
+  context.direction = rtl ? 'rtl' : 'ltr';
+  context.textAlign = 'left';
+  context.fillStyle = colour;
+  const wide = context.measureText(text).width;
+  if (wide > 0) context.scale(width / wide, 1);
+  context.fillText(text, 0, 0);
+  context.restore();
+  return here;
 }
 
 function paintImage(

@@ -32,6 +32,11 @@ export class Pictures {
     return () => this.waiting.delete(then);
   }
 
+  /** Something that was missing has come, a font say. */
+  announce(): void {
+    for (const then of this.waiting) then();
+  }
+
   close(): void {
     this.closed = true;
     for (const bitmap of this.bitmaps.values()) bitmap.close();
@@ -51,7 +56,7 @@ export class Pictures {
       // The line may be away; it is asked for again when something is drawn after a while.
       setTimeout(() => {
         this.coming.delete(file);
-        for (const then of this.waiting) then();
+        this.announce();
       }, RETRY);
     }
   }
@@ -66,6 +71,6 @@ export class Pictures {
       this.bitmaps.delete(old);
       other.close();
     }
-    for (const then of this.waiting) then();
+    this.announce();
   }
 }

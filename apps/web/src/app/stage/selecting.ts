@@ -293,7 +293,10 @@ export class Selecting implements PointerTool {
     } else if (handle.kind === 'size') {
       const cropping = this.cropped(items) !== null;
       const even =
-        !cropping && handle.across !== 0 && handle.down !== 0 && (!stretches(items) || sample.adds);
+        !cropping &&
+        handle.across !== 0 &&
+        handle.down !== 0 &&
+        (!stretches(items) || sample.adds || items[0]!.kind === 'text');
       gesture.to = sized(from, handle, p, even, Math.max(MIN_FRAME, 4 / zoom));
     } else {
       gesture.to = from;

@@ -27,7 +27,8 @@ import type { Laid, LayStyle } from './laying';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
 import { pageUnder } from './pointer-tool';
-import type { PointerTool } from './pointer-tool';
+import type { Lifted, PointerTool } from './pointer-tool';
+import { Pointing } from './pointing';
 import { Scene } from './scene';
 import { Selecting } from './selecting';
 import type { Selection } from './selecting';
@@ -68,7 +69,11 @@ export class Stage {
   readonly lasso = input(false);
   /** Whether the sides of the picture that is chosen cut it. */
   readonly cropping = input(false);
+  /** What is being written in place, and so isn't drawn. */
+  readonly hiding = input<Lifted | null>(null);
   readonly drawn = output<FinishedStroke>();
+  /** A text is to be written: a new one at this place, or one that is there. */
+  readonly wrote = output<{ readonly page: Id; readonly at: Point; readonly item: Item | null }>();
   /** A figure or a mark was drawn. */
   readonly laid = output<{ readonly page: Id; readonly thing: Laid }>();
   readonly chose = output<Selection | null>();
@@ -90,6 +95,8 @@ export class Stage {
   /** CSS pixels a point. */
   readonly zoom = signal(1);
   readonly page = signal<Id | null>(null);
+  /** Counts what moves the page in the window. */
+  readonly moved = signal(0);
 
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly cursor = viewChild.required<ElementRef<HTMLElement>>('cursor');
@@ -135,6 +142,10 @@ export class Stage {
       changed: () => this.scene?.drawCarried(),
     },
   );
+  private readonly pointing = new Pointing(
+    { camera: () => this.camera, seen: () => this.seen() },
+    (page, at, item) => this.wrote.emit({ page, at, item }),
+  );
   private steering: Steering | null = null;
   /** What the pointer that is down works with. */
   private inHand: PointerTool = this.writing;
@@ -150,6 +161,7 @@ export class Stage {
     });
     effect(() => {
       this.cropping();
+      this.hiding();
       untracked(() => this.scene?.drawCarried());
     });
     effect(() => {
@@ -276,7 +288,7 @@ export class Stage {
       seen: () => this.seen(),
       underWay: () => [...this.live.all(), ...this.writing.underWay()],
       papers: () => this.papers(),
-      lifted: () => this.selecting.lifted() ?? this.laying.lifted(),
+      lifted: () => this.selecting.lifted() ?? this.laying.lifted() ?? this.hiding(),
       selection: () => this.selecting.view(),
     });
     new ResizeObserver(() => this.resize()).observe(element);
@@ -291,6 +303,11 @@ export class Stage {
       fitPage: () => this.fitPage(),
       height: () => this.size().height,
       keepsArrows: () => this.selecting.view() !== null,
+    });
+    element.addEventListener('dblclick', (event) => {
+      const corner = element.getBoundingClientRect();
+      const sample = { x: event.clientX - corner.x, y: event.clientY - corner.y };
+      if (this.tool() === 'select' && this.mayWrite()) this.pointing.open(sample);
     });
     element.addEventListener('pointermove', (event) => this.moveCursor(event));
     element.addEventListener('pointerleave', () =>
@@ -382,6 +399,7 @@ export class Stage {
   /** After anything moved or changed: says what is in view, and draws it. */
   private refresh(): void {
     if (!this.scene) return;
+    this.moved.update((n) => n + 1);
     const { height } = this.size();
     const { y, zoom } = this.camera;
     const middle = pageAt(this.run, y + Math.min(height / zoom / 2, this.run.height));
@@ -425,6 +443,7 @@ export class Stage {
   private handTool(): PointerTool {
     const tool = this.tool();
     if (tool === 'select') return this.selecting;
+    if (tool === 'text' || tool === 'slip') return this.pointing;
     return tool === 'shape' || tool === 'mark' ? this.laying : this.writing;
   }
 

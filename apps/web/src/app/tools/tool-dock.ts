@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core';
-import type { HighlightName, InkName, Item, MarkName } from '@cuaderno/core';
+import type { HighlightName, InkName, Item, MarkName, TextFont, TextSpec } from '@cuaderno/core';
 import {
   ArrowLeftRight,
+  Bold,
   Check,
   Circle,
   CircleAlert,
@@ -12,7 +13,10 @@ import {
   Heart,
   Highlighter,
   ImagePlus,
+  Italic,
   Lasso,
+  List,
+  ListOrdered,
   MoveDiagonal,
   MoveUpRight,
   PaintBucket,
@@ -25,14 +29,21 @@ import {
   SquareDashed,
   SquareDashedMousePointer,
   Star,
+  StickyNote,
+  TextAlignCenter,
+  TextAlignEnd,
+  TextAlignStart,
   Triangle,
+  Type,
   Undo2,
   X,
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Deed } from '../work/arranging';
+import { FAMILIES } from '../stage/text-fonts';
 import { SelectionActions } from './selection-actions';
-import type { Figure, Tool, Tools } from './tool';
+import { SLIPS, TEXT_SIZES } from './tool';
+import type { Figure, TextStyle, Tool, Tools } from './tool';
 
 interface Kind {
   readonly tool: Tool;
@@ -51,6 +62,30 @@ const ARRANGE: readonly Kind[] = [
   { tool: 'select', label: 'Choose', key: 'C', icon: SquareDashedMousePointer },
   { tool: 'shape', label: 'Figures', key: 'G', icon: Shapes },
   { tool: 'mark', label: 'Marks', key: 'K', icon: Check },
+  { tool: 'text', label: 'Text', key: 'T', icon: Type },
+  { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
+];
+
+/** How words are written: with weight, slanted, in a list. */
+export type TextMark = 'bold' | 'slant' | 'dots' | 'numbers';
+
+const TEXT_MARKS: readonly { mark: TextMark; label: string; icon: typeof Hand }[] = [
+  { mark: 'bold', label: 'Bold', icon: Bold },
+  { mark: 'slant', label: 'Slanted', icon: Italic },
+  { mark: 'dots', label: 'List with dots', icon: List },
+  { mark: 'numbers', label: 'List with numbers', icon: ListOrdered },
+];
+
+const ALIGNS: readonly { align: TextSpec['align']; label: string; icon: typeof Hand }[] = [
+  { align: 'start', label: 'From the start', icon: TextAlignStart },
+  { align: 'middle', label: 'In the middle', icon: TextAlignCenter },
+  { align: 'end', label: 'To the end', icon: TextAlignEnd },
+];
+
+const FONTS: readonly { font: TextFont; label: string }[] = [
+  { font: 'plain', label: 'For reading' },
+  { font: 'title', label: 'For titles' },
+  { font: 'dyslexic', label: 'For readers who mix up letters' },
 ];
 
 const FIGURES: readonly { figure: Figure; label: string; icon: typeof Hand }[] = [
@@ -118,11 +153,34 @@ export class ToolDock {
   );
   protected readonly figures = FIGURES;
   protected readonly marks = MARK_KINDS;
+  protected readonly textMarks = TEXT_MARKS;
+  protected readonly aligns = ALIGNS;
+  protected readonly fonts = FONTS;
+  protected readonly families = FAMILIES;
+  protected readonly sizes = TEXT_SIZES;
+  protected readonly slips = SLIPS;
+  /** Whether a text is being written just now. */
+  readonly writing = input(false);
+  readonly marked = output<TextMark>();
+  /** The text that is chosen, if it is one. */
+  private readonly chosenText = computed(() => {
+    const [only] = this.chosen();
+    return this.tools().tool() === 'select' && only?.kind === 'text' ? only : null;
+  });
+  /** How words look that are written next, or those that are chosen; `null` where there are none. */
+  protected readonly textStyle = computed(() => {
+    const tools = this.tools();
+    const text = this.chosenText();
+    if (text) return { font: text.font, size: text.size, align: text.align, slip: text.slip };
+    const { font, size, align, slip } = tools.text();
+    if (tools.tool() === 'text') return { font, size, align, slip: null };
+    return tools.tool() === 'slip' ? { font, size, align, slip } : null;
+  });
   /** What the inks are for just now. */
   protected readonly coloursChosen = computed(
     () =>
       this.tools().tool() === 'select' &&
-      this.chosen().some(({ kind }) => kind === 'shape' || kind === 'mark'),
+      this.chosen().some(({ kind }) => kind !== 'ink' && kind !== 'picture'),
   );
 
   protected readonly inks = computed(() => {
@@ -135,7 +193,9 @@ export class ToolDock {
         ? tools.figure().ink
         : tool === 'mark'
           ? tools.mark().ink
-          : tools.pen().ink;
+          : tool === 'text' || tool === 'slip'
+            ? tools.text().ink
+            : tools.pen().ink;
     return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
       ...ink,
       marking,
@@ -161,7 +221,8 @@ export class ToolDock {
 
   protected readonly hasInk = computed(
     () =>
-      ['pen', 'highlighter', 'shape', 'mark'].includes(this.tools().tool()) || this.coloursChosen(),
+      ['pen', 'highlighter', 'shape', 'mark', 'text', 'slip'].includes(this.tools().tool()) ||
+      this.coloursChosen(),
   );
   protected readonly hasWidth = computed(() =>
     ['pen', 'highlighter', 'shape'].includes(this.tools().tool()),
@@ -177,6 +238,9 @@ export class ToolDock {
         return tools.figure.update((figure) => ({ ...figure, ink }));
       case 'mark':
         return tools.mark.update((mark) => ({ ...mark, ink }));
+      case 'text':
+      case 'slip':
+        return tools.text.update((text) => ({ ...text, ink }));
       case 'select':
         return this.deed.emit({ kind: 'colour', colour: inkColour(ink) });
       default:
@@ -189,6 +253,11 @@ export class ToolDock {
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
     else if (tools.tool() === 'shape') tools.figure.update((figure) => ({ ...figure, width }));
     else tools.pen.update((pen) => ({ ...pen, width }));
+  }
+
+  protected writeAs(to: Partial<Omit<TextStyle, 'ink'>>): void {
+    if (this.chosenText()) this.deed.emit({ kind: 'text', to });
+    else this.tools().text.update((text) => ({ ...text, ...to }));
   }
 
   protected bring(field: HTMLInputElement): void {

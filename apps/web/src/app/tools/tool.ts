@@ -1,9 +1,18 @@
 import { computed, effect, signal } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, inkColour, PEN_WIDTHS } from '@cuaderno/core';
-import type { HighlightName, InkName, InkStyle, MarkName, ShapeSpec } from '@cuaderno/core';
+import type {
+  HighlightName,
+  InkName,
+  InkStyle,
+  MarkName,
+  ShapeSpec,
+  TextFont,
+  TextSpec,
+} from '@cuaderno/core';
 import type { LayStyle } from '../stage/laying';
 
-export type Tool = 'hand' | 'pen' | 'highlighter' | 'eraser' | 'select' | 'shape' | 'mark';
+export type Tool =
+  'hand' | 'pen' | 'highlighter' | 'eraser' | 'select' | 'shape' | 'mark' | 'text' | 'slip';
 export type Side = 'left' | 'right';
 
 /** A figure as it is chosen: a line with heads is an arrow. */
@@ -17,12 +26,34 @@ export interface FigureStyle {
   readonly dashed: boolean;
 }
 
+/** How the next text or slip will be. */
+export interface TextStyle {
+  readonly font: TextFont;
+  /** In points. */
+  readonly size: number;
+  readonly ink: InkName;
+  readonly align: TextSpec['align'];
+  /** Colour of the next slip. */
+  readonly slip: string;
+}
+
+/** Sizes that are offered, in points; practice, no source. */
+export const TEXT_SIZES = [10, 12, 16, 20, 28, 40, 64] as const;
+/** Colours of slips: light enough for every ink, as tints are. */
+export const SLIPS = [
+  { label: 'Lemon slip', colour: '#fff3b0' },
+  { label: 'Mint slip', colour: '#d5f0d8' },
+  { label: 'Sky slip', colour: '#d6ebfa' },
+  { label: 'Rose slip', colour: '#fbdfe8' },
+] as const;
+
 interface Kept {
   tool: Tool;
   pen: { ink: InkName; width: number };
   highlighter: { ink: HighlightName; width: number };
   figure: FigureStyle;
   mark: { mark: MarkName; ink: InkName };
+  text: TextStyle;
   lasso: boolean;
   side: Side;
 }
@@ -61,6 +92,15 @@ export class Tools {
   readonly mark = signal<{ mark: MarkName; ink: InkName }>(
     this.before.mark ?? { mark: 'tick', ink: 'poppy' },
   );
+  readonly text = signal<TextStyle>(
+    this.before.text ?? {
+      font: 'plain',
+      size: 20,
+      ink: 'coal',
+      align: 'start',
+      slip: SLIPS[0].colour,
+    },
+  );
   /** Whether several things are chosen by going round them, and not by a box. */
   readonly lasso = signal(this.before.lasso ?? false);
   /** Where the tools are docked: at the side of the writing hand. */
@@ -97,6 +137,7 @@ export class Tools {
         highlighter: this.highlighter(),
         figure: this.figure(),
         mark: this.mark(),
+        text: this.text(),
         lasso: this.lasso(),
         side: this.side(),
       };

@@ -17,11 +17,22 @@ import {
   uncropped,
   wholeGroups,
 } from '@cuaderno/core';
-import type { Board, Change, Edge, Frame, Id, Item, ItemTraits, Page } from '@cuaderno/core';
+import type {
+  Board,
+  Change,
+  Edge,
+  Frame,
+  Id,
+  Item,
+  ItemTraits,
+  Page,
+  TextSpec,
+} from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
 import type { Laid } from '../stage/laying';
 import type { Selection } from '../stage/selecting';
 import { fillOf } from '../tools/tool';
+import { laidOut } from './writing-text';
 
 /** What can be done with what is chosen. */
 export type Deed =
@@ -32,6 +43,10 @@ export type Deed =
   | { readonly kind: 'fix'; readonly fixed: boolean }
   | { readonly kind: 'hold'; readonly held: boolean }
   | { readonly kind: 'colour'; readonly colour: string }
+  | {
+      readonly kind: 'text';
+      readonly to: Partial<Pick<TextSpec, 'font' | 'size' | 'align' | 'slip'>>;
+    }
   | { readonly kind: 'crop'; readonly on: boolean }
   | { readonly kind: 'uncrop' }
   | { readonly kind: 'tidy' }
@@ -82,7 +97,13 @@ export class Arranging {
 
   placed({ selection, from, to }: { selection: Selection; from: Frame; to: Frame }): void {
     const { page, ids } = selection;
-    this.make(placeItems(this.session().board(), page, ids, from, to));
+    const board = this.session().board();
+    const [only] = this.items();
+    const even = Math.abs(to.width / from.width - to.height / from.height) < 1e-3;
+    // A text that was made wider or narrower is broken into other lines.
+    if (ids.length === 1 && only?.kind === 'text' && !even)
+      this.make(relaid(board, page, { ...only, frame: to }));
+    else this.make(placeItems(board, page, ids, from, to));
   }
 
   /** A line was drawn anew. */
@@ -188,6 +209,10 @@ export class Arranging {
         return traitItems(board, page, ids, { held: deed.held });
       case 'colour':
         return this.items().flatMap((item) => coloured(board, page, item, deed.colour));
+      case 'text':
+        return this.items().flatMap((item) =>
+          item.kind === 'text' ? relaid(board, page, { ...item, ...deed.to }) : [],
+        );
       case 'uncrop':
         return this.items().flatMap((item) =>
           item.kind === 'picture'
@@ -208,10 +233,17 @@ export class Arranging {
   }
 }
 
+/** A text with its lines broken anew, as changes to what it is now. */
+function relaid(board: Board, page: Id, item: TextSpec & { id: Id }): Change[] {
+  const { id, frame, font, size, align, slip, lines } = laidOut(item);
+  const change = changeItem(board, page, id, { frame, font, size, align, slip, lines });
+  return change ? [change] : [];
+}
+
 /** The same item in another colour; what it is filled with follows. */
 function coloured(board: Board, page: Id, item: Item, colour: string): Change[] {
   const to: ItemTraits | null =
-    item.kind === 'mark'
+    item.kind === 'mark' || item.kind === 'text'
       ? { colour }
       : item.kind === 'shape'
         ? {

@@ -25,17 +25,26 @@ import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
+import type { TextMark } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { Tool } from '../tools/tool';
 import { Arranging } from './arranging';
 import { copyItems, pastedItems } from './clipboard';
 import { PictureBringer } from './picture-bringer';
+import { TextInPlace } from './text-in-place';
+import { TextWriter } from './text-writer';
 
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
 
 const KEYS: Record<string, Tool> = { p: 'pen', h: 'highlighter', e: 'eraser', m: 'hand' };
-const ARRANGE_KEYS: Record<string, Tool> = { c: 'select', g: 'shape', k: 'mark' };
+const ARRANGE_KEYS: Record<string, Tool> = {
+  c: 'select',
+  g: 'shape',
+  k: 'mark',
+  t: 'text',
+  s: 'slip',
+};
 /** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
 const STEP = 1;
 const FAR = 10;
@@ -52,7 +61,7 @@ const ARROWS: Record<string, [number, number]> = {
  */
 @Component({
   selector: 'cua-work-area',
-  imports: [Icon, LineNotice, Stage, ToolDock],
+  imports: [Icon, LineNotice, Stage, TextInPlace, ToolDock],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
   host: { '[class.right]': "tools.side() === 'right'" },
@@ -70,13 +79,15 @@ export class WorkArea {
     () => this.session(),
     (selection) => this.showChosen(selection),
   );
+  protected readonly texts = new TextWriter(() => this.session());
+  private readonly inPlace = viewChild(TextInPlace);
   protected readonly pictures = new PictureBringer(
     inject(Api),
     () => this.session(),
     (page, ids) => this.showChosen({ page, ids }),
   );
   protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
-  private readonly stage = viewChild.required(Stage);
+  protected readonly stage = viewChild.required(Stage);
   protected readonly percent = computed(() =>
     Math.round(((this.stage().zoom() ?? FULL_SIZE) / FULL_SIZE) * 100),
   );
@@ -109,6 +120,20 @@ export class WorkArea {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.trouble.set(null), TROUBLE_SHOWN);
     });
+  }
+
+  /** A text is written at a place, or the one that is there is opened. */
+  protected write({ page, at, item }: { page: Id; at: Point; item: Item | null }): void {
+    this.inPlace()?.flush();
+    this.texts.close();
+    this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
+  }
+
+  /** How what is being written looks from here on, or what is chosen. */
+  protected textMark(mark: TextMark): void {
+    const place = this.inPlace();
+    if (mark === 'bold' || mark === 'slant') place?.mark(mark);
+    else place?.list(mark);
   }
 
   /** Pictures that are brought from this machine, by choosing, dropping or pasting. */
@@ -246,6 +271,11 @@ export class WorkArea {
     if (key === 'tab' && onStage && page)
       return arranging.chooseNext(page, event.shiftKey ? -1 : 1);
     if (!arranging.selection()) return false;
+    const [only] = arranging.items();
+    if (key === 'enter' && onStage && only?.kind === 'text' && !only.fixed) {
+      this.write({ page: arranging.selection()!.page, at: only.frame, item: only });
+      return true;
+    }
     const arrow = ARROWS[key];
     if (arrow && onStage) {
       const step = event.shiftKey ? STEP * FAR : STEP;

@@ -1,0 +1,46 @@
+import type { FontStyle } from '@cuaderno/formats/pdf-out';
+import type { TextFont } from '@cuaderno/core';
+import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+
+/** Packages of our fonts, and the alphabets that each has in files of its own. */
+const FAMILIES: Record<TextFont, { readonly name: string; readonly alphabets: readonly string[] }> =
+  {
+    plain: { name: 'atkinson-hyperlegible-next', alphabets: ['latin', 'latin-ext'] },
+    title: {
+      name: 'literata',
+      alphabets: [
+        'latin',
+        'latin-ext',
+        'greek',
+        'greek-ext',
+        'cyrillic',
+        'cyrillic-ext',
+        'vietnamese',
+      ],
+    },
+    dyslexic: { name: 'opendyslexic', alphabets: ['latin'] },
+  };
+
+/** Where letters are looked for that a font lacks. */
+const OTHERS: Record<TextFont, readonly TextFont[]> = {
+  plain: ['plain', 'title'],
+  title: ['title', 'plain'],
+  dyslexic: ['dyslexic', 'plain', 'title'],
+};
+
+/** Files of a style, its own first, then those of other fonts that have more letters. */
+export async function fontFiles({ font, bold, slant }: FontStyle): Promise<Uint8Array[]> {
+  const style = `${bold ? 700 : 400}-${slant ? 'italic' : 'normal'}`;
+  const paths = OTHERS[font].flatMap((family) => {
+    const { name, alphabets } = FAMILIES[family];
+    return alphabets.map(
+      (alphabet) => `@fontsource/${name}/files/${name}-${alphabet}-${style}.woff`,
+    );
+  });
+  return Promise.all(
+    paths.map(
+      async (path) => new Uint8Array(await readFile(fileURLToPath(import.meta.resolve(path)))),
+    ),
+  );
+}

@@ -1,0 +1,53 @@
+import type { Measure, TextFont } from '@cuaderno/core';
+
+/** Families, the ones that ship with the application first; for letters they lack, the machine's. */
+export const FAMILIES: Record<TextFont, string> = {
+  plain: "'Atkinson Hyperlegible Next', system-ui, sans-serif",
+  title: "'Literata', Georgia, serif",
+  dyslexic: "'OpenDyslexic', 'Atkinson Hyperlegible Next', sans-serif",
+};
+
+interface Look {
+  readonly font: TextFont;
+  readonly bold: boolean;
+  readonly slant: boolean;
+}
+
+/** A font as the canvas takes it. @param size in its units */
+export function cssFont({ font, bold, slant }: Look, size: number): string {
+  return `${slant ? 'italic ' : ''}${bold ? 700 : 400} ${size}px ${FAMILIES[font]}`;
+}
+
+const asked = new Set<string>();
+
+/** Whether the font with these letters is here; if not it is fetched, and `then` called. */
+export function hasFont(look: Look, text: string, then: () => void): boolean {
+  const font = cssFont(look, 16);
+  if (document.fonts.check(font, text)) return true;
+  const key = `${font} ${text}`;
+  if (asked.has(key)) return true;
+  asked.add(key);
+  // Where it can't be had, the machine's own is used.
+  void document.fonts.load(font, text).then(then, then);
+  return false;
+}
+
+/** All styles of a font, for these letters: to be awaited before lines are broken. */
+export async function loadFont(font: TextFont, text: string): Promise<void> {
+  const styles = [false, true].flatMap((bold) => [false, true].map((slant) => ({ bold, slant })));
+  await Promise.all(
+    styles.map((style) => document.fonts.load(cssFont({ font, ...style }, 16), text)),
+  ).catch(() => undefined);
+}
+
+const context = document.createElement('canvas').getContext('2d')!;
+/** Measured large, so that no rounding of small letters counts. */
+const LARGE = 200;
+
+/** Measures words in a font at a size, in points. */
+export function measureIn(font: TextFont, size: number): Measure {
+  return (text, look) => {
+    context.font = cssFont({ font, ...look }, LARGE);
+    return (context.measureText(text).width * size) / LARGE;
+  };
+}
