@@ -45,7 +45,7 @@ export default tseslint.config(
   },
   {
     files: ['packages/formats/**/*.ts'],
-    ignores: ['**/*.spec.ts'],
+    ignores: ['**/*.spec.ts', 'packages/formats/src/testing/**'],
     rules: {
       'no-restricted-imports': oneWay('@cuaderno/server', '@cuaderno/web', '@angular', ...NODE),
     },

@@ -10,6 +10,7 @@ import { operations } from '../boards/tables.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
 import { line, loop, stretch, tick } from './drawing.js';
+import { eveningPages } from './evening-page.js';
 import { starChart } from './star-chart.js';
 import { tideTable } from './tide-table.js';
 
@@ -41,7 +42,8 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
   const past = await board(app, sky, maren, 'Star chart, first evening', await starChart());
   await pastLesson(app, sky, maren, past);
-  await board(app, sky, maren, 'Star chart for November evenings', await starChart());
+  const next = await board(app, sky, maren, 'Star chart for November evenings', await starChart());
+  await eveningPages(app, next, maren.id);
 }
 
 async function board(

@@ -18,7 +18,7 @@ import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { apply } from '@cuaderno/core';
 import { recordPdf } from './index.js';
-import { testFonts } from './test-fonts.js';
+import { testFonts } from '../testing/fonts.js';
 import { ContentWriter } from './content-writer.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-pdf-out-'));

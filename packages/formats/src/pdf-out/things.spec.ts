@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { crc32, deflateSync } from 'node:zlib';
 import { recordPdf } from './index.js';
-import { testFonts } from './test-fonts.js';
+import { testFonts } from '../testing/fonts.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-things-'));
 const HASH = 'b'.repeat(64);

@@ -53,6 +53,7 @@ export class TextEditor {
 
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
   private view: EditorView | null = null;
+  private gone = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** What the field shows, as far as was handed in or out. */
   private known: RichText = [];
@@ -98,6 +99,7 @@ export class TextEditor {
     const ref = inject(DestroyRef);
     ref.onDestroy(() => {
       this.flush();
+      this.gone = true;
       this.view?.destroy();
       this.view = null;
     });
@@ -115,6 +117,8 @@ export class TextEditor {
       }),
       handleDOMEvents: {
         blur: () => {
+          // It is left, too, when it is taken away; by then all was handed on.
+          if (this.gone) return false;
           this.flush();
           this.left.emit();
           return false;

@@ -10,6 +10,9 @@ import type { Lifted } from './pointer-tool';
 import type { SelectionView } from './selecting';
 import { drawSelection } from './selection-overlay';
 
+/** Amber, as for whatever waits. */
+const HELD = '#8a5200';
+
 const NONE: ReadonlySet<Id> = new Set();
 
 /** What the scene draws, at the moment. */
@@ -138,6 +141,7 @@ export class Scene {
         context.fillStyle = '#ffffff';
         context.fillRect(0, 0, width, height);
         context.shadowColor = 'transparent';
+        if (placed.page.held) sayHeld(context, width, height);
         clipTo(context, width, height);
         this.pictures.get(id)?.draw(context);
       });
@@ -194,6 +198,19 @@ export class Scene {
     draw();
     context.restore();
   }
+}
+
+/** Around a page that students are not shown, and above it: only its tutor has it to draw. */
+function sayHeld(context: CanvasRenderingContext2D, width: number, height: number): void {
+  context.save();
+  context.strokeStyle = HELD;
+  context.lineWidth = 1.5;
+  context.setLineDash([6, 4]);
+  context.strokeRect(-3, -3, width + 6, height + 6);
+  context.fillStyle = HELD;
+  context.font = `600 10px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+  context.fillText('Held back: no student sees this page', 0, -6);
+  context.restore();
 }
 
 function clipTo(context: CanvasRenderingContext2D, width: number, height: number): void {

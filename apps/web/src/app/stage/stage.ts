@@ -28,12 +28,13 @@ import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
 import { pageUnder } from './pointer-tool';
 import type { Lifted, PointerTool } from './pointer-tool';
+import { PointerLook } from './pointer-look';
 import { Pointing } from './pointing';
 import { Scene } from './scene';
 import { Selecting } from './selecting';
 import type { Selection } from './selecting';
 import { Steering } from './steering';
-import { ERASER, Writing } from './writing';
+import { Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
 /**
@@ -147,6 +148,7 @@ export class Stage {
     (page, at, item) => this.wrote.emit({ page, at, item }),
   );
   private steering: Steering | null = null;
+  private look: PointerLook | null = null;
   /** What the pointer that is down works with. */
   private inHand: PointerTool = this.writing;
   private scene: Scene | null = null;
@@ -169,9 +171,9 @@ export class Stage {
     });
     effect(() => {
       const tool = this.tool();
-      this.mayWrite();
+      const writes = this.mayWrite();
       untracked(() => {
-        this.showCursor();
+        this.look?.show(tool, writes);
         if (tool !== 'select') this.choose(null);
       });
     });
@@ -309,10 +311,8 @@ export class Stage {
       const sample = { x: event.clientX - corner.x, y: event.clientY - corner.y };
       if (this.tool() === 'select' && this.mayWrite()) this.pointing.open(sample);
     });
-    element.addEventListener('pointermove', (event) => this.moveCursor(event));
-    element.addEventListener('pointerleave', () =>
-      this.cursor().nativeElement.classList.remove('on'),
-    );
+    this.look = new PointerLook(element, this.cursor().nativeElement);
+    this.look.show(this.tool(), this.mayWrite());
     (element as unknown as { cuaStage: Stage }).cuaStage = this;
     this.resize();
   }
@@ -451,22 +451,5 @@ export class Stage {
     const { x, y, zoom } = this.camera;
     if (dx !== 0 && this.fit === 'width' && Math.abs(dx) > Math.abs(dy)) this.fit = null;
     this.setCamera({ x: x - dx / zoom, y: y - dy / zoom, zoom });
-  }
-
-  private showCursor(): void {
-    const element = this.host().nativeElement;
-    const writing = this.mayWrite() && this.tool() !== 'hand';
-    element.classList.toggle('writing', writing && this.tool() !== 'select');
-    element.classList.toggle('choosing', writing && this.tool() === 'select');
-    element.classList.toggle('erasing', writing && this.tool() === 'eraser');
-    if (this.tool() !== 'eraser' || !writing) this.cursor().nativeElement.classList.remove('on');
-  }
-
-  private moveCursor(event: PointerEvent): void {
-    if (this.tool() !== 'eraser' || !this.mayWrite() || event.pointerType === 'touch') return;
-    const corner = this.host().nativeElement.getBoundingClientRect();
-    const { nativeElement: ring } = this.cursor();
-    ring.classList.add('on');
-    ring.style.transform = `translate(${event.clientX - corner.x - ERASER}px, ${event.clientY - corner.y - ERASER}px)`;
   }
 }

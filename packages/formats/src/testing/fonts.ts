@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import type { FontLoader } from './text-fonts.js';
+import type { FontLoader } from '../pdf-out/text-fonts.js';
 
 /** Two alphabets of the title font, for tests. */
 export const testFonts: FontLoader = ({ bold, slant }) =>
