@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: './src',
   fullyParallel: false,
   workers: 1,
-  timeout: 90_000,
+  timeout: 180_000,
   expect: { timeout: 15_000 },
   reporter: 'list',
   outputDir: './test-results',

@@ -21,6 +21,14 @@ test('boards of a course are named, copied, put in order, taken out and brought 
     { x: 80, y: 200 },
     { x: 200, y: 220 },
   ]);
+  // Words are found in what is printed, too, on pages that were never in view.
+  await maren.page.keyboard.press('Control+f');
+  await maren.page.getByLabel('Words to find').fill('SHEET 3');
+  await expect(maren.page.getByText('1 place', { exact: false })).toBeVisible();
+  await maren.button(/^Page 3 Sheet 3/).click();
+  await expect(maren.page.getByLabel('Go to page number')).toHaveValue('3');
+  await maren.page.keyboard.press('Escape');
+  await expect(maren.page.getByLabel('Words to find')).toHaveCount(0);
   await maren
     .button(/^Back to/)
     .or(maren.page.getByLabel(/^Back to/))

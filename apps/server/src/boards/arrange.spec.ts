@@ -1,4 +1,4 @@
-import { itemsOn, pagesInOrder, unpack } from '@cuaderno/core';
+import { itemsOn, newId, operation, pagesInOrder, unpack } from '@cuaderno/core';
 import type { Board, Id, PageSnapshot } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
@@ -95,6 +95,16 @@ describe('boards of a course', () => {
     expect((await listed()).boards).toEqual(['Again', 'Again', 'Ebb']);
     await house.restart();
     expect((await listed()).boards).toEqual(['Again', 'Again', 'Ebb']);
+  });
+
+  it('are copied with the paper that their new pages have', async () => {
+    const sheet = { paper: { kind: 'ruled', spacing: 23 }, width: 500, height: 400 } as const;
+    const op = operation({ kind: 'board.sheet', to: sheet, from: null });
+    const room = (await house.app.bus.room(house.board))!;
+    await room.take([op], { id: newId(), role: 'tutor', trust: 'hands' });
+    const wish = { title: 'Again', lessonInk: false };
+    const copy = (await house.tutor.post(`/boards/${house.board}/copy`, wish)).json<Info>();
+    expect((await board(copy.id)).sheet).toEqual(sheet);
   });
 
   it('are copied to another course with the file they are made of', async () => {

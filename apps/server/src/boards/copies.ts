@@ -25,20 +25,18 @@ export class Copies {
   /** A board like another. It is seen when it is whole, and never before. */
   async copyBoard(from: Id, { course, title, lessonInk }: CopyWish, tutor: Id): Promise<BoardInfo> {
     const room = await this.room(from);
-    const pages = await room.between(pagesInOrder);
+    const like = await room.between((state) => state);
+    const pages = pagesInOrder(like);
     const { num, ...board } = await this.boards.begin(course, title, from);
     const at = Date.now();
-    const naming: Made = {
-      op: operation({ kind: 'board.rename', title, former: '' }),
-      by: tutor,
-      at,
-      lesson: null,
-    };
+    const begin: Made[] = [operation({ kind: 'board.rename', title, former: '' })]
+      .concat(like.sheet ? operation({ kind: 'board.sheet', to: like.sheet, from: null }) : [])
+      .map((op) => ({ op, by: tutor, at, lesson: null }));
     const orders = keysBetween(null, null, pages.length);
     const { entries } = copiesOf(pages, orders, { by: tutor, at, lessonInk });
     await this.logs.append(
       num,
-      [naming, ...entries].map((made, i) => ({ ...made, seq: i + 1 })),
+      [...begin, ...entries].map((made, i) => ({ ...made, seq: i + 1 })),
     );
     await this.boards.finished(board.id);
     return board;

@@ -98,6 +98,15 @@ describe('a file of which a page is held back', () => {
     expect(itemsOn(after[1]!).map(({ id }) => id)).toEqual([line.id]);
   });
 
+  it('is taken apart when it is asked for, if a stop of the server came before that', async () => {
+    const whole = (await fileOf(pages[0]!)).file;
+    house.app.bus.onHeld = () => undefined;
+    await hold(pages[1]!, true);
+    expect(await words(whole)).toBeNull();
+    await house.app.heldFiles.settled();
+    expect(await words((await fileOf(pages[0]!)).file)).not.toContain('Page 2');
+  });
+
   it('may hold back all its pages: then no student has it, and it stays whole', async () => {
     const whole = (await fileOf(pages[0]!)).file;
     const room = (await house.app.bus.room(house.board))!;

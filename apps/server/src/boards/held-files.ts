@@ -34,6 +34,8 @@ export class HeldFiles {
     const state = room.board;
     let files = known.get(state);
     if (!files) known.set(state, (files = filesForStudents(state)));
+    // A server that was stopped in the middle goes on when the file is asked for.
+    if (!files.has(file) && mixedFiles(state).has(file)) this.changed(board);
     return files.has(file);
   }
 

@@ -1,3 +1,4 @@
+import { changeItem, newId, operation } from '@cuaderno/core';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -218,9 +219,32 @@ describe('bringing a picture', () => {
   });
 
   it('is the tutor’s to do, and for those who may see the board to see', async () => {
-    const { student } = await house.lesson();
+    const { student, page } = await house.lesson();
     const { file } = await bring(flag('image/png'));
-    expect((await student.get(`/files/${file}`)).statusCode).toBe(200);
+    const seen = async (): Promise<number> => (await student.get(`/files/${file}`)).statusCode;
+    expect(await seen())
+      .withContext('it lies nowhere yet')
+      .toBe(404);
+    const room = (await house.app.bus.room(house.board))!;
+    const maren = { id: newId(), role: 'tutor', trust: 'hands' } as const;
+    const laid = operation({
+      kind: 'item.add',
+      page,
+      item: {
+        kind: 'picture',
+        file,
+        frame: { x: 0, y: 0, width: 40, height: 20, turn: 0 },
+        order: 'a0',
+        layer: 'material',
+      },
+    });
+    await room.take([laid], maren);
+    expect(await seen()).toBe(200);
+    const held = changeItem(room.board, page, laid.id, { held: true })!;
+    await room.take([operation(held)], maren);
+    expect(await seen())
+      .withContext('it is held back')
+      .toBe(404);
     const url = `/boards/${house.board}/pictures`;
     const response = await student.request('POST', url, flag('image/png'), {
       'content-type': 'application/octet-stream',

@@ -48,6 +48,16 @@ export class PaperSource {
     }
   }
 
+  /** All words of an imported page, a line for each of its own. */
+  async words(paper: PdfPaper): Promise<string> {
+    const doc = await (await this.document(paper.file)).promise;
+    const page = await doc.getPage(paper.number);
+    const { items } = await page.getTextContent();
+    return items
+      .map((item) => ('str' in item ? item.str + (item.hasEOL ? '\n' : '') : ''))
+      .join('');
+  }
+
   close(): void {
     this.pictures.close();
     for (const doc of this.docs.values()) destroy(doc);

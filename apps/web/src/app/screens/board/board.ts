@@ -5,6 +5,7 @@ import {
   computed,
   DestroyRef,
   effect,
+  HostListener,
   inject,
   input,
   signal,
@@ -13,12 +14,13 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { Id } from '@cuaderno/core';
-import { Check, NotebookText, Pencil } from 'lucide';
+import { NotebookText, Pencil, Search } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
@@ -43,6 +45,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
   imports: [
     ButtonModule,
     DialogModule,
+    FindPanel,
     Icon,
     JoinCard,
     MarginPanel,
@@ -77,9 +80,10 @@ export class BoardScreen {
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
   });
-  protected readonly icons = { Check, NotebookText, Pencil };
+  protected readonly icons = { NotebookText, Pencil, Search };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
+  protected readonly finding = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
   private readonly now = signal(Date.now());
@@ -140,6 +144,15 @@ export class BoardScreen {
     const tidy = title.trim();
     if (tidy !== '' && tidy !== former)
       this.session()?.do({ kind: 'board.rename', title: tidy, former });
+  }
+
+  /** Finding is for all pages of the board, as the browser's own can't be. */
+  @HostListener('document:keydown', ['$event'])
+  protected key(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
+    if (!this.session()?.ready()) return;
+    event.preventDefault();
+    this.finding.set(true);
   }
 
   protected toggleMargin(): void {
