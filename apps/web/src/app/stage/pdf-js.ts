@@ -4,6 +4,8 @@ import type * as PdfJs from 'pdfjs-dist';
 const CHUNK = 256 * 1024;
 
 let loading: Promise<typeof PdfJs> | null = null;
+/** The one worker that all documents share. */
+let worker: PdfJs.PDFWorker | null = null;
 
 /** pdf.js and its worker, loaded once and then kept warm. */
 export function pdfJs(): Promise<typeof PdfJs> {
@@ -23,8 +25,11 @@ export type PdfDoc = ReturnType<typeof PdfJs.getDocument>;
 /** Opens a PDF: bytes that are here already, or an address from which parts are fetched. */
 export async function openPdf(from: { data: ArrayBuffer } | { url: string }): Promise<PdfDoc> {
   const pdf = await pdfJs();
+  // Handed over, it is ours: a document that is closed while it loads would take it down for all.
+  worker ??= new pdf.PDFWorker({ port: pdf.GlobalWorkerOptions.workerPort! } as never);
   return pdf.getDocument({
     ...from,
+    worker,
     rangeChunkSize: CHUNK,
     disableAutoFetch: true,
     disableStream: true,
