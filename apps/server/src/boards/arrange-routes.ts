@@ -2,6 +2,7 @@ import { FileHash, Id, operation, pack, pagesInOrder, pageSnapshot } from '@cuad
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
+import { roomOf } from '../live/lesson-bus.js';
 import { ProblemError } from '../problems/index.js';
 import type { Copies } from './copies.js';
 
@@ -33,8 +34,8 @@ export const arrangeRoutes: FastifyPluginAsyncZod = async (app) => {
       const tag = `"${await app.logs.lastPlace(board.id)}"`;
       reply.header('cache-control', 'private, no-cache').header('etag', tag);
       if (request.headers['if-none-match'] === tag) return reply.status(304).send();
-      const room = await app.bus.room(board.id);
-      const page = await room?.between((state) => pagesInOrder(state)[0]);
+      const room = await roomOf(app.bus, board.id);
+      const page = await room.between((state) => pagesInOrder(state)[0]);
       if (!page) throw new ProblemError('not-found');
       return reply
         .header('content-type', 'application/vnd.msgpack')
@@ -55,13 +56,13 @@ export const arrangeRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params, body }) => {
       const board = await app.boards.one(params.board, tutor.id);
-      const room = await app.bus.room(board.id);
+      const room = await roomOf(app.bus, board.id);
       const rename = operation({
         kind: 'board.rename',
         title: body.title,
         former: board.title,
       });
-      await room?.take([rename], { id: tutor.id, role: 'tutor', trust: 'hands' });
+      await room.take([rename], { id: tutor.id, role: 'tutor', trust: 'hands' });
       return app.boards.one(board.id, tutor.id);
     },
   );

@@ -114,7 +114,8 @@ describe('boards of a course', () => {
     const { id } = (await house.tutor.post(`/boards/${neap}/copy`, wish)).json<Info>();
     const [page] = pagesInOrder(await board(id));
     expect(page!.paper.kind === 'pdf' && page!.paper.number).toBe(1);
-    expect(await house.app.boards.fileOn(id, (page!.paper as { file: string }).file)).toBeTrue();
+    const { file } = page!.paper as { file: string };
+    expect(await house.app.heldFiles.mayHave(id, file)).toBeTrue();
     const nowhere = { ...wish, course: 'nowhere' };
     expect((await house.tutor.post(`/boards/${neap}/copy`, nowhere)).statusCode).toBe(404);
   });

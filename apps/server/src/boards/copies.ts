@@ -1,5 +1,6 @@
 import { copiesOf, keysBetween, operation, pagesInOrder } from '@cuaderno/core';
 import type { Id, Made, Page } from '@cuaderno/core';
+import { roomOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { Room } from '../live/room.js';
 import { ProblemError } from '../problems/index.js';
@@ -24,7 +25,7 @@ export class Copies {
 
   /** A board like another. It is seen when it is whole, and never before. */
   async copyBoard(from: Id, { course, title, lessonInk }: CopyWish, tutor: Id): Promise<BoardInfo> {
-    const room = await this.room(from);
+    const room = await roomOf(this.bus, from);
     const like = await room.between((state) => state);
     const pages = pagesInOrder(like);
     const { num, ...board } = await this.boards.begin(course, title, from);
@@ -47,7 +48,7 @@ export class Copies {
    * Throws `last-pages` where no page would be left.
    */
   async movePages(from: Id, ids: readonly Id[], to: Id, tutor: Id): Promise<{ pages: Id[] }> {
-    const [here, there] = [await this.room(from), await this.room(to)];
+    const [here, there] = [await roomOf(this.bus, from), await roomOf(this.bus, to)];
     const all = await here.between(pagesInOrder);
     const wanted = new Set(ids);
     const pages = all.filter(({ id }) => wanted.has(id));
@@ -69,11 +70,5 @@ export class Copies {
     });
     await there.bring(copies.entries);
     return copies.pages;
-  }
-
-  private async room(board: Id): Promise<Room> {
-    const room = await this.bus.room(board);
-    if (!room) throw new ProblemError('not-found');
-    return room;
   }
 }

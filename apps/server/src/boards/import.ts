@@ -14,8 +14,8 @@ import type { Actor, Board, Operation, PageSpec, PdfPlacement } from '@cuaderno/
 import type { PdfFault } from '@cuaderno/formats/pdf-in';
 import type { FastifyBaseLogger } from 'fastify';
 import type { FileStore, StoredFile } from '../files/store.js';
+import { roomOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
-import type { Room } from '../live/room.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
@@ -103,7 +103,7 @@ export class Imports {
     const board = await this.boards.make(course, title);
     const page = { id: newId(), order: keysBetween(null, null, 1)[0]!, name: '', ...A4 };
     await (
-      await this.room(board.id)
+      await roomOf(this.bus, board.id)
     ).take(
       [
         operation({ kind: 'board.rename', title, former: '' }),
@@ -154,7 +154,7 @@ export class Imports {
     names: PageNames,
     before: readonly Operation[] = [],
   ): Promise<void> {
-    const room = await this.room(board);
+    const room = await roomOf(this.bus, board);
     const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
     const keys = keysBetween(last, null, placements.length);
     const pages = placements.map((placement, i) =>
@@ -173,7 +173,7 @@ export class Imports {
     file: string,
     names: PageNames,
   ): Promise<void> {
-    const room = await this.room(board);
+    const room = await roomOf(this.bus, board);
     const ops = await room.between((state) =>
       pagesInOrder(state).flatMap(({ id, name, paper }) => {
         const called = paper.kind === 'pdf' && paper.file === file && names.get(paper.number);
@@ -182,12 +182,6 @@ export class Imports {
       }),
     );
     await room.take(ops, tutorActor(tutor));
-  }
-
-  private async room(board: string): Promise<Room> {
-    const room = await this.bus.room(board);
-    if (!room) throw new ProblemError('not-found');
-    return room;
   }
 
   /** Takes the worker's news one after the other; the first that fails ends it all. */

@@ -197,14 +197,6 @@ export class Boards {
     return this.db.select().from(boardFiles);
   }
 
-  async fileOn(board: string, hash: string): Promise<boolean> {
-    const rows = await this.db
-      .select({ hash: boardFiles.hash })
-      .from(boardFiles)
-      .where(and(eq(boardFiles.board, board), eq(boardFiles.hash, hash)));
-    return rows.length > 0;
-  }
-
   async fileOfTutor(tutor: string, hash: string): Promise<boolean> {
     const rows = await this.db
       .select({ hash: boardFiles.hash })

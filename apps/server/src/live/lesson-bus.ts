@@ -2,6 +2,7 @@ import { Sequencer } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
+import { ProblemError } from '../problems/index.js';
 import { Room } from './room.js';
 
 /**
@@ -60,4 +61,11 @@ export class LocalBus implements LessonBus {
     this.rooms.set(id, room);
     return room;
   }
+}
+
+/** The board's room. Throws `not-found` where there is no such board. */
+export async function roomOf(bus: LessonBus, board: Id): Promise<Room> {
+  const room = await bus.room(board);
+  if (!room) throw new ProblemError('not-found');
+  return room;
 }

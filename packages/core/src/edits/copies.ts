@@ -1,4 +1,4 @@
-import { itemsOn } from '../board/index.js';
+import { isMaterial, itemsOn } from '../board/index.js';
 import type { Item, Page } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
@@ -14,7 +14,8 @@ export type Made = Omit<Entry, 'seq'>;
  * All that makes copies of these pages on another board: who wrote a line, when and in which lesson
  * goes along, but every id is new, so that pages can come back to where they were.
  * @param orders their places on that board, one for each
- * @param lessonInk whether what was written in lessons comes too; what was prepared always does
+ * @param lessonInk whether what was written in lessons comes too; what was prepared always does, and
+ * so does material, whenever it was laid
  */
 export function copiesOf(
   pages: readonly Page[],
@@ -29,7 +30,8 @@ export function copiesOf(
   }
   pages.forEach((page, i) => {
     for (const item of itemsOn(page))
-      if (lessonInk || item.lesson === null) entries.push(madeAgain(item, specs[i]!.id));
+      if (lessonInk || item.lesson === null || isMaterial(item))
+        entries.push(madeAgain(item, specs[i]!.id));
   });
   return { entries, pages: specs.map(({ id }) => id) };
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { specOf } from '../board/index.js';
-import type { Board, InkItem, Item } from '../board/index.js';
+import type { Board, Item } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
 import { ThingSpec, UNSAID } from '../material/index.js';
@@ -88,12 +88,12 @@ function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
 
 /** Whether the item would still be one. */
 function refuseValues(now: Item, to: ItemTraits): RefusalCode | null {
-  if (now.kind === 'ink') return refuseInk(now, to);
+  if (now.kind === 'ink') return refuseInk(to);
   if ('order' in to && !isOrderKey(String(to['order']))) return 'bad-order';
   return ThingSpec.safeParse({ ...specOf(now), ...to }).success ? null : 'bad-item';
 }
 
-function refuseInk(_now: InkItem, to: ItemTraits): RefusalCode | null {
+function refuseInk(to: ItemTraits): RefusalCode | null {
   const { ink } = to;
   if (Object.keys(to).length !== 1 || !(ink instanceof Uint8Array) || ink.length > MAX_INK_BYTES)
     return 'bad-item';
