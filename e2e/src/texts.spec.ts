@@ -12,6 +12,7 @@ test.afterEach(() => server.close());
 interface Text {
   readonly kind: string;
   readonly size: number;
+  readonly colour: string;
   readonly frame: { readonly x: number; readonly y: number; readonly width: number };
   readonly lines: readonly { readonly runs: readonly { readonly text: string }[] }[];
   readonly removed: object | null;
@@ -42,7 +43,8 @@ test('texts and slips are written on the page, read by all, and found in the rec
   await maren.button('Empty board').click();
   await maren.isOnBoard();
   const noor = await Someone.at(browser);
-  await noor.join(server.url + (await maren.openLesson()), 'Noor');
+  const link = await maren.openLesson();
+  await noor.join(server.url + link, 'Noor');
   const [page] = (await maren.pageIds()) as [string];
   const pressed = async (name: string): Promise<void> => {
     const button = maren.page.getByRole('button', { name, exact: true });
@@ -62,6 +64,18 @@ test('texts and slips are written on the page, read by all, and found in the rec
   await maren.page.keyboard.type('When is low water at Solvik tonight, and how low is it?');
   await expect.poll(() => words(noor)).toEqual(await words(maren));
   await expect.poll(async () => (await words(noor))[0]?.length).toBe(2);
+  // How it looks is changed without leaving it, in the same moment for everyone.
+  const size = maren.page.getByLabel('Size of letters');
+  await size.selectOption('28');
+  await expect(field).toBeFocused();
+  await expect.poll(async () => (await texts(noor))[0]?.size).toBe(28);
+  await maren.button('Poppy red').click();
+  await expect(field).toBeFocused();
+  await expect.poll(async () => (await texts(noor))[0]?.colour).toBe('#c22f2f');
+  await size.selectOption('20');
+  await expect(field).toBeFocused();
+  await expect.poll(async () => (await texts(noor))[0]?.size).toBe(20);
+  await maren.page.keyboard.press('Control+End');
   await maren.page.keyboard.press('Enter');
   await maren.button('Bold').click();
   await maren.page.keyboard.type('Look it up.');
@@ -75,7 +89,7 @@ test('texts and slips are written on the page, read by all, and found in the rec
       row.push(Math.min(...(await who.colourAt(page, { x, y: first!.frame.y + 14 }))));
     return Math.min(...row);
   };
-  for (const who of [maren, noor]) await expect.poll(() => inLetters(who)).toBeLessThan(150);
+  for (const who of [maren, noor]) await expect.poll(() => inLetters(who)).toBeLessThan(170);
 
   // A slip with a list, in letters that a script without spaces and one from the right need.
   await pressed('Slip');
@@ -113,10 +127,23 @@ test('texts and slips are written on the page, read by all, and found in the rec
   await expect.poll(async () => (await texts(noor))[0]!.size).toBe(40);
   expect((await words(noor))[0]!.length).toBeGreaterThan(4);
   await pressed('Text');
-  await touch(60, 340);
+  await touch(400, 100);
   await expect(field).toBeFocused();
   await maren.page.keyboard.press('Escape');
   expect((await texts(maren)).length).toBe(2);
+
+  // Another tool in hand finishes what was being written.
+  await touch(400, 100);
+  await expect(field).toBeFocused();
+  await maren.page.keyboard.type('Goes on');
+  await pressed('Pen');
+  await expect(field).toHaveCount(0);
+  await expect.poll(async () => (await words(noor)).at(-1)).toEqual(['Goes on']);
+  // Who comes late has it all, drawn alike.
+  const ben = await Someone.at(browser);
+  await ben.join(server.url + link, 'Ben');
+  expect(await words(ben)).toEqual(await words(maren));
+  await expect.poll(() => inLetters(ben)).toBeLessThan(170);
 
   await maren.page.reload();
   await maren.isOnBoard();

@@ -39,7 +39,8 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   await maren.button('Empty board').click();
   await maren.isOnBoard();
   const noor = await Someone.at(browser, { viewport: { width: 1280, height: 800 } });
-  await noor.join(server.url + (await maren.openLesson()), 'Noor');
+  const link = await maren.openLesson();
+  await noor.join(server.url + link, 'Noor');
   const [page] = (await maren.pageIds()) as [string];
   const pressed = async (name: string): Promise<void> => {
     const button = maren.page.getByRole('button', { name, exact: true });
@@ -113,11 +114,22 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   await maren.button('Show it to students').click();
   await sees(noor, page, middle, isBlue);
 
+  // Who comes late has it, too, and so has the tutor after a reload.
+  const late = await Someone.at(browser);
+  await late.join(server.url + link, 'Ben');
+  await sees(late, page, middle, isBlue);
+  await late.leave();
+
   // Fixed, it stays where it is, whatever is drawn over it.
   await maren.button('Fix in place').click();
   await maren.draw(page, [middle, { x: middle.x, y: middle.y + 150 }]);
   expect(await frame()).toEqual(sized);
   await maren.button('Loosen').click();
+
+  await maren.page.reload();
+  await maren.isOnBoard();
+  await sees(maren, page, middle, isBlue);
+  await pressed('Choose');
 
   // By keyboard: everything chosen, moved a step, copied and pasted on another board.
   await maren.stage.focus();

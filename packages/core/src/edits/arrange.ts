@@ -17,12 +17,20 @@ import { frameOf, itemBounds } from './selection.js';
  * gone by now is passed over.
  */
 
-/** Items as they lie after their common frame went from one place to another; to be seen on the way. */
-export function placed(items: readonly Item[], from: Frame, to: Frame): Item[] {
+/**
+ * Items as they lie after their common frame went from one place to another.
+ * @param alone whether nothing else is in that frame: then it is the item's own
+ */
+export function placed(
+  items: readonly Item[],
+  from: Frame,
+  to: Frame,
+  alone = items.length === 1,
+): Item[] {
   const map = compose(inverse(frameMatrix(from)), frameMatrix(to));
   return items.map((item) => {
     if (item.kind === 'ink') return { ...item, ink: transformInk(item.ink, map) };
-    const frame = items.length === 1 ? to : carried(item.frame, map, from, to);
+    const frame = alone ? to : carried(item.frame, map, from, to);
     return item.kind === 'text' ? grownText(item, frame) : { ...item, frame };
   });
 }

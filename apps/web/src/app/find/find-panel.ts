@@ -56,15 +56,14 @@ export class FindPanel {
       ({ paper }) => paper.kind === 'pdf' && !this.printed.has(keyOf(paper)),
     );
   });
-  protected readonly hits = computed(() => {
+  /** What pages say is gone through when that has changed, and not with every key. */
+  private readonly order = computed(() => {
     this.read();
     for (const page of this.pages())
       this.index.set({ page: page.id, text: `${typedOn(page)}\n${this.printOf(page)}` });
-    return this.index.find(
-      this.query(),
-      this.pages().map(({ id }) => id),
-    );
+    return this.pages().map(({ id }) => id);
   });
+  protected readonly hits = computed(() => this.index.find(this.query(), this.order()));
 
   constructor() {
     afterNextRender(() => this.field().nativeElement.focus());

@@ -77,9 +77,9 @@ export class PageThumb {
     });
     effect((onCleanup) => {
       const { pictures } = this.papers();
-      // A picture that has come belongs on this page, or on another.
+      // What has come belongs on this page, or on another.
       const unwatch = pictures.watch(() => {
-        if (!this.inView() || !this.hasPictures()) return;
+        if (!this.inView() || !this.waits()) return;
         clearTimeout(this.timer);
         this.timer = setTimeout(() => void this.draw(this.page()), 0);
       });
@@ -92,8 +92,9 @@ export class PageThumb {
     });
   }
 
-  private hasPictures(): boolean {
-    return materialOn(this.page()).some(({ kind }) => kind === 'picture');
+  /** Whether there is anything on it that may have had to be fetched. */
+  private waits(): boolean {
+    return materialOn(this.page()).some(({ kind }) => kind === 'picture' || kind === 'text');
   }
 
   private async draw(page: Page): Promise<void> {

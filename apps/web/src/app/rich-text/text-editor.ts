@@ -14,7 +14,6 @@ import {
 } from '@angular/core';
 import { MAX_TEXT, plainText, same } from '@cuaderno/core';
 import type { RichText } from '@cuaderno/core';
-import { Bold, Italic, List, ListOrdered } from 'lucide';
 import { baseKeymap, chainCommands, splitBlockAs, toggleMark } from 'prosemirror-commands';
 import type { Node } from 'prosemirror-model';
 import { history, redo, undo } from 'prosemirror-history';
@@ -25,6 +24,8 @@ import { EditorView } from 'prosemirror-view';
 import { Icon } from '../icons/icon';
 import { fromDoc, schema, toDoc } from './schema';
 import type { ListKind } from './schema';
+import { TEXT_MARKS } from './text-marks';
+import type { TextMark } from './text-marks';
 
 /** How long the keys may rest before what was written is handed on, in ms. */
 const REST = 800;
@@ -46,8 +47,8 @@ export class TextEditor {
   readonly placeholder = input('');
   /** Without a bar of its own, and without an edge: for writing on the page itself. */
   readonly bare = input(false);
-  /** The field was left. */
-  readonly left = output();
+  /** The field was left, for what is told. */
+  readonly left = output<EventTarget | null>();
   /** The text as it is after the keys have rested, or when the field is left. */
   readonly changed = output<RichText>();
 
@@ -57,7 +58,7 @@ export class TextEditor {
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** What the field shows, as far as was handed in or out. */
   private known: RichText = [];
-  protected readonly icons = { Bold, Italic, List, ListOrdered };
+  protected readonly marks = TEXT_MARKS;
   protected readonly on = signal({ bold: false, slant: false, dots: false, numbers: false });
   protected readonly blank = signal(true);
 
@@ -87,12 +88,11 @@ export class TextEditor {
     this.view?.focus();
   }
 
-  mark(name: 'bold' | 'slant'): void {
-    this.run(toggleMark(schema.marks[name]));
-  }
-
-  list(kind: ListKind): void {
-    this.run(toggleList(kind));
+  /** Writes what is chosen, or what is typed next, like this; or no longer. */
+  write(mark: TextMark): void {
+    this.run(
+      mark === 'bold' || mark === 'slant' ? toggleMark(schema.marks[mark]) : toggleList(mark),
+    );
   }
 
   private keepTillTheEnd(): (then: () => void) => void {
@@ -116,11 +116,11 @@ export class TextEditor {
         dir: 'auto',
       }),
       handleDOMEvents: {
-        blur: () => {
+        blur: (_view, event) => {
           // It is left, too, when it is taken away; by then all was handed on.
           if (this.gone) return false;
           this.flush();
-          this.left.emit();
+          this.left.emit(event.relatedTarget);
           return false;
         },
       },

@@ -1,4 +1,4 @@
-import type { Id, Item, Point } from '@cuaderno/core';
+import type { Id, Item, Matrix, Point } from '@cuaderno/core';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';
@@ -19,6 +19,8 @@ export interface Lifted {
   readonly page: Id;
   /** As they are to be drawn just now. */
   readonly items: readonly Item[];
+  /** Takes ink to where it is on its way; writing it anew for every frame would cost too much. */
+  readonly map?: Matrix;
   /** Those of the page that are not to be drawn; the same set while the same are meant. */
   readonly ids: ReadonlySet<Id>;
 }

@@ -173,8 +173,12 @@ export class Scene {
       if (lifted?.page === page.id)
         this.onPage(context, placed, () => {
           clipTo(context, page.width, page.height);
-          for (const item of lifted.items)
+          for (const item of lifted.items) {
+            context.save();
+            if (item.kind === 'ink' && lifted.map) context.transform(...lifted.map);
             for (const look of itemLooks(item)) paint(context, look, this.view.papers().pictures);
+            context.restore();
+          }
         });
       if (selection?.page === page.id) {
         const { x, y, zoom } = this.view.camera();

@@ -1,11 +1,14 @@
 import {
   bounds,
+  compose,
   cropTo,
   distance,
   frameBounds,
   frameContains,
+  frameMatrix,
   frameOf,
   gridOf,
+  inverse,
   itemAt,
   itemBounds,
   itemsInBox,
@@ -122,7 +125,13 @@ export class Selecting implements PointerTool {
   lifted(): Lifted | null {
     const { gesture } = this;
     if (gesture?.kind !== 'carry' || !gesture.moved) return this.settling;
-    return { page: this.gesturePage!.page.id, items: this.carried(gesture), ids: gesture.ids };
+    return this.liftedBy(gesture);
+  }
+
+  private liftedBy(gesture: Extract<Gesture, { kind: 'carry' }>): Lifted {
+    const { ids, from, to } = gesture;
+    const map = compose(inverse(frameMatrix(from)), frameMatrix(to));
+    return { page: this.gesturePage!.page.id, items: this.carried(gesture), ids, map };
   }
 
   view(): SelectionView | null {
@@ -227,7 +236,8 @@ export class Selecting implements PointerTool {
   private chosen(): Item[] {
     const { selection } = this;
     const page = selection && this.surface.page(selection.page);
-    return page ? itemsOn(page).filter(({ id }) => selection.ids.includes(id)) : [];
+    const ids = new Set(selection?.ids);
+    return page ? itemsOn(page).filter(({ id }) => ids.has(id)) : [];
   }
 
   private frame({ page, ids }: Selection): Frame | null {
@@ -322,7 +332,9 @@ export class Selecting implements PointerTool {
       return [{ ...items[0], ...this.lineTo(items[0], handle.index) }];
     const picture = this.cropped(items);
     if (picture && handle?.kind === 'size') return [{ ...picture, ...cropTo(picture, handle, to) }];
-    return itemsPlaced(items, from, to);
+    const things = items.filter((item) => item.kind !== 'ink');
+    const placed = itemsPlaced(things, from, to, items.length === 1);
+    return [...placed, ...items.filter((item) => item.kind === 'ink')];
   }
 
   private lineTo(line: Item, index: number): { frame: Frame; points: [number, number][] } {
@@ -334,9 +346,8 @@ export class Selecting implements PointerTool {
   private putDown(gesture: Extract<Gesture, { kind: 'carry' }>): void {
     const { selection } = this;
     if (!gesture.moved || !selection) return;
-    const { handle, from, to, items, ids } = gesture;
-    const page = selection.page;
-    this.settling = { page, items: this.carried(gesture), ids };
+    const { handle, from, to, items } = gesture;
+    this.settling = this.liftedBy(gesture);
     if (handle?.kind === 'end' && isLine(items))
       this.news.drawn(selection, this.lineTo(items[0], handle.index));
     else if (this.cropped(items) && handle?.kind === 'size')

@@ -18,17 +18,26 @@ export function cssFont({ font, bold, slant }: Look, size: number): string {
   return `${slant ? 'italic ' : ''}${bold ? 700 : 400} ${size}px ${FAMILIES[font]}`;
 }
 
-const asked = new Set<string>();
+/** Fonts that are being fetched, and those that could not be had. */
+const coming = new Set<string>();
+const missing = new Set<string>();
 
 /** Whether the font with these letters is here; if not it is fetched, and `then` called. */
 export function hasFont(look: Look, text: string, then: () => void): boolean {
   const font = cssFont(look, 16);
-  if (document.fonts.check(font, text)) return true;
   const key = `${font} ${text}`;
-  if (asked.has(key)) return true;
-  asked.add(key);
   // Where it can't be had, the machine's own is used.
-  void document.fonts.load(font, text).then(then, then);
+  if (document.fonts.check(font, text) || missing.has(key)) return true;
+  if (!coming.has(key)) {
+    coming.add(key);
+    void document.fonts
+      .load(font, text)
+      .catch(() => missing.add(key))
+      .then(() => {
+        coming.delete(key);
+        then();
+      });
+  }
   return false;
 }
 

@@ -3,7 +3,6 @@ import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuad
 import type { HighlightName, InkName, Item, MarkName, TextFont, TextSpec } from '@cuaderno/core';
 import {
   ArrowLeftRight,
-  Bold,
   Check,
   Circle,
   CircleAlert,
@@ -13,10 +12,7 @@ import {
   Heart,
   Highlighter,
   ImagePlus,
-  Italic,
   Lasso,
-  List,
-  ListOrdered,
   MoveDiagonal,
   MoveUpRight,
   PaintBucket,
@@ -40,6 +36,9 @@ import {
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Deed } from '../work/arranging';
+import type { TextDraft } from '../work/writing-text';
+import { TEXT_MARKS } from '../rich-text/text-marks';
+import type { TextMark } from '../rich-text/text-marks';
 import { FAMILIES } from '../stage/text-fonts';
 import { SelectionActions } from './selection-actions';
 import { SLIPS, TEXT_SIZES } from './tool';
@@ -64,16 +63,6 @@ const ARRANGE: readonly Kind[] = [
   { tool: 'mark', label: 'Marks', key: 'K', icon: Check },
   { tool: 'text', label: 'Text', key: 'T', icon: Type },
   { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
-];
-
-/** How words are written: with weight, slanted, in a list. */
-export type TextMark = 'bold' | 'slant' | 'dots' | 'numbers';
-
-const TEXT_MARKS: readonly { mark: TextMark; label: string; icon: typeof Hand }[] = [
-  { mark: 'bold', label: 'Bold', icon: Bold },
-  { mark: 'slant', label: 'Slanted', icon: Italic },
-  { mark: 'dots', label: 'List with dots', icon: List },
-  { mark: 'numbers', label: 'List with numbers', icon: ListOrdered },
 ];
 
 const ALIGNS: readonly { align: TextSpec['align']; label: string; icon: typeof Hand }[] = [
@@ -119,6 +108,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
   imports: [Icon, SelectionActions],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
+  host: { '(mousedown)': 'keepWriting($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ToolDock {
@@ -159,8 +149,10 @@ export class ToolDock {
   protected readonly families = FAMILIES;
   protected readonly sizes = TEXT_SIZES;
   protected readonly slips = SLIPS;
-  /** Whether a text is being written just now. */
-  readonly writing = input(false);
+  /** The text that is being written just now. */
+  readonly draft = input<TextDraft | null>(null);
+  /** Words are to look like this: those being written, those chosen, or the next. */
+  readonly styled = output<Partial<TextStyle>>();
   readonly marked = output<TextMark>();
   /** The text that is chosen, if it is one. */
   private readonly chosenText = computed(() => {
@@ -170,7 +162,7 @@ export class ToolDock {
   /** How words look that are written next, or those that are chosen; `null` where there are none. */
   protected readonly textStyle = computed(() => {
     const tools = this.tools();
-    const text = this.chosenText();
+    const text = this.draft() ?? this.chosenText();
     if (text) return { font: text.font, size: text.size, align: text.align, slip: text.slip };
     const { font, size, align, slip } = tools.text();
     if (tools.tool() === 'text') return { font, size, align, slip: null };
@@ -231,6 +223,7 @@ export class ToolDock {
   protected chooseInk(name: string): void {
     const tools = this.tools();
     const ink = name as InkName;
+    if (this.draft()) return this.styled.emit({ ink });
     switch (tools.tool()) {
       case 'highlighter':
         return tools.highlighter.update((pen) => ({ ...pen, ink: name as HighlightName }));
@@ -240,7 +233,7 @@ export class ToolDock {
         return tools.mark.update((mark) => ({ ...mark, ink }));
       case 'text':
       case 'slip':
-        return tools.text.update((text) => ({ ...text, ink }));
+        return this.styled.emit({ ink });
       case 'select':
         return this.deed.emit({ kind: 'colour', colour: inkColour(ink) });
       default:
@@ -255,9 +248,9 @@ export class ToolDock {
     else tools.pen.update((pen) => ({ ...pen, width }));
   }
 
-  protected writeAs(to: Partial<Omit<TextStyle, 'ink'>>): void {
-    if (this.chosenText()) this.deed.emit({ kind: 'text', to });
-    else this.tools().text.update((text) => ({ ...text, ...to }));
+  /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */
+  protected keepWriting(event: MouseEvent): void {
+    if (this.draft() && !(event.target as Element).closest('select')) event.preventDefault();
   }
 
   protected bring(field: HTMLInputElement): void {

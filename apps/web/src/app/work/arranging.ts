@@ -32,6 +32,7 @@ import type { BoardSession } from '../live/board-session';
 import type { Laid } from '../stage/laying';
 import type { Selection } from '../stage/selecting';
 import { fillOf } from '../tools/tool';
+import type { TextStyle } from '../tools/tool';
 import { laidOut } from './writing-text';
 
 /** What can be done with what is chosen. */
@@ -45,7 +46,7 @@ export type Deed =
   | { readonly kind: 'colour'; readonly colour: string }
   | {
       readonly kind: 'text';
-      readonly to: Partial<Pick<TextSpec, 'font' | 'size' | 'align' | 'slip'>>;
+      readonly to: Partial<Omit<TextStyle, 'ink'>>;
     }
   | { readonly kind: 'crop'; readonly on: boolean }
   | { readonly kind: 'uncrop' }
@@ -63,7 +64,8 @@ export class Arranging {
   readonly items = computed<readonly Item[]>(() => {
     const selection = this.selection();
     const page = selection && this.session().board().pages.get(selection.page);
-    return page ? itemsOn(page).filter(({ id }) => selection.ids.includes(id)) : [];
+    const ids = new Set(selection?.ids);
+    return page ? itemsOn(page).filter(({ id }) => ids.has(id)) : [];
   });
 
   /** Whether the sides of the picture that is chosen cut it. */

@@ -10,6 +10,7 @@ import {
 import { corners, SLIP_EDGE } from '@cuaderno/core';
 import type { Id, RichText } from '@cuaderno/core';
 import { TextEditor } from '../rich-text/text-editor';
+import type { TextMark } from '../rich-text/text-marks';
 import type { Stage } from '../stage/stage';
 import { FAMILIES } from '../stage/text-fonts';
 import type { TextDraft } from './writing-text';
@@ -39,7 +40,7 @@ import type { TextDraft } from './writing-text';
         [text]="draft().text"
         label="Text on the page"
         (changed)="changed.emit($event)"
-        (left)="done.emit()"
+        (left)="leave($event)"
       />
     </div>
   `,
@@ -71,16 +72,21 @@ export class TextInPlace {
     afterNextRender(() => this.editor().focus());
   }
 
-  mark(name: 'bold' | 'slant'): void {
-    this.editor().mark(name);
+  write(mark: TextMark): void {
+    this.editor().write(mark);
   }
 
-  list(kind: 'dots' | 'numbers'): void {
-    this.editor().list(kind);
+  focus(): void {
+    this.editor().focus();
   }
 
   flush(): void {
     this.editor().flush();
+  }
+
+  /** Who goes to the tools to say how it is written has not finished. */
+  protected leave(to: EventTarget | null): void {
+    if (!(to instanceof Element && to.closest('cua-tool-dock'))) this.done.emit();
   }
 
   protected finish(): void {

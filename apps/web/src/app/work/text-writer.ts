@@ -66,9 +66,18 @@ export class TextWriter {
   /** What was typed so far goes onto the board, in the order in which it was typed. */
   write(text: RichText): Promise<void> {
     const draft = this.draft();
-    if (!draft) return this.last;
-    this.draft.set({ ...draft, spec: { ...draft.spec, text } });
-    return (this.last = this.last.then(() => this.put(draft, text)));
+    return draft ? this.change(draft, { text }) : this.last;
+  }
+
+  /** What is being written looks like this from now on. */
+  restyle({ ink, slip, ...to }: Partial<TextStyle>): void {
+    const draft = this.draft();
+    if (!draft) return;
+    void this.change(draft, {
+      ...to,
+      ...(ink ? { colour: inkColour(ink) } : {}),
+      ...(slip && draft.spec.slip ? { slip } : {}),
+    });
   }
 
   /** Nothing more is written; a text without words goes. */
@@ -79,20 +88,27 @@ export class TextWriter {
     if (saysNothing(draft.spec.text)) void this.last.then(() => this.remove(draft));
   }
 
-  private async put({ page, id, spec: before }: Draft, text: RichText): Promise<void> {
+  private change(draft: Draft, to: Partial<TextDraft>): Promise<void> {
+    const next = { ...draft, spec: { ...draft.spec, ...to } };
+    this.draft.set(next);
+    return (this.last = this.last.then(() => this.put(next)));
+  }
+
+  private async put({ page, id, spec: before }: Draft): Promise<void> {
     // Lines are broken by how wide the words are, so their font must be here.
-    await loadFont(before.font, plainText(text));
-    const spec = laidOut({ ...before, text });
+    await loadFont(before.font, plainText(before.text));
+    const spec = laidOut(before);
     const now = this.draft();
     if (now?.id === id) this.draft.set({ ...now, spec: { ...now.spec, frame: spec.frame } });
     const session = this.session();
     const here = session.board().pages.get(page);
     if (!here) return;
     if (here.items.has(id)) {
-      const { frame, lines } = spec;
-      const change = changeItem(session.board(), page, id, { text, frame, lines });
+      const { text, frame, lines, font, size, align, slip, colour } = spec;
+      const to = { text, frame, lines, font, size, align, slip, colour };
+      const change = changeItem(session.board(), page, id, to);
       if (change) session.do(change);
-    } else if (!saysNothing(text)) {
+    } else if (!saysNothing(spec.text)) {
       const item = { ...spec, order: topOrder(here) };
       session.do({ id, kind: 'item.add', page, item });
     }

@@ -25,9 +25,8 @@ import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
-import type { TextMark } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
-import type { Tool } from '../tools/tool';
+import type { TextStyle, Tool } from '../tools/tool';
 import { Arranging } from './arranging';
 import { copyItems, pastedItems } from './clipboard';
 import { PictureBringer } from './picture-bringer';
@@ -80,7 +79,7 @@ export class WorkArea {
     (selection) => this.showChosen(selection),
   );
   protected readonly texts = new TextWriter(() => this.session());
-  private readonly inPlace = viewChild(TextInPlace);
+  protected readonly inPlace = viewChild(TextInPlace);
   protected readonly pictures = new PictureBringer(
     inject(Api),
     () => this.session(),
@@ -114,6 +113,14 @@ export class WorkArea {
       untracked(() => this.stage().goTo(page));
     });
     effect(() => {
+      this.tools.tool();
+      // Another tool in hand: what was being written is finished.
+      untracked(() => {
+        this.inPlace()?.flush();
+        this.texts.close();
+      });
+    });
+    effect(() => {
       const problem = this.session().problem();
       if (!problem) return;
       this.trouble.set(problem);
@@ -129,11 +136,18 @@ export class WorkArea {
     this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
   }
 
-  /** How what is being written looks from here on, or what is chosen. */
-  protected textMark(mark: TextMark): void {
-    const place = this.inPlace();
-    if (mark === 'bold' || mark === 'slant') place?.mark(mark);
-    else place?.list(mark);
+  /** How words look: those that are being written, those that are chosen, or the next. */
+  protected restyle(to: Partial<TextStyle>): void {
+    const writing = this.texts.draft() !== null;
+    const [only] = this.arranging.items();
+    if (!writing && this.tools.tool() === 'select' && only?.kind === 'text') {
+      return this.arranging.do({ kind: 'text', to });
+    }
+    this.tools.text.update((style) => ({ ...style, ...to }));
+    if (!writing) return;
+    this.inPlace()?.flush();
+    this.texts.restyle(to);
+    this.inPlace()?.focus();
   }
 
   /** Pictures that are brought from this machine, by choosing, dropping or pasting. */
@@ -158,8 +172,10 @@ export class WorkArea {
   @HostListener('document:cut', ['$event'])
   protected copy(event: ClipboardEvent): void {
     const items = this.arranging.items();
-    if (!this.arranges() || isField(event.target) || items.length === 0 || !event.clipboardData)
-      return;
+    // Words that are marked somewhere on the screen are what is meant, then.
+    const words = getSelection()?.isCollapsed === false;
+    if (!this.arranges() || words || isField(event.target) || items.length === 0) return;
+    if (!event.clipboardData) return;
     event.preventDefault();
     copyItems(event.clipboardData, items);
     if (event.type === 'cut') this.arranging.do({ kind: 'remove' });
