@@ -74,8 +74,11 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
 
   // The copy is there with what was prepared; two of its pages go to the other board.
+  // Opened while the covers are still being drawn from the same file.
+  await maren.page.reload();
   await cards.first().click();
   await maren.isOnBoard();
+  await maren.isSharp();
   expect((await maren.lines()).length).toBe(1);
   const copies = await maren.pageIds();
   expect(copies).not.toContain(first);

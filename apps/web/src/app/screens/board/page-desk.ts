@@ -64,7 +64,7 @@ export class PageDesk {
       case 'copy':
         return this.make(copyPages(board, pages));
       case 'dress':
-        return this.dressing.set(pages.flatMap((id) => board.pages.get(id) ?? []));
+        return this.dressing.set(drawnFirst(pages.flatMap((id) => board.pages.get(id) ?? [])));
       case 'move':
         return this.moving.set(pages);
       case 'hold':
@@ -162,4 +162,10 @@ export class PageDesk {
     this.desk.session()?.doAll(edit.changes);
     if (show) this.desk.goTo(edit.show);
   }
+}
+
+/** Papers are chosen for those that can have another; imported pages take its tint. */
+function drawnFirst(pages: readonly Page[]): Page[] {
+  const imported = ({ paper }: Page): number => (paper.kind === 'pdf' ? 1 : 0);
+  return [...pages].sort((a, b) => imported(a) - imported(b));
 }
