@@ -27,9 +27,9 @@ import { healthRoutes } from './health/routes.js';
 import { lessons } from './lessons/plugin.js';
 import { joinRoutes, tutorLessonRoutes } from './lessons/routes.js';
 import { live } from './live/plugin.js';
+import { MaterialIntake } from './material/intake.js';
+import { materialRoutes } from './material/routes.js';
 import { Darkroom } from './pictures/darkroom.js';
-import { PictureIntake } from './pictures/intake.js';
-import { pictureRoutes } from './pictures/routes.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { recordRoutes } from './records/routes.js';
 import { Records } from './records/service.js';
@@ -93,7 +93,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
-  app.decorate('pictures', new PictureIntake(app.boards, files, darkroom));
+  app.decorate('material', new MaterialIntake(app.boards, files, darkroom, app.workers));
   app.addHook('onClose', () => darkroom.close());
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
@@ -119,7 +119,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
         maxPages: config.maxPages,
       });
       await api.register(arrangeRoutes);
-      await api.register(pictureRoutes);
+      await api.register(materialRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
     },

@@ -1,29 +1,10 @@
 import { createCanvas } from '@napi-rs/canvas';
-import {
-  addPageBeside,
-  changePage,
-  inkColour,
-  keysBetween,
-  layOutText,
-  MM,
-  newId,
-  operation,
-  pagesInOrder,
-  SLIP_EDGE,
-} from '@cuaderno/core';
-import type {
-  Actor,
-  Board,
-  Id,
-  Operation,
-  PageSpec,
-  RichText,
-  TextSpec,
-  ThingSpec,
-} from '@cuaderno/core';
+import { changePage, inkColour, MM, newId, operation, pagesInOrder } from '@cuaderno/core';
+import type { Id, RichText } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { Readable } from 'node:stream';
-import { measureIn } from './measure.js';
+import { turningSky } from './film.js';
+import { Desk, plain, text } from './laying.js';
 
 /** The sky over the harbour of Solvik, as the demo has it: made up, drawn here. */
 function nightSky(): Buffer {
@@ -56,91 +37,35 @@ function nightSky(): Buffer {
   return canvas.toBuffer('image/png');
 }
 
-interface Written {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly size: number;
-  readonly text: RichText;
-  readonly font?: 'plain' | 'title';
-  readonly slip?: string;
-}
-
-/** A text as the editor would lay it. */
-function text({
-  x,
-  y,
-  width,
-  size,
-  text: words,
-  font = 'plain',
-  slip,
-}: Written): Omit<TextSpec, 'order'> {
-  const edge = slip ? SLIP_EDGE : 0;
-  const inside = { size, width: width - 2 * edge, align: 'start' } as const;
-  const { lines, height } = layOutText(words, inside, measureIn(font, size));
-  return {
-    kind: 'text',
-    layer: 'material',
-    frame: { x, y, width, height: height + 2 * edge, turn: slip ? -2 : 0 },
-    text: words,
-    font,
-    size,
-    colour: inkColour('midnight'),
-    align: 'start',
-    slip: slip ?? null,
-    lines: lines.map((line) => ({
-      y: line.y + edge,
-      runs: line.runs.map((run) => ({ ...run, x: run.x + edge })),
-    })),
-  };
-}
-
-const plain = (words: string): RichText => [{ runs: [{ text: words }] }];
-
 /**
  * Adds what Maren has prepared for tonight to a board: a margin, a squared page with a picture, words,
  * a slip, figures and marks, and a page with the answers, held back.
  */
 export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id): Promise<void> {
-  const room = (await app.bus.room(boardId))!;
-  const maren: Actor = { id: tutor, role: 'tutor', trust: 'hands' };
-  const make = (ops: Operation[]): Promise<void> => room.take(ops, maren);
-  const board = (): Promise<Board> => room.between((state) => state);
-  const picture = await app.pictures.take(
+  const desk = await Desk.at(app, boardId, tutor);
+  const picture = await app.material.take(
     boardId,
     'Harbour at nine.png',
     Readable.from([nightSky()]),
     10_000_000,
   );
 
-  const before = await board();
+  const before = await desk.board();
   const [first] = pagesInOrder(before);
   const margin: RichText = [
     { runs: [{ text: 'Ask Ida', bold: true }, { text: ' what she saw on Sunday.' }] },
     { list: 'dots', runs: [{ text: 'Where is north? Let Jonas show it.' }] },
     { list: 'dots', runs: [{ text: 'The Bear turns round the pole: once a day.' }] },
   ];
-  const sheet = (name: string, change: Partial<PageSpec>, state: Board): PageSpec => {
-    const edit = addPageBeside(state, pagesInOrder(state).at(-1)!.id, 'after');
-    const [add] = edit.changes;
-    if (add?.kind !== 'pages.add') throw new Error('A page is added by adding it.');
-    return { ...add.pages[0]!, name, ...change };
-  };
-  const evening = sheet(
-    'Tonight',
-    { paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' } },
-    before,
-  );
-  await make([
-    operation(changePage(before, first!.id, { margin })!),
-    operation({ kind: 'pages.add', pages: [evening] }),
-  ]);
-  const answers = sheet('Answers', { paper: { kind: 'plain' }, held: true }, await board());
-  await make([operation({ kind: 'pages.add', pages: [answers] })]);
+  await desk.make([operation(changePage(before, first!.id, { margin })!)]);
+  const evening = await desk.page('Tonight', {
+    paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' },
+  });
+  const turning = await desk.page('The sky turns', { paper: { kind: 'plain' } });
+  const answers = await desk.page('Answers', { paper: { kind: 'plain' }, held: true });
 
   const line = { kind: 'shape', layer: 'material', fill: null } as const;
-  const things: Omit<ThingSpec, 'order'>[] = [
+  await desk.lay(evening.id, [
     text({
       x: 60,
       y: 48,
@@ -200,27 +125,49 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
       colour: inkColour('fern'),
       frame: { x: 150, y: 380, width: 34, height: 34, turn: 0 },
     },
-  ] as never;
-  const orders = keysBetween(null, null, things.length);
-  await make(
-    things.map((thing, i) =>
-      operation({
-        kind: 'item.add',
-        page: evening.id,
-        item: { ...thing, order: orders[i]! } as ThingSpec,
-      }),
-    ),
-  );
-  const answer = text({
-    x: 60,
-    y: 60,
-    width: 460,
-    size: 20,
-    text: plain('It is Capella, some sixty degrees above the hills.'),
-  });
-  const item: TextSpec = { ...answer, order: orders[0]! };
-  await make([operation({ kind: 'item.add', page: answers.id, item })]);
-  await make([
+  ]);
+  await desk.lay(answers.id, [
+    text({
+      x: 60,
+      y: 60,
+      width: 460,
+      size: 20,
+      text: plain('It is Capella, some sixty degrees above the hills.'),
+    }),
+  ]);
+  const { film, poster, seconds } = await turningSky();
+  const name = 'The Bear, hour by hour.webm';
+  const kept = async (bytes: Uint8Array): Promise<Id> =>
+    (await app.material.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
+  await desk.lay(turning.id, [
+    text({
+      x: 60,
+      y: 48,
+      width: 480,
+      size: 28,
+      font: 'title',
+      text: plain('One night in eight seconds'),
+    }),
+    {
+      kind: 'media',
+      layer: 'material',
+      medium: 'film',
+      name,
+      length: seconds,
+      file: await kept(film),
+      poster: await kept(poster),
+      frame: { x: 60, y: 110, width: 440, height: 330, turn: 0 },
+      fixed: true,
+    },
+    text({
+      x: 60,
+      y: 470,
+      width: 440,
+      size: 20,
+      text: plain('Which star stands still? Stop the film and mark it.'),
+    }),
+  ]);
+  await desk.make([
     {
       id: newId(),
       kind: 'board.sheet',

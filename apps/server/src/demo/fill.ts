@@ -11,6 +11,7 @@ import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
+import { celloPage, tideFormulas } from './other-courses.js';
 import { starChart } from './star-chart.js';
 import { tideTable } from './tide-table.js';
 
@@ -38,8 +39,10 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   const tides = await app.courses.make(maren.id, 'Reading the tides, Thursday', slot(4, '17:30'));
   const cello = await app.courses.make(maren.id, 'Cello with Mika, Friday', slot(5, '15:15'));
 
-  await board(app, cello, maren, 'Practice sheet', null);
-  await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
+  const practice = await board(app, cello, maren, 'Practice sheet', null);
+  await celloPage(app, practice, maren.id);
+  const december = await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
+  await tideFormulas(app, december, maren.id);
   const past = await board(app, sky, maren, 'Star chart, first evening', await starChart());
   await pastLesson(app, sky, maren, past);
   const next = await board(app, sky, maren, 'Star chart for November evenings', await starChart());

@@ -76,7 +76,7 @@ describe('bringing a picture', () => {
   afterEach(() => house.close());
 
   const send = (bytes: Buffer, name = 'sky.png') =>
-    house.tutor.request('POST', `/boards/${house.board}/pictures?name=${name}`, bytes, {
+    house.tutor.request('POST', `/boards/${house.board}/material?name=${name}`, bytes, {
       'content-type': 'application/octet-stream',
     });
   const bring = async (bytes: Buffer): Promise<{ file: string; width: number; height: number }> => {
@@ -203,9 +203,9 @@ describe('bringing a picture', () => {
   it('says what is wrong with what can’t be a picture, and keeps nothing of it', async () => {
     const bomb = '<!DOCTYPE svg [<!ENTITY a "ha"><!ENTITY b "&a;&a;&a;&a;">]>';
     const png = flag('image/png');
-    expect(await fault(Buffer.from('Dear student'))).toBe('picture-unknown');
-    expect(await fault(Buffer.from('%PDF-1.7\n%%EOF'))).toBe('picture-unknown');
-    expect(await fault(Buffer.from('<html><body>no</body></html>'))).toBe('picture-unknown');
+    expect(await fault(Buffer.from('Dear student'))).toBe('material-unknown');
+    expect(await fault(Buffer.from('%PDF-1.7\n%%EOF'))).toBe('material-unknown');
+    expect(await fault(Buffer.from('<html><body>no</body></html>'))).toBe('material-unknown');
     expect(await fault(hugePng(30_000))).toBe('picture-too-large');
     expect(await fault(hugePng(0))).toBe('picture-broken');
     expect(await fault(png.subarray(0, 40))).toBe('picture-broken');
@@ -245,7 +245,7 @@ describe('bringing a picture', () => {
     expect(await seen())
       .withContext('it is held back')
       .toBe(404);
-    const url = `/boards/${house.board}/pictures`;
+    const url = `/boards/${house.board}/material`;
     const response = await student.request('POST', url, flag('image/png'), {
       'content-type': 'application/octet-stream',
     });

@@ -80,10 +80,20 @@ export const PROBLEMS = {
     'Open it in another program and save it as a new PDF.',
   ],
   'file-too-large': [413, 'This file is too large.', 'Split it, or save it with smaller pictures.'],
-  'picture-unknown': [
+  'material-unknown': [
     422,
-    'This file is not a picture that can be laid on a page.',
-    'Bring a PNG, JPEG, WebP, GIF, BMP or SVG; save it as one of them first.',
+    'This file is not one that can be laid on a page, whatever its name says.',
+    'Bring a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
+  ],
+  'media-broken': [
+    422,
+    'This sound or film is damaged and can’t be read.',
+    'Open it in another program and save it once more.',
+  ],
+  'media-codec': [
+    422,
+    'This sound or film is coded in a way that browsers can’t play.',
+    'Save a film as MP4 (H.264) or WebM, a sound as MP3, and bring that.',
   ],
   'picture-broken': [
     422,

@@ -69,6 +69,7 @@ function policy(nonce: string): string {
     "script-src 'self' 'wasm-unsafe-eval'",
     `style-src 'self' 'nonce-${nonce}'`,
     "img-src 'self' data: blob:",
+    "media-src 'self' blob:",
     "font-src 'self' data:",
     "connect-src 'self'",
     "worker-src 'self'",

@@ -1,6 +1,7 @@
 import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { MediaNews } from './media-worker.js';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
 import type { RecordTask } from './record-worker.js';
@@ -15,6 +16,7 @@ declare module 'fastify' {
 /** Longest a job may take, in ms. */
 const INSPECT_LIMIT = 120_000;
 const RECORD_LIMIT = 300_000;
+const MEDIA_LIMIT = 60_000;
 
 /**
  * Memory of the thread that makes records, in MB. It makes much that lives for a moment: with room
@@ -53,6 +55,15 @@ export class Workers {
     resourceLimits: RECORD_MEMORY,
   });
 
+  private readonly listening = new Piscina({
+    filename: new URL('./media-worker.js', import.meta.url).href,
+    name: 'inspectMedia',
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: 256 },
+  });
+
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
 
   /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
@@ -83,6 +94,16 @@ export class Workers {
     return this.separating.run(task, { signal }) as Promise<Separated>;
   }
 
+  /** What a stored sound or film holds; one that can't be read within the limits is broken. */
+  async inspectMedia(path: string): Promise<MediaNews> {
+    const signal = AbortSignal.timeout(MEDIA_LIMIT);
+    try {
+      return (await this.listening.run({ path }, { signal })) as MediaNews;
+    } catch {
+      return { kind: 'fault', fault: 'broken' };
+    }
+  }
+
   recordPdf(task: RecordTask, signal: AbortSignal): Promise<Uint8Array> {
     return this.recording.run(task, {
       transferList: [task.port],
@@ -93,7 +114,7 @@ export class Workers {
   /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */
   async close(): Promise<void> {
     await this.warm;
-    const pools = [this.inspecting, this.recording, this.separating];
+    const pools = [this.inspecting, this.recording, this.separating, this.listening];
     await Promise.all(pools.map((pool) => pool.close()));
   }
 }

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { Id } from '../id/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
-import { MarkSpec, PictureSpec, ShapeSpec, TextSpec } from '../material/index.js';
+import {
+  FormulaSpec,
+  MarkSpec,
+  MediaSpec,
+  PictureSpec,
+  ShapeSpec,
+  TextSpec,
+} from '../material/index.js';
 import type { Item } from './item.js';
 import type { Page } from './page.js';
 import { Sheet } from './paper.js';
@@ -18,6 +25,8 @@ export const ItemSnapshot = z.discriminatedUnion('kind', [
   ShapeSpec.extend(origin),
   MarkSpec.extend(origin),
   TextSpec.extend(origin),
+  FormulaSpec.extend(origin),
+  MediaSpec.extend(origin),
 ]);
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */

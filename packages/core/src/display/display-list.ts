@@ -7,7 +7,7 @@ import type { Path, PathBuffer } from './path.js';
  * What an item looks like, for whoever draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
  * draw the same list, and that is why what is seen is what is saved.
  */
-export type DisplayItem = DisplayPath | DisplayImage | DisplayText;
+export type DisplayItem = DisplayPath | DisplayOutline | DisplayImage | DisplayText;
 
 /** Opaque, or laid over what is under it by multiplying, as a marker on paper is. */
 export type Blend = 'normal' | 'multiply';
@@ -20,6 +20,17 @@ export interface DisplayPath {
   readonly blend: Blend;
   /** Filled (non-zero winding rule), or drawn along with a round pen of so many points. */
   readonly paint: 'fill' | { readonly width: number };
+}
+
+/** Filled outlines of letters and signs, finer than a page's points. */
+export interface DisplayOutline {
+  readonly kind: 'outline';
+  /** In units of its own. */
+  readonly path: Path;
+  /** `#rrggbb` */
+  readonly colour: string;
+  /** Takes its units to points on the page. */
+  readonly matrix: Matrix;
 }
 
 /** Words of one look, on one line. */
@@ -65,6 +76,8 @@ export interface DisplaySink {
   image(image: DisplayImage): void;
 
   text(text: DisplayText): void;
+
+  outline(outline: DisplayOutline): void;
 }
 
 /** Keeps what it is given, as a list. */
@@ -82,6 +95,10 @@ export class DisplayListBuilder implements DisplaySink {
 
   text(text: DisplayText): void {
     this.list.push(text);
+  }
+
+  outline(outline: DisplayOutline): void {
+    this.list.push(outline);
   }
 
   done(): DisplayItem[] {

@@ -11,6 +11,7 @@ function places({ path }: DisplayPath): [number, number][] {
     moveTo: (x, y) => void out.push([x, y]),
     lineTo: (x, y) => void out.push([x, y]),
     quadraticCurveTo: (_cx, _cy, x, y) => void out.push([x, y]),
+    bezierCurveTo: (_cx, _cy, _dx, _dy, x, y) => void out.push([x, y]),
     closePath: () => undefined,
   });
   return out;

@@ -3,3 +3,5 @@ export * from './ink.js';
 export * from './paper.js';
 export * from './path.js';
 export * from './thing.js';
+export * from './media.js';
+export * from './path-data.js';

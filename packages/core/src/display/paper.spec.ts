@@ -22,6 +22,7 @@ function lines(list: DisplayPath[]): { x: number; y: number; u: number; v: numbe
         [x, y] = [u, v];
       },
       quadraticCurveTo: () => fail('no curves'),
+      bezierCurveTo: () => fail('no curves'),
       closePath: () => undefined,
     });
   }

@@ -1,7 +1,7 @@
 /** What a step of a path does, and how many numbers it takes. */
-export const STEP = { move: 0, line: 1, quad: 2, close: 3 } as const;
+export const STEP = { move: 0, line: 1, quad: 2, close: 3, cubic: 4 } as const;
 
-const NUMBERS = [2, 2, 4, 0];
+const NUMBERS = [2, 2, 4, 0, 6];
 
 /**
  * A path, in points from the page's top left corner. Steps and numbers lie in two flat arrays:
@@ -17,6 +17,7 @@ export interface PathSink {
   moveTo(x: number, y: number): void;
   lineTo(x: number, y: number): void;
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void;
+  bezierCurveTo(cx: number, cy: number, dx: number, dy: number, x: number, y: number): void;
   closePath(): void;
 }
 
@@ -25,7 +26,7 @@ export class PathBuffer implements PathSink {
   stepCount = 0;
   steps = new Uint8Array(256);
   numberCount = 0;
-  numbers = new Float64Array(1024);
+  numbers = new Float64Array(2048);
 
   clear(): void {
     this.stepCount = 0;
@@ -50,6 +51,11 @@ export class PathBuffer implements PathSink {
     this.numbers[this.numberCount++] = cy;
     this.numbers[this.numberCount++] = x;
     this.numbers[this.numberCount++] = y;
+  }
+
+  bezierCurveTo(cx: number, cy: number, dx: number, dy: number, x: number, y: number): void {
+    this.step(STEP.cubic);
+    for (const n of [cx, cy, dx, dy, x, y]) this.numbers[this.numberCount++] = n;
   }
 
   closePath(): void {
@@ -87,7 +93,16 @@ export function trace({ steps, numbers }: Path, sink: PathSink): void {
       sink.quadraticCurveTo(numbers[n]!, numbers[n + 1]!, numbers[n + 2]!, numbers[n + 3]!);
     else if (step === STEP.line) sink.lineTo(numbers[n]!, numbers[n + 1]!);
     else if (step === STEP.move) sink.moveTo(numbers[n]!, numbers[n + 1]!);
-    else sink.closePath();
+    else if (step === STEP.close) sink.closePath();
+    else
+      sink.bezierCurveTo(
+        numbers[n]!,
+        numbers[n + 1]!,
+        numbers[n + 2]!,
+        numbers[n + 3]!,
+        numbers[n + 4]!,
+        numbers[n + 5]!,
+      );
     n += NUMBERS[step]!;
   }
 }

@@ -44,6 +44,7 @@ const places = (list: readonly DisplayItem[]): Point[] => {
         moveTo: take,
         lineTo: take,
         quadraticCurveTo: (_x, _y, x, y) => take(x, y),
+        bezierCurveTo: (_a, _b, _c, _d, x, y) => take(x, y),
         closePath: () => undefined,
       });
   return out;

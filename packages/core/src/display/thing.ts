@@ -8,8 +8,17 @@ import {
   outlineOf,
   writtenMark,
 } from '../material/index.js';
-import type { MarkSpec, PictureSpec, ShapeSpec, TextSpec, ThingSpec } from '../material/index.js';
+import type {
+  FormulaSpec,
+  MarkSpec,
+  PictureSpec,
+  ShapeSpec,
+  TextSpec,
+  ThingSpec,
+} from '../material/index.js';
 import type { DisplaySink } from './display-list.js';
+import { drawMedia } from './media.js';
+import { readPathData } from './path-data.js';
 import { PathBuffer } from './path.js';
 
 const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
@@ -25,7 +34,17 @@ export function drawThing(thing: ThingSpec, sink: DisplaySink): void {
       return drawMark(thing, sink);
     case 'text':
       return drawText(thing, sink);
+    case 'formula':
+      return drawFormula(thing, sink);
+    case 'media':
+      return drawMedia(thing, sink);
   }
+}
+
+function drawFormula({ frame, outline, box, colour }: FormulaSpec, sink: DisplaySink): void {
+  const own: Matrix = [1 / box.width, 0, 0, 1 / box.height, 0, 0];
+  const matrix = compose(own, frameMatrix(frame));
+  sink.outline({ kind: 'outline', path: readPathData(outline), colour, matrix });
 }
 
 function drawPicture({ file, frame, crop }: PictureSpec, sink: DisplaySink): void {

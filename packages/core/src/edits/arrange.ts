@@ -186,7 +186,7 @@ export function traitItems(board: Board, page: Id, ids: readonly Id[], to: ItemT
 function fitting(item: ThingItem, to: ItemTraits): ItemTraits {
   const traits = { ...to };
   if (item.kind !== 'shape') for (const key of ['outline', 'fill', 'heads']) delete traits[key];
-  if (item.kind !== 'mark' && item.kind !== 'text') delete traits['colour'];
+  if (!['mark', 'text', 'formula'].includes(item.kind)) delete traits['colour'];
   if (item.kind !== 'text') for (const key of ['font', 'size', 'align', 'slip']) delete traits[key];
   if (item.kind !== 'picture') for (const key of ['crop', 'alt']) delete traits[key];
   return traits;

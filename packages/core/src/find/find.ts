@@ -25,7 +25,15 @@ const MOST = 500;
 /** What was typed on a page, name and margin included, in the order in which it is drawn. */
 export function typedOn(page: Page): string {
   const texts = [...materialOn(page), ...inkOn(page)].flatMap((item) =>
-    item.kind === 'text' ? [plainText(item.text)] : [],
+    item.kind === 'text'
+      ? [plainText(item.text)]
+      : item.kind === 'formula'
+        ? [item.source]
+        : item.kind === 'media'
+          ? [item.name]
+          : item.kind === 'picture' && item.alt
+            ? [item.alt]
+            : [],
   );
   return [page.name, ...texts, plainText(page.margin ?? [])].filter(Boolean).join('\n');
 }

@@ -136,9 +136,73 @@ export type TextSpec = z.infer<typeof TextSpec>;
 /** Space between a slip's edge and its words, in points. */
 export const SLIP_EDGE = 10;
 
+/** Longest source of a formula, in characters. */
+export const MAX_FORMULA = 2000;
+/** Longest outline of a formula, in characters: a full page of letters is a fifth of it. */
+const MAX_OUTLINE = 400_000;
+
+/**
+ * A formula, with the outlines of its letters: they were set where it was written, and are drawn
+ * alike on every screen and in every file, without fonts.
+ */
+export const FormulaSpec = z.strictObject({
+  kind: z.literal('formula'),
+  ...common,
+  source: z.string().max(MAX_FORMULA),
+  /** LaTeX, or as it is typed on a keyboard: `sqrt(x^2+1)/2`. */
+  notation: z.enum(['latex', 'typed']),
+  colour: Colour,
+  /** Path data, see `readPathData`, in thousandths of the size of letters, from the top left. */
+  outline: z.string().max(MAX_OUTLINE),
+  /** What the outline takes up, in its own units. */
+  box: z.object({ width: z.number().min(1).max(1e6), height: z.number().min(1).max(1e6) }),
+});
+export type FormulaSpec = z.infer<typeof FormulaSpec>;
+
+/** Most peaks of a sound that are drawn. */
+export const MAX_PEAKS = 120;
+
+/** A sound or a film, of a stored file. It is played where it lies. */
+export const MediaSpec = z.strictObject({
+  kind: z.literal('media'),
+  ...common,
+  medium: z.enum(['sound', 'film']),
+  file: FileHash,
+  /** What the file was called. */
+  name: z.string().max(200),
+  /** How long it plays, in seconds; `null` where the file doesn't say. */
+  length: z.number().min(0).max(1e6).nullable(),
+  /** A picture of a film, shown until it plays. */
+  poster: FileHash.nullable().optional(),
+  /** How loud a sound is along its length, from 0 to 1. */
+  peaks: z.array(part).max(MAX_PEAKS).optional(),
+});
+export type MediaSpec = z.infer<typeof MediaSpec>;
+
 /** A thing that is laid on a page: everything on it but ink and paper. */
-export const ThingSpec = z.discriminatedUnion('kind', [PictureSpec, ShapeSpec, MarkSpec, TextSpec]);
+export const ThingSpec = z.discriminatedUnion('kind', [
+  PictureSpec,
+  ShapeSpec,
+  MarkSpec,
+  TextSpec,
+  FormulaSpec,
+  MediaSpec,
+]);
 export type ThingSpec = z.infer<typeof ThingSpec>;
 
+/** Stored files that a thing is made of. */
+export function filesOf(thing: ThingSpec): FileHash[] {
+  if (thing.kind === 'picture') return [thing.file];
+  if (thing.kind === 'media') return thing.poster ? [thing.file, thing.poster] : [thing.file];
+  return [];
+}
+
 /** What a thing has where it says nothing of it. */
-export const UNSAID = { fixed: false, held: false, group: null, crop: null, alt: '' } as const;
+export const UNSAID = {
+  fixed: false,
+  held: false,
+  group: null,
+  crop: null,
+  alt: '',
+  poster: null,
+} as const;

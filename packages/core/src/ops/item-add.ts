@@ -1,6 +1,6 @@
+import { filesOf, ThingSpec } from '../material/index.js';
 import { z } from 'zod';
 import { Id } from '../id/index.js';
-import { ThingSpec } from '../material/index.js';
 import { isOrderKey } from '../order/index.js';
 import { mayWrite } from '../permissions/index.js';
 import { pageFor } from './items.js';
@@ -25,7 +25,7 @@ export const itemAdd = operationType({
     if (!isOrderKey(item.order)) return 'bad-order';
     if (actor.role === 'tutor') return null;
     // Students write; what is laid under the ink is their tutor's.
-    const written = item.layer === 'ink' && item.kind !== 'picture' && !item.held && !item.fixed;
+    const written = item.layer === 'ink' && filesOf(item).length === 0 && !item.held && !item.fixed;
     return written ? null : 'material-tutor';
   },
 });

@@ -17,7 +17,7 @@ const Traits = z.record(z.string().max(30), z.unknown());
 export type ItemTraits = z.infer<typeof Traits>;
 
 /** What nobody changes about an item. */
-const LASTING = ['id', 'kind', 'by', 'at', 'lesson', 'removed', 'layer', 'file'];
+const LASTING = ['id', 'kind', 'by', 'at', 'lesson', 'removed', 'layer', 'file', 'poster'];
 
 /**
  * Changes what an item is: where it lies, how it looks, whether it is fixed or held back; a line's

@@ -1,10 +1,11 @@
 import type { Board, Page, PdfPaper } from '../board/index.js';
 import type { FileHash, Id } from '../id/index.js';
+import { filesOf } from '../material/index.js';
 import { isHeld } from './board-for.js';
 
 /**
- * Files that students of a board may have: those of pages and pictures that they are shown. A file
- * of which any page is held back isn't one of them, whatever else is in it.
+ * Files that students of a board may have: those of pages, pictures, sounds and films that they
+ * are shown. A file of which any page is held back isn't one of them, whatever else is in it.
  */
 export function filesForStudents(board: Board): ReadonlySet<FileHash> {
   const shown = new Set<FileHash>();
@@ -13,7 +14,8 @@ export function filesForStudents(board: Board): ReadonlySet<FileHash> {
     if (page.paper.kind === 'pdf') (page.held ? kept : shown).add(page.paper.file);
     if (page.held) continue;
     for (const item of page.items.values())
-      if (item.kind === 'picture' && !isHeld(item)) shown.add(item.file);
+      if (item.kind !== 'ink' && !item.removed && !isHeld(item))
+        for (const file of filesOf(item)) shown.add(file);
   }
   for (const file of kept) shown.delete(file);
   return shown;

@@ -3,6 +3,7 @@ import { STEP } from '@cuaderno/core';
 import type {
   Blend,
   DisplayImage,
+  DisplayOutline,
   DisplaySink,
   DisplayText,
   FileHash,
@@ -105,6 +106,27 @@ export class ContentWriter implements DisplaySink {
     this.ascii(`/${name} Do Q\n`);
   }
 
+  /** Outlines of signs: in units of their own, so that they are as fine as they were made. */
+  outline({ path: { steps, numbers }, colour, matrix }: DisplayOutline): void {
+    const [a, b, c, d, e, f] = matrix;
+    const { x, y } = this.origin ?? { x: 0, y: 0 };
+    this.ascii(`q ${lookOf(colour, 'normal', true)}`);
+    for (const n of [a, b, c, d]) this.ascii(`${decimal(n * SCALE)} `);
+    this.ascii(`${decimal(e * SCALE - x)} ${decimal(f * SCALE - y)} cm\n`);
+    let n = 0;
+    for (const step of steps) {
+      if (step === STEP.close) {
+        this.ascii('h ');
+        continue;
+      }
+      let from = numbers.slice(n, (n += step === STEP.quad ? 4 : step === STEP.cubic ? 6 : 2));
+      if (step === STEP.quad) from = cubic(numbers[n - 6]!, numbers[n - 5]!, from);
+      for (const number of from) this.ascii(`${decimal(number)} `);
+      this.ascii(step === STEP.move ? 'm ' : step === STEP.line ? 'l ' : 'c ');
+    }
+    this.ascii('f Q\n');
+  }
+
   /** Words: text that can be chosen and found (ISO 32000-1, 9.4), as wide as they are on screen. */
   text(words: DisplayText): void {
     const pieces = this.words?.pieces(words) ?? [];
@@ -149,6 +171,19 @@ export class ContentWriter implements DisplaySink {
   }
 }
 
+/** The cubic curve that is the same as a quadratic one from `x`, `y`. */
+function cubic(x: number, y: number, quad: readonly number[]): number[] {
+  const [cx, cy, toX, toY] = quad as [number, number, number, number];
+  return [
+    x + (cx - x) * TWO_THIRDS,
+    y + (cy - y) * TWO_THIRDS,
+    toX + (cx - toX) * TWO_THIRDS,
+    toY + (cy - toY) * TWO_THIRDS,
+    toX,
+    toY,
+  ];
+}
+
 const TWO_THIRDS = 2 / 3;
 const OPERATOR = { m: 0x6d, l: 0x6c, c: 0x63, h: 0x68 } as const;
 
@@ -179,6 +214,12 @@ function trace(
         at = put(bytes, at, whole(y0 + (cy - y0) * TWO_THIRDS) - fromY);
         at = put(bytes, at, whole(x + (cx - x) * TWO_THIRDS) - fromX);
         at = put(bytes, at, whole(y + (cy - y) * TWO_THIRDS) - fromY);
+        operator = OPERATOR.c;
+      } else if (step === STEP.cubic) {
+        for (let control = 0; control < 2; control++) {
+          at = put(bytes, at, whole(numbers[n++]!) - fromX);
+          at = put(bytes, at, whole(numbers[n++]!) - fromY);
+        }
         operator = OPERATOR.c;
       } else {
         operator = step === STEP.line ? OPERATOR.l : OPERATOR.m;

@@ -119,11 +119,12 @@ async function embedPictures(
   const pictures = new Map<FileHash, PDFImage>();
   for (const page of pages)
     for (const item of itemsOn(page)) {
-      if (item.kind !== 'picture' || pictures.has(item.file)) continue;
-      const bytes = await file(item.file);
+      const hash = item.kind === 'picture' ? item.file : item.kind === 'media' && item.poster;
+      if (!hash || pictures.has(hash)) continue;
+      const bytes = await file(hash);
       // Pictures are stored as PNG or JPEG, whatever they were.
       const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
-      pictures.set(item.file, await (isPng ? doc.embedPng(bytes) : doc.embedJpg(bytes)));
+      pictures.set(hash, await (isPng ? doc.embedPng(bytes) : doc.embedJpg(bytes)));
     }
   return pictures;
 }

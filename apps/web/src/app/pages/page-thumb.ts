@@ -9,8 +9,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { materialOn } from '@cuaderno/core';
-import type { Page, Paper } from '@cuaderno/core';
+import { filesOf, materialOn } from '@cuaderno/core';
+import type { Id, Page, Paper } from '@cuaderno/core';
 import { InkPainter } from '../stage/ink-painter';
 import { MaterialPainter } from '../stage/material-painter';
 import { paintPaper } from '../stage/paper-painter';
@@ -48,6 +48,7 @@ export class PageThumb {
   private readonly inView = signal(false);
   /** The print, and what it is of. */
   private paper: { of: Paper; canvas: HTMLCanvasElement } | null = null;
+  private of: Id | null = null;
   private abort: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -72,6 +73,7 @@ export class PageThumb {
     effect(() => {
       const page = this.page();
       if (!this.inView()) return;
+      if (this.of !== page.id) this.blank(page);
       clearTimeout(this.timer);
       this.timer = setTimeout(() => void this.draw(page), this.paper ? REST : 0);
     });
@@ -92,9 +94,20 @@ export class PageThumb {
     });
   }
 
+  /** The strip has put another page here: nothing of the former is shown for it. */
+  private blank(page: Page): void {
+    this.of = page.id;
+    this.paper = null;
+    this.abort?.abort();
+    const { nativeElement: canvas } = this.canvas();
+    canvas.getContext('2d')!.clearRect(0, 0, canvas.width, canvas.height);
+  }
+
   /** Whether there is anything on it that may have had to be fetched. */
   private waits(): boolean {
-    return materialOn(this.page()).some(({ kind }) => kind === 'picture' || kind === 'text');
+    return materialOn(this.page()).some(
+      (thing) => thing.kind === 'text' || filesOf(thing).length > 0,
+    );
   }
 
   private async draw(page: Page): Promise<void> {
@@ -117,7 +130,7 @@ export class PageThumb {
             () => true,
             () => false,
           );
-        if (!drawn) return;
+        if (!drawn || page.id !== this.of) return;
       }
       paintPaper(paper, page, { x: 0, y: 0, scale });
       this.paper = { of: page.paper, canvas: paper };

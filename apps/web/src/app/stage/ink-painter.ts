@@ -49,7 +49,7 @@ export class InkPainter {
     for (const item of there.slice(this.drawn.length)) {
       const { x, y, scale } = this.view;
       for (const look of itemLooks(item)) {
-        const multiplies = 'path' in look && look.display.blend === 'multiply';
+        const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
         const context = (multiplies ? this.multiply : this.normal).getContext('2d')!;
         context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
         paint(context, look);

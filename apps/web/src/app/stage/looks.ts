@@ -2,6 +2,7 @@ import { DisplayListBuilder, displayStroke, drawThing, strokeOf, trace } from '@
 import type {
   DisplayImage,
   DisplayItem,
+  DisplayOutline,
   DisplayPath,
   DisplayText,
   Item,
@@ -12,13 +13,14 @@ import type { Pictures } from './pictures';
 import { cssFont, hasFont } from './text-fonts';
 
 /** A path of a display list, as the canvas takes it. */
-export interface PathLook {
-  readonly display: DisplayPath;
+export interface PathLook<D = DisplayPath> {
+  readonly display: D;
   readonly path: Path2D;
 }
 
 /** What of a display list is drawn: a path, or a picture. */
-export type Look = PathLook | { readonly display: DisplayImage | DisplayText };
+export type Look =
+  PathLook | PathLook<DisplayOutline> | { readonly display: DisplayImage | DisplayText };
 
 /** What has been made of an item before: items never change, so it never needs to be made again. */
 const inkLooks = new WeakMap<Uint8Array, PathLook[]>();
@@ -27,10 +29,10 @@ const thingLooks = new WeakMap<Item, Look[]>();
 export function lookOf(display: DisplayPath): PathLook;
 export function lookOf(display: DisplayItem): Look;
 export function lookOf(display: DisplayItem): Look {
-  if (display.kind !== 'path') return { display };
+  if (display.kind === 'image' || display.kind === 'text') return { display };
   const path = new Path2D();
   trace(display.path, path);
-  return { display, path };
+  return display.kind === 'path' ? { display, path } : { display, path };
 }
 
 export function looksOf(stroke: Stroke): PathLook[] {
@@ -66,6 +68,7 @@ export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: 
     return look.display.kind === 'image'
       ? paintImage(context, look.display, pictures)
       : paintText(context, look.display, pictures);
+  if (isOutline(look)) return paintOutline(context, look);
   const { colour, paint: how } = look.display;
   if (how === 'fill') {
     context.fillStyle = colour;
@@ -77,6 +80,22 @@ export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: 
     context.lineJoin = 'round';
     context.stroke(look.path);
   }
+  return true;
+}
+
+function isOutline(look: PathLook | PathLook<DisplayOutline>): look is PathLook<DisplayOutline> {
+  return look.display.kind === 'outline';
+}
+
+function paintOutline(
+  context: CanvasRenderingContext2D,
+  { display, path }: PathLook<DisplayOutline>,
+): boolean {
+  context.save();
+  context.transform(...display.matrix);
+  context.fillStyle = display.colour;
+  context.fill(path);
+  context.restore();
   return true;
 }
 

@@ -79,14 +79,18 @@ export class PagePicture {
     else this.timer = setTimeout(() => this.make(part, scale), fits ? RETRY : REST);
   }
 
-  /** Draws what there is; the context's units are points on this page. */
-  draw(context: CanvasRenderingContext2D): void {
+  /**
+   * Draws what there is; the context's units are points on this page.
+   * @param between draws what moves, above the material and under the ink
+   */
+  draw(context: CanvasRenderingContext2D, between: () => void): void {
     const { shot } = this;
     if (!shot) return;
     const { part, paper, material, ink } = shot;
     context.drawImage(paper, part.x, part.y, part.width, part.height);
     if (!material.isEmpty)
       context.drawImage(material.canvas, part.x, part.y, part.width, part.height);
+    between();
     if (ink.multiplies) {
       context.globalCompositeOperation = 'multiply';
       context.drawImage(ink.multiply, part.x, part.y, part.width, part.height);

@@ -1,5 +1,6 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
 import type { LocalFiles } from './local-files';
+import { Films } from './films';
 import { openPdf } from './pdf-js';
 import { Pictures } from './pictures';
 import type { PdfDoc } from './pdf-js';
@@ -14,6 +15,8 @@ const MAX_OPEN = 6;
 export class PaperSource {
   /** Pictures that lie on the pages. */
   readonly pictures = new Pictures();
+  /** Films on them that are being watched. */
+  readonly films = new Films();
   private readonly docs = new Map<FileHash, Promise<PdfDoc>>();
 
   /** @param local files that are on this machine already */

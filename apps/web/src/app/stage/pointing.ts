@@ -9,7 +9,12 @@ import type { PointerTool } from './pointer-tool';
 /** How near a touch must come to a text, in CSS px. */
 const NEAR = 6;
 
-/** Says where a text is to be written: at a place, or in one that is there already. */
+/** Whether it is written in letters, and can be opened to write on. */
+export function isWritten(item: Item): item is Item & { kind: 'text' | 'formula' } {
+  return item.kind === 'text' || item.kind === 'formula';
+}
+
+/** Says where a text or a formula is to be written: at a place, or in one that is there already. */
 export class Pointing implements PointerTool {
   private at: Sample | null = null;
 
@@ -37,7 +42,7 @@ export class Pointing implements PointerTool {
     this.at = null;
   }
 
-  /** Opens the text at a place of the window, if one is there. */
+  /** Opens the text or formula at a place of the window, if one is there. */
   open(sample: { x: number; y: number }): void {
     this.point(sample, false);
   }
@@ -48,7 +53,7 @@ export class Pointing implements PointerTool {
     if (!under) return;
     const { page } = under.placed;
     const item = itemAt(page, under.p, NEAR / camera.zoom);
-    const text = item?.kind === 'text' && !item.fixed ? item : null;
-    if (text || anew) this.tell(page.id, under.p, text);
+    const written = item && isWritten(item) && !item.fixed ? item : null;
+    if (written || anew) this.tell(page.id, under.p, written);
   }
 }

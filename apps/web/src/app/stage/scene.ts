@@ -1,3 +1,4 @@
+import { frameMatrix, materialOn } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
@@ -40,7 +41,7 @@ export class Scene {
   private readonly pens = new Konva.Layer({ listening: false });
   private readonly over = new Konva.Layer({ listening: false });
   private readonly pictures = new Map<Id, PagePicture>();
-  private readonly unwatch: () => void;
+  private readonly unwatch: readonly (() => void)[];
 
   constructor(
     container: HTMLDivElement,
@@ -57,9 +58,13 @@ export class Scene {
     ] as const)
       layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
     this.over.add(new Shape({ sceneFunc: (context) => this.drawOver(native(context)) }));
-    this.unwatch = view.papers().pictures.watch(() => {
-      for (const picture of this.pictures.values()) picture.refresh();
-    });
+    const { pictures, films } = view.papers();
+    this.unwatch = [
+      pictures.watch(() => {
+        for (const picture of this.pictures.values()) picture.refresh();
+      }),
+      films.watch(() => this.pages.batchDraw()),
+    ];
   }
 
   resize(): void {
@@ -106,7 +111,7 @@ export class Scene {
   }
 
   close(): void {
-    this.unwatch();
+    for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
     this.konva.destroy();
   }
@@ -143,8 +148,23 @@ export class Scene {
         context.shadowColor = 'transparent';
         if (placed.page.held) sayHeld(context, width, height);
         clipTo(context, width, height);
-        this.pictures.get(id)?.draw(context);
+        this.pictures.get(id)?.draw(context, () => this.drawFilms(context, placed));
       });
+    }
+  }
+
+  /** Films that are being watched on a page. */
+  private drawFilms(context: CanvasRenderingContext2D, { page }: Placed): void {
+    const { films } = this.view.papers();
+    if (!films.any) return;
+    const lifted = this.idsOn(page.id, this.view.lifted());
+    for (const item of materialOn(page)) {
+      const film = item.kind === 'media' && !lifted.has(item.id) && films.get(item.id);
+      if (!film) continue;
+      context.save();
+      context.transform(...frameMatrix(item.frame));
+      context.drawImage(film, 0, 0, 1, 1);
+      context.restore();
     }
   }
 

@@ -37,6 +37,9 @@ import { Steering } from './steering';
 import { Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
+/** How far from the window's edge a place is brought that was out of it, in CSS px. */
+const EDGE = 70;
+
 /**
  * The sheet of glass under everyone's pens: draws a board, and turns what a pointer does into
  * strokes. It knows nothing of courses, lessons or the network.
@@ -282,6 +285,16 @@ export class Stage {
     return { x: (placed.x + p.x - x) * zoom, y: (placed.y + p.y - y) * zoom };
   }
 
+  /** Moves the board no more than it must for a place on a page to be in the window. */
+  reveal(page: Id, p: Point): void {
+    const at = this.locate(page, p);
+    if (!at) return;
+    const { width, height } = this.size();
+    const out = (n: number, most: number): number =>
+      n < EDGE ? n - EDGE : n > most - EDGE ? n - most + EDGE : 0;
+    this.pan(-out(at.x, width), -out(at.y, height));
+  }
+
   private start(): void {
     const element = this.host().nativeElement;
     this.scene = new Scene(element as HTMLDivElement, {
@@ -359,7 +372,8 @@ export class Stage {
     this.refresh();
   }
 
-  private size(): { width: number; height: number } {
+  /** Of the window, in CSS px. */
+  size(): { width: number; height: number } {
     const { clientWidth, clientHeight } = this.host().nativeElement;
     return { width: Math.max(1, clientWidth), height: Math.max(1, clientHeight) };
   }
@@ -443,7 +457,7 @@ export class Stage {
   private handTool(): PointerTool {
     const tool = this.tool();
     if (tool === 'select') return this.selecting;
-    if (tool === 'text' || tool === 'slip') return this.pointing;
+    if (tool === 'text' || tool === 'slip' || tool === 'formula') return this.pointing;
     return tool === 'shape' || tool === 'mark' ? this.laying : this.writing;
   }
 

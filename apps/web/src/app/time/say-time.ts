@@ -47,3 +47,14 @@ export function sayLength(ms: number): string {
 export function sayZone(): string {
   return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');
 }
+
+/** "3:07": a length in seconds, as players show it. */
+export function sayPlace(seconds: number): string {
+  const whole = Math.max(0, Math.floor(Number.isFinite(seconds) ? seconds : 0));
+  const minutes = Math.floor(whole / 60) % 60;
+  const hours = Math.floor(whole / 3600);
+  const two = (n: number): string => String(n).padStart(2, '0');
+  return hours > 0
+    ? `${hours}:${two(minutes)}:${two(whole % 60)}`
+    : `${minutes}:${two(whole % 60)}`;
+}

@@ -20,6 +20,7 @@ import {
   Pentagon,
   Redo2,
   Shapes,
+  Sigma,
   Slash,
   Square,
   SquareDashed,
@@ -36,13 +37,14 @@ import {
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Deed } from '../work/arranging';
+import { MATERIAL_TYPES } from '../work/material-bringer';
 import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
 import type { TextMark } from '../rich-text/text-marks';
 import { FAMILIES } from '../stage/text-fonts';
 import { SelectionActions } from './selection-actions';
 import { SLIPS, TEXT_SIZES } from './tool';
-import type { Figure, TextStyle, Tool, Tools } from './tool';
+import type { Figure, FormulaStyle, TextStyle, Tool, Tools } from './tool';
 
 interface Kind {
   readonly tool: Tool;
@@ -63,6 +65,7 @@ const ARRANGE: readonly Kind[] = [
   { tool: 'mark', label: 'Marks', key: 'K', icon: Check },
   { tool: 'text', label: 'Text', key: 'T', icon: Type },
   { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
+  { tool: 'formula', label: 'Formula', key: 'X', icon: Sigma },
 ];
 
 const ALIGNS: readonly { align: TextSpec['align']; label: string; icon: typeof Hand }[] = [
@@ -141,6 +144,7 @@ export class ToolDock {
   protected readonly kinds = computed<readonly Kind[]>(() =>
     this.arranges() ? [...WRITE, ...ARRANGE] : WRITE,
   );
+  protected readonly materialTypes = MATERIAL_TYPES;
   protected readonly figures = FIGURES;
   protected readonly marks = MARK_KINDS;
   protected readonly textMarks = TEXT_MARKS;
@@ -154,6 +158,8 @@ export class ToolDock {
   /** Words are to look like this: those being written, those chosen, or the next. */
   readonly styled = output<Partial<TextStyle>>();
   readonly marked = output<TextMark>();
+  /** The formula that is written, or the next one, is to look like this. */
+  readonly formula = output<Partial<FormulaStyle>>();
   /** The text that is chosen, if it is one. */
   private readonly chosenText = computed(() => {
     const [only] = this.chosen();
@@ -172,7 +178,7 @@ export class ToolDock {
   protected readonly coloursChosen = computed(
     () =>
       this.tools().tool() === 'select' &&
-      this.chosen().some(({ kind }) => kind !== 'ink' && kind !== 'picture'),
+      this.chosen().some(({ kind }) => !['ink', 'picture', 'media'].includes(kind)),
   );
 
   protected readonly inks = computed(() => {
@@ -187,7 +193,9 @@ export class ToolDock {
           ? tools.mark().ink
           : tool === 'text' || tool === 'slip'
             ? tools.text().ink
-            : tools.pen().ink;
+            : tool === 'formula'
+              ? tools.formula().ink
+              : tools.pen().ink;
     return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
       ...ink,
       marking,
@@ -213,8 +221,9 @@ export class ToolDock {
 
   protected readonly hasInk = computed(
     () =>
-      ['pen', 'highlighter', 'shape', 'mark', 'text', 'slip'].includes(this.tools().tool()) ||
-      this.coloursChosen(),
+      ['pen', 'highlighter', 'shape', 'mark', 'text', 'slip', 'formula'].includes(
+        this.tools().tool(),
+      ) || this.coloursChosen(),
   );
   protected readonly hasWidth = computed(() =>
     ['pen', 'highlighter', 'shape'].includes(this.tools().tool()),
@@ -234,6 +243,8 @@ export class ToolDock {
       case 'text':
       case 'slip':
         return this.styled.emit({ ink });
+      case 'formula':
+        return this.formula.emit({ ink });
       case 'select':
         return this.deed.emit({ kind: 'colour', colour: inkColour(ink) });
       default:

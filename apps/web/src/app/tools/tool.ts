@@ -1,6 +1,7 @@
 import { computed, effect, signal } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, inkColour, PEN_WIDTHS } from '@cuaderno/core';
 import type {
+  FormulaSpec,
   HighlightName,
   InkName,
   InkStyle,
@@ -12,7 +13,16 @@ import type {
 import type { LayStyle } from '../stage/laying';
 
 export type Tool =
-  'hand' | 'pen' | 'highlighter' | 'eraser' | 'select' | 'shape' | 'mark' | 'text' | 'slip';
+  | 'hand'
+  | 'pen'
+  | 'highlighter'
+  | 'eraser'
+  | 'select'
+  | 'shape'
+  | 'mark'
+  | 'text'
+  | 'slip'
+  | 'formula';
 export type Side = 'left' | 'right';
 
 /** A figure as it is chosen: a line with heads is an arrow. */
@@ -37,7 +47,16 @@ export interface TextStyle {
   readonly slip: string;
 }
 
+/** How the next formula will be. */
+export interface FormulaStyle {
+  readonly notation: FormulaSpec['notation'];
+  /** Of its letters, in points. */
+  readonly size: number;
+  readonly ink: InkName;
+}
+
 /** Sizes that are offered, in points; practice, no source. */
+export const FORMULA_SIZES = [12, 16, 20, 28, 40, 64] as const;
 export const TEXT_SIZES = [10, 12, 16, 20, 28, 40, 64] as const;
 /** Colours of slips: light enough for every ink, as tints are. */
 export const SLIPS = [
@@ -54,6 +73,7 @@ interface Kept {
   figure: FigureStyle;
   mark: { mark: MarkName; ink: InkName };
   text: TextStyle;
+  formula: FormulaStyle;
   lasso: boolean;
   side: Side;
 }
@@ -101,6 +121,9 @@ export class Tools {
       slip: SLIPS[0].colour,
     },
   );
+  readonly formula = signal<FormulaStyle>(
+    this.before.formula ?? { notation: 'typed', size: 28, ink: 'coal' },
+  );
   /** Whether several things are chosen by going round them, and not by a box. */
   readonly lasso = signal(this.before.lasso ?? false);
   /** Where the tools are docked: at the side of the writing hand. */
@@ -138,6 +161,7 @@ export class Tools {
         figure: this.figure(),
         mark: this.mark(),
         text: this.text(),
+        formula: this.formula(),
         lasso: this.lasso(),
         side: this.side(),
       };

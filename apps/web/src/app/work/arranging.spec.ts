@@ -6,7 +6,7 @@ import type { BoardSession } from '../live/board-session';
 import type { Selection } from '../stage/selecting';
 import { Arranging } from './arranging';
 import { copyItems, pastedItems } from './clipboard';
-import { inRows } from './picture-bringer';
+import { inRows } from './in-rows';
 
 const me = newId();
 const [sheet] = somePages(1);
@@ -137,7 +137,7 @@ describe('pictures that come together', () => {
   const at = { x: 300, y: 400 };
 
   it('lie in true size where there is room, and never off the page', () => {
-    expect(inRows([{ width: 96, height: 48 }], room, at)).toEqual([
+    expect(inRows([{ width: 72, height: 36 }], room, at)).toEqual([
       { x: 264, y: 382, width: 72, height: 36, turn: 0 },
     ]);
     for (const n of [1, 2, 3, 5, 12]) {

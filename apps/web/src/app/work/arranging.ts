@@ -245,7 +245,7 @@ function relaid(board: Board, page: Id, item: TextSpec & { id: Id }): Change[] {
 /** The same item in another colour; what it is filled with follows. */
 function coloured(board: Board, page: Id, item: Item, colour: string): Change[] {
   const to: ItemTraits | null =
-    item.kind === 'mark' || item.kind === 'text'
+    item.kind === 'mark' || item.kind === 'text' || item.kind === 'formula'
       ? { colour }
       : item.kind === 'shape'
         ? {

@@ -1,10 +1,12 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
   HostListener,
   inject,
+  Injector,
   input,
   output,
   signal,
@@ -18,18 +20,22 @@ import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
+import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
 import { FULL_SIZE } from '../stage/camera';
+import { isWritten } from '../stage/pointing';
 import type { PaperSource } from '../stage/paper-source';
 import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
-import type { TextStyle, Tool } from '../tools/tool';
+import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { Arranging } from './arranging';
+import { FormulaBar } from './formula-bar';
+import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
-import { PictureBringer } from './picture-bringer';
+import { MaterialBringer } from './material-bringer';
 import { TextInPlace } from './text-in-place';
 import { TextWriter } from './text-writer';
 
@@ -43,6 +49,7 @@ const ARRANGE_KEYS: Record<string, Tool> = {
   k: 'mark',
   t: 'text',
   s: 'slip',
+  x: 'formula',
 };
 /** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
 const STEP = 1;
@@ -60,7 +67,7 @@ const ARROWS: Record<string, [number, number]> = {
  */
 @Component({
   selector: 'cua-work-area',
-  imports: [Icon, LineNotice, Stage, TextInPlace, ToolDock],
+  imports: [FormulaBar, Icon, LineNotice, MediaLayer, Stage, TextInPlace, ToolDock],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
   host: { '[class.right]': "tools.side() === 'right'" },
@@ -79,8 +86,11 @@ export class WorkArea {
     (selection) => this.showChosen(selection),
   );
   protected readonly texts = new TextWriter(() => this.session());
+  protected readonly formulas = new FormulaWriter(() => this.session());
+  /** What is being written is drawn by who writes it. */
+  protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
   protected readonly inPlace = viewChild(TextInPlace);
-  protected readonly pictures = new PictureBringer(
+  protected readonly pictures = new MaterialBringer(
     inject(Api),
     () => this.session(),
     (page, ids) => this.showChosen({ page, ids }),
@@ -96,6 +106,7 @@ export class WorkArea {
     const me = this.session().me();
     return (item: Item): boolean => role === 'tutor' || item.by === me;
   });
+  private readonly injector = inject(Injector);
   private began = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -118,6 +129,7 @@ export class WorkArea {
       untracked(() => {
         this.inPlace()?.flush();
         this.texts.close();
+        void this.formulas.close(true);
       });
     });
     effect(() => {
@@ -129,10 +141,19 @@ export class WorkArea {
     });
   }
 
-  /** A text is written at a place, or the one that is there is opened. */
-  protected write({ page, at, item }: { page: Id; at: Point; item: Item | null }): void {
+  /** A text or formula is written at a place, or the one that is there is opened. */
+  protected async write(what: { page: Id; at: Point; item: Item | null }): Promise<void> {
+    const { page, at, item } = what;
     this.inPlace()?.flush();
     this.texts.close();
+    const formula = item ? item.kind === 'formula' : this.tools.tool() === 'formula';
+    if (!(await this.formulas.close())) return;
+    if (formula) {
+      this.formulas.open(page, at, item, this.tools.formula());
+      // The bar to write it in takes some of the window.
+      afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
+      return;
+    }
     this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
   }
 
@@ -150,7 +171,13 @@ export class WorkArea {
     this.inPlace()?.focus();
   }
 
-  /** Pictures that are brought from this machine, by choosing, dropping or pasting. */
+  /** How a formula looks: the one that is being written, or the next. */
+  protected restyleFormula(to: Partial<FormulaStyle>): void {
+    this.tools.formula.update((style) => ({ ...style, ...to }));
+    void this.formulas.restyle(to);
+  }
+
+  /** Pictures, sounds and films that are brought from this machine, by choosing, dropping or pasting. */
   protected bring(files: readonly File[], client?: Point): void {
     const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
     if (place) void this.pictures.bring(files, place.page, place.at);
@@ -186,7 +213,7 @@ export class WorkArea {
     const data = event.clipboardData;
     if (!this.arranges() || isField(event.target) || !data) return;
     const items = pastedItems(data);
-    const files = [...data.files].filter(({ type }) => type.startsWith('image/'));
+    const files = [...data.files].filter(({ type }) => /^(image|audio|video)\//.test(type));
     if (!items && files.length === 0) return;
     event.preventDefault();
     if (items) void this.pasteItems(items);
@@ -288,8 +315,8 @@ export class WorkArea {
       return arranging.chooseNext(page, event.shiftKey ? -1 : 1);
     if (!arranging.selection()) return false;
     const [only] = arranging.items();
-    if (key === 'enter' && onStage && only?.kind === 'text' && !only.fixed) {
-      this.write({ page: arranging.selection()!.page, at: only.frame, item: only });
+    if (key === 'enter' && onStage && only && isWritten(only) && !only.fixed) {
+      void this.write({ page: arranging.selection()!.page, at: only.frame, item: only });
       return true;
     }
     const arrow = ARROWS[key];

@@ -1,0 +1,103 @@
+import { isMediaHead, MEDIA_HEAD } from '@cuaderno/formats/media-in';
+import type { MediaFault } from '@cuaderno/formats/media-in';
+import type { PictureFault } from '@cuaderno/formats/picture-in';
+import { open } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import type { Boards } from '../boards/service.js';
+import { tooLarge } from '../files/store.js';
+import type { FileStore, StoredFile } from '../files/store.js';
+import type { Darkroom } from '../pictures/darkroom.js';
+import { ProblemError } from '../problems/index.js';
+import type { ProblemCode } from '../problems/index.js';
+import type { Workers } from '../workers/plugin.js';
+
+const PICTURE_FAULTS: Record<PictureFault, ProblemCode> = {
+  unknown: 'material-unknown',
+  broken: 'picture-broken',
+  'too-large': 'picture-too-large',
+  unsafe: 'picture-unsafe',
+};
+
+const MEDIA_FAULTS: Record<MediaFault, ProblemCode> = {
+  unknown: 'material-unknown',
+  broken: 'media-broken',
+  codec: 'media-codec',
+};
+
+/** Largest picture that is taken, in bytes: a camera's largest. */
+const MAX_PICTURE = 40 * 1024 * 1024;
+
+/** A file that is kept, and may be laid on its board. */
+export type Material =
+  | {
+      readonly kind: 'picture';
+      readonly file: string;
+      /** In pixels, upright. */
+      readonly width: number;
+      readonly height: number;
+    }
+  | {
+      readonly kind: 'sound' | 'film';
+      readonly file: string;
+      /** In pixels; 0 for a sound. */
+      readonly width: number;
+      readonly height: number;
+      /** In seconds. */
+      readonly length: number;
+    };
+
+/**
+ * Takes in what tutors lay on pages. What it is, its content says. Of a picture, what is kept is a
+ * PNG or JPEG that is safe to show; sounds and films are kept as they are.
+ */
+export class MaterialIntake {
+  constructor(
+    private readonly boards: Boards,
+    private readonly store: FileStore,
+    private readonly darkroom: Darkroom,
+    private readonly workers: Workers,
+  ) {}
+
+  /** Throws the problem that keeps the file from being laid on this board; then it isn't kept. */
+  async take(board: string, name: string, input: Readable, limit: number): Promise<Material> {
+    const came = await this.store.put(input, limit);
+    try {
+      return (await isMedia(came.path))
+        ? await this.takeMedia(board, name, came)
+        : await this.takePicture(board, name, came);
+    } finally {
+      // What came is kept only if it is what is shown, or was there before.
+      if (!(await this.boards.knowsFile(came.hash))) await this.store.remove(came.hash);
+    }
+  }
+
+  private async takePicture(board: string, name: string, came: StoredFile): Promise<Material> {
+    if (came.bytes > MAX_PICTURE)
+      throw new ProblemError('file-too-large', { detail: tooLarge(MAX_PICTURE) });
+    const news = await this.darkroom.prepare(came.path);
+    if (news.kind === 'fault') throw new ProblemError(PICTURE_FAULTS[news.fault]);
+    const { bytes, type, width, height } = news;
+    const kept = bytes ? await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity) : came;
+    await this.boards.addFile(board, { hash: kept.hash, bytes: kept.bytes, type, name });
+    return { kind: 'picture', file: kept.hash, width, height };
+  }
+
+  private async takeMedia(board: string, name: string, came: StoredFile): Promise<Material> {
+    const { hash, bytes, path } = came;
+    const news = await this.workers.inspectMedia(path);
+    if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
+    const { medium, type, width, height, length } = news;
+    await this.boards.addFile(board, { hash, bytes, type, name });
+    return { kind: medium, file: hash, width, height, length };
+  }
+}
+
+async function isMedia(path: string): Promise<boolean> {
+  const handle = await open(path);
+  try {
+    const { buffer, bytesRead } = await handle.read(new Uint8Array(MEDIA_HEAD), 0, MEDIA_HEAD, 0);
+    return isMediaHead(buffer.subarray(0, bytesRead));
+  } finally {
+    await handle.close();
+  }
+}

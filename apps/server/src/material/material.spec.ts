@@ -1,0 +1,99 @@
+import { newId, operation } from '@cuaderno/core';
+import type { Actor } from '@cuaderno/core';
+import { film, silentMp3, silentWav } from '@cuaderno/formats/testing';
+import { roomOf } from '../live/lesson-bus.js';
+import { House } from '../testing/harness.js';
+
+describe('bringing a sound or a film', () => {
+  let house: House;
+
+  beforeEach(async () => {
+    house = await House.open('material');
+  });
+  afterEach(() => house.close());
+
+  const send = (bytes: Uint8Array, name: string) =>
+    house.tutor.request(
+      'POST',
+      `/boards/${house.board}/material?name=${name}`,
+      Buffer.from(bytes),
+      {
+        'content-type': 'application/octet-stream',
+      },
+    );
+  const fault = async (bytes: Uint8Array): Promise<string> =>
+    (await send(bytes, 'x.mp4')).json<{ type: string }>().type.replace('urn:cuaderno:', '');
+
+  it('goes by what is in it, not by its name', async () => {
+    for (const [bytes, name, kind, type] of [
+      [silentWav(3), 'horn.wav', 'sound', 'audio/wav'],
+      [silentMp3(), 'horn.png', 'sound', 'audio/mpeg'],
+      [await film('webm'), 'waves.pdf', 'film', 'video/webm'],
+      [await film('mp4'), 'waves', 'film', 'video/mp4'],
+    ] as const) {
+      const response = await send(bytes, name);
+      expect(response.statusCode).withContext(response.body).toBe(201);
+      const kept = response.json<{ kind: string; file: string; length: number }>();
+      expect(kept.kind).withContext(name).toBe(kind);
+      expect(kept.length).toBeGreaterThan(0.5);
+      const file = await house.tutor.get(`/files/${kept.file}`);
+      expect(file.headers['content-type']).toBe(type);
+      expect(Buffer.compare(file.rawPayload, Buffer.from(bytes))).toBe(0);
+    }
+  });
+
+  it('is sent in parts, so that it can be played from its middle (RFC 9110, 14)', async () => {
+    const bytes = silentWav(60);
+    const { file } = (await send(bytes, 'horn.wav')).json<{ file: string }>();
+    const part = await house.tutor.request('GET', `/files/${file}`, undefined, {
+      range: 'bytes=400000-400999',
+    });
+    expect(part.statusCode).toBe(206);
+    expect(part.headers['content-range']).toBe(`bytes 400000-400999/${bytes.length}`);
+    expect(part.rawPayload.length).toBe(1000);
+  });
+
+  it('is refused, and not kept, where no browser could play it', async () => {
+    const mp4 = Buffer.from(await film('mp4'));
+    const old = Buffer.from(mp4.toString('latin1').replaceAll('avc1', 'mp4v'), 'latin1');
+    expect(await fault(old)).toBe('media-codec');
+    expect(await fault(mp4.subarray(0, 40))).toMatch(/^media-/);
+    expect(await fault(Buffer.from('PK\x03\x04 what is this'))).toBe('material-unknown');
+    const { file } = (await send(mp4, 'waves.mp4')).json<{ file: string }>();
+    expect(await house.app.boards.knowsFile(file)).toBeTrue();
+  });
+
+  it('is there for students while it lies on a page they are shown, and its picture with it', async () => {
+    const [{ file }, { file: poster }] = (await Promise.all(
+      [await film('webm'), silentWav()].map(async (bytes) =>
+        (await send(bytes, 'x')).json<{ file: string }>(),
+      ),
+    )) as [{ file: string }, { file: string }];
+    const { student, page } = await house.lesson();
+    const room = await roomOf(house.app.bus, house.board);
+    const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
+    const seen = async (hash: string): Promise<number> =>
+      (await student.get(`/files/${hash}`)).statusCode;
+    expect([await seen(file), await seen(poster)]).toEqual([404, 404]);
+    const laid = operation({
+      kind: 'item.add',
+      page,
+      item: {
+        kind: 'media',
+        medium: 'film',
+        layer: 'material',
+        order: 'a0',
+        frame: { x: 10, y: 10, width: 320, height: 180, turn: 0 },
+        file,
+        poster,
+        name: 'waves.webm',
+        length: 2,
+      },
+    });
+    await room.take([laid], maren);
+    expect([await seen(file), await seen(poster)]).toEqual([200, 200]);
+    const remove = operation({ kind: 'items.remove', page, items: [laid.id] });
+    await room.take([remove], maren);
+    expect([await seen(file), await seen(poster)]).toEqual([404, 404]);
+  });
+});

@@ -1,0 +1,74 @@
+import { FileHash, Id } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { Readable } from 'node:stream';
+import { z } from 'zod';
+import { tooLarge } from '../files/store.js';
+import { ProblemError } from '../problems/index.js';
+import type { MaterialIntake } from './intake.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    material: MaterialIntake;
+  }
+}
+
+const pixels = z.number().min(0);
+
+export const materialRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = async (
+  app,
+  { maxUploadBytes },
+) => {
+  app.addHook('onRequest', app.tutorOnly);
+  app.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
+    done(null, payload),
+  );
+
+  app.post(
+    '/boards/:board/material',
+    {
+      bodyLimit: maxUploadBytes + 1024,
+      schema: {
+        tags: ['boards'],
+        summary:
+          'Bring a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound or a film (MP3, WAV, OGG, M4A, WebM, MP4) to lay on a board',
+        consumes: ['application/octet-stream'],
+        params: z.object({ board: Id }),
+        querystring: z.object({ name: z.string().max(20_000).default('') }),
+        response: {
+          201: z.discriminatedUnion('kind', [
+            z.object({
+              kind: z.literal('picture'),
+              file: FileHash,
+              /** In pixels, upright. */
+              width: pixels,
+              height: pixels,
+            }),
+            z.object({
+              kind: z.enum(['sound', 'film']),
+              file: FileHash,
+              /** In pixels; 0 for a sound. */
+              width: pixels,
+              height: pixels,
+              /** In seconds. */
+              length: z.number(),
+            }),
+          ]),
+        },
+      },
+    },
+    async (request, reply) => {
+      const length = Number(request.headers['content-length'] ?? 0);
+      if (length > maxUploadBytes)
+        throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
+      const board = await app.boards.one(request.params.board, request.tutor.id);
+      const name = [...request.query.name].slice(0, 200).join('');
+      const kept = await app.material.take(
+        board.id,
+        name,
+        request.body as Readable,
+        maxUploadBytes,
+      );
+      return reply.status(201).send(kept);
+    },
+  );
+};

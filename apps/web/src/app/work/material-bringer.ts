@@ -1,0 +1,170 @@
+import { signal } from '@angular/core';
+import { filesOf, keysBetween, materialOn, topOrder } from '@cuaderno/core';
+import type { Change, Frame, Id, Item, Point, ThingSpec } from '@cuaderno/core';
+import { troubleOf } from '../api/api';
+import type { Api, Trouble } from '../api/api';
+import type { BoardSession } from '../live/board-session';
+import { peaksOf, posterOf } from '../media/media-looks';
+import { inRows } from './in-rows';
+
+/** A file as the server keeps it; sizes in pixels. */
+type Kept =
+  | {
+      readonly kind: 'picture';
+      readonly file: string;
+      readonly width: number;
+      readonly height: number;
+    }
+  | {
+      readonly kind: 'sound' | 'film';
+      readonly file: string;
+      readonly width: number;
+      readonly height: number;
+      /** In seconds. */
+      readonly length: number;
+    };
+
+/** What is known of a file that came, and can be laid. */
+interface Came {
+  readonly name: string;
+  readonly kept: Kept;
+  readonly poster: string | null;
+  readonly peaks: number[] | null;
+}
+
+/** Points a pixel: 96 pixels an inch, as CSS has it. */
+const PIXEL = 0.75;
+/** How a sound lies on a page when it comes, in points. */
+const SOUND = { width: 240, height: 54 } as const;
+/** Narrowest film when it comes: its controls have room on it. */
+const FILM = 240;
+
+/** Files that can be chosen to be laid on a page. */
+export const MATERIAL_TYPES =
+  'image/png,image/jpeg,image/webp,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4';
+
+/** Brings pictures, sounds and films from this machine onto a page. */
+export class MaterialBringer {
+  /** How far those on their way are, from 0 to 1; `null` where there are none. */
+  readonly part = signal<number | null>(null);
+  readonly trouble = signal<Trouble | null>(null);
+  private abort: AbortController | null = null;
+
+  constructor(
+    private readonly api: Api,
+    private readonly session: () => BoardSession,
+    private readonly chosen: (page: Id, ids: readonly Id[]) => void,
+  ) {}
+
+  /** Several at once are laid in rows around the place. */
+  async bring(files: readonly File[], page: Id, at: Point): Promise<void> {
+    if (files.length === 0) return;
+    this.trouble.set(null);
+    const abort = (this.abort = new AbortController());
+    const parts = files.map(() => 0);
+    this.part.set(0);
+    const came = await Promise.all(
+      files.map(async (file, i) => {
+        try {
+          return await this.take(file, abort.signal, (part) => {
+            parts[i] = part;
+            this.part.set(parts.reduce((a, b) => a + b) / parts.length);
+          });
+        } catch (error) {
+          if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
+          return null;
+        }
+      }),
+    );
+    this.part.set(null);
+    this.lay(
+      came.filter((one) => one !== null),
+      page,
+      at,
+    );
+  }
+
+  /** Says that files of these items may be seen on this board; returns whether that was done. */
+  async share(items: readonly Item[]): Promise<boolean> {
+    const files = [...new Set(items.flatMap((item) => (item.kind === 'ink' ? [] : filesOf(item))))];
+    if (files.length === 0) return true;
+    try {
+      await this.api.post(`/boards/${this.session().board().id}/files`, { files });
+      return true;
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+      return false;
+    }
+  }
+
+  stop(): void {
+    this.abort?.abort();
+  }
+
+  private async take(
+    file: File,
+    signal: AbortSignal,
+    onProgress: (part: number) => void,
+  ): Promise<Came> {
+    const kept = await this.send(file, file.name, signal, onProgress);
+    const { name } = file;
+    if (kept.kind === 'sound')
+      return { name, kept, poster: null, peaks: await peaksOf(file, kept.length) };
+    const shot = kept.kind === 'film' ? await posterOf(file) : null;
+    const poster = shot && (await this.send(shot, name, signal, () => undefined)).file;
+    return { name, kept, poster, peaks: null };
+  }
+
+  private send(
+    file: Blob,
+    name: string,
+    signal: AbortSignal,
+    onProgress: (part: number) => void,
+  ): Promise<Kept> {
+    const board = this.session().board().id;
+    const query = encodeURIComponent(name.slice(0, 200));
+    return this.api.upload(`/boards/${board}/material?name=${query}`, file, onProgress, signal);
+  }
+
+  private lay(things: readonly Came[], page: Id, at: Point): void {
+    const here = this.session().board().pages.get(page);
+    if (!here || things.length === 0) return;
+    const frames = inRows(things.map(sizeOf), here, at);
+    const first = topOrder(here);
+    const orders = [first, ...keysBetween(first, null, things.length - 1)];
+    const changes = things.map((came, i): Change => ({
+      kind: 'item.add',
+      page,
+      item: thingOf(came, frames[i]!, orders[i]!),
+    }));
+    this.session().doAll(changes);
+    const after = this.session().board().pages.get(page);
+    if (!after) return;
+    const made = materialOn(after).slice(-things.length);
+    this.chosen(
+      page,
+      made.map(({ id }) => id),
+    );
+  }
+}
+
+function sizeOf({ kept: { kind, width, height } }: Came): { width: number; height: number } {
+  if (kind === 'sound') return SOUND;
+  const scale = kind === 'film' ? Math.max(PIXEL, FILM / width) : PIXEL;
+  return { width: width * scale, height: height * scale };
+}
+
+function thingOf({ name, kept, poster, peaks }: Came, frame: Frame, order: string): ThingSpec {
+  const common = { layer: 'material', order, frame, file: kept.file } as const;
+  if (kept.kind === 'picture')
+    return { ...common, kind: 'picture', alt: name.replace(/\.[^.]*$/, '') };
+  return {
+    ...common,
+    kind: 'media',
+    medium: kept.kind,
+    name: name.slice(0, 200),
+    length: kept.length,
+    ...(poster ? { poster } : {}),
+    ...(peaks ? { peaks } : {}),
+  };
+}

@@ -1,0 +1,2 @@
+export * from './formula-error.js';
+export * from './set-formula.js';

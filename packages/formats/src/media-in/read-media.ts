@@ -1,0 +1,70 @@
+import { ADTS, FLAC, Input, MATROSKA, MP3, MP4, OGG, QTFF, WAVE, WEBM } from 'mediabunny';
+import type { InputTrack, Source } from 'mediabunny';
+import { MediaError } from './media-error.js';
+
+/** What a sound or a film is. */
+export interface MediaFacts {
+  readonly medium: 'sound' | 'film';
+  /** Its media type, without codecs. */
+  readonly type: string;
+  /** In seconds. */
+  readonly length: number;
+  /** Of a film, in pixels as it is shown; 0 for a sound. */
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Codecs that browsers play: common practice, and tried in Chromium. */
+const PLAYABLE = new Set(['avc', 'vp8', 'vp9', 'av1', 'aac', 'mp3', 'opus', 'vorbis', 'flac']);
+
+/** Types under which files are sent. */
+const TYPES: Readonly<Record<string, readonly [sound: string, film: string]>> = {
+  MP4: ['audio/mp4', 'video/mp4'],
+  'QuickTime File Format': ['audio/mp4', 'video/mp4'],
+  WebM: ['audio/webm', 'video/webm'],
+  Matroska: ['audio/webm', 'video/webm'],
+  Ogg: ['audio/ogg', 'video/ogg'],
+  WAVE: ['audio/wav', 'audio/wav'],
+  MP3: ['audio/mpeg', 'audio/mpeg'],
+  ADTS: ['audio/aac', 'audio/aac'],
+  FLAC: ['audio/flac', 'audio/flac'],
+};
+
+/**
+ * Reads what a file holds, whatever it is called. Throws `MediaError` for what can't be played:
+ * a track that browsers can't read makes the whole file one that they can't.
+ */
+export async function readMedia(source: Source): Promise<MediaFacts> {
+  const formats = [MP4, QTFF, WEBM, MATROSKA, OGG, WAVE, FLAC, MP3, ADTS];
+  const input = new Input({ formats, source });
+  try {
+    if (!(await input.canRead())) throw new MediaError('unknown');
+    const format = await input.getFormat();
+    const tracks = await input.getTracks();
+    const film = tracks.find((track) => track.isVideoTrack());
+    const heard = tracks.filter((track) => track.isAudioTrack());
+    const played = film ? [film, ...heard] : heard;
+    if (played.length === 0) throw new MediaError('broken');
+    for (const track of played) if (!(await isPlayable(track))) throw new MediaError('codec');
+    const length = await input.computeDuration(played);
+    if (!Number.isFinite(length) || length <= 0) throw new MediaError('broken');
+    const types = TYPES[format.name];
+    if (!types) throw new MediaError('codec');
+    return {
+      medium: film ? 'film' : 'sound',
+      type: types[film ? 1 : 0],
+      length,
+      width: film ? await film.getDisplayWidth() : 0,
+      height: film ? await film.getDisplayHeight() : 0,
+    };
+  } catch (error) {
+    throw error instanceof MediaError ? error : new MediaError('broken');
+  } finally {
+    input.dispose();
+  }
+}
+
+async function isPlayable(track: InputTrack): Promise<boolean> {
+  const codec = await track.getCodec();
+  return codec !== null && (PLAYABLE.has(codec) || codec.startsWith('pcm'));
+}
