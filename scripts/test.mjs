@@ -12,6 +12,8 @@ const only = process.argv.slice(2);
 
 install();
 debian([
+  { command: 'unzip', name: 'unzip' },
+  { command: 'rsvg-convert', name: 'librsvg2-bin' },
   { command: 'chromium', name: 'chromium' },
   { command: 'qpdf', name: 'qpdf' },
   { command: 'pdftoppm', name: 'poppler-utils' },

@@ -10,16 +10,16 @@ const { exporter, what, task } = workerData as {
   what: { load: string } | { keep: string | null };
   task: unknown;
 };
-const { makeRecordPdf } = (await import(pathToFileURL(exporter).href)) as {
+const { makeBoardPdf } = (await import(pathToFileURL(exporter).href)) as {
   /** As the worker hands it to the server: without a copy. */
-  makeRecordPdf(task: unknown): Promise<{ [valueSymbol]: Uint8Array }>;
+  makeBoardPdf(task: unknown): Promise<{ [valueSymbol]: Uint8Array }>;
 };
 
 const began = performance.now();
 const pdf =
   'load' in what
     ? await (await PDFDocument.load(await readFile(what.load))).save()
-    : (await makeRecordPdf(task))[valueSymbol];
+    : (await makeBoardPdf(task))[valueSymbol];
 const ms = performance.now() - began;
 if ('keep' in what && what.keep) await writeFile(what.keep, pdf);
 parentPort!.postMessage(ms);

@@ -80,7 +80,7 @@ export async function measure(): Promise<Result> {
       resourceLimits: RECORD_MEMORY,
       transferList: [port],
       workerData: {
-        exporter: join(SERVER, 'workers/record-worker.js'),
+        exporter: join(SERVER, 'workers/board-pdf-worker.js'),
         what,
         task: {
           port,
@@ -88,7 +88,8 @@ export async function measure(): Promise<Result> {
           seq: entries.length,
           title: 'Bench',
           author: 'Maren',
-          sealedAt: 0,
+          date: 0,
+          ink: true,
           files: folder,
         },
       },

@@ -85,7 +85,7 @@ export class BenchServer {
 
   upload(name: string, bytes: Buffer): Promise<{ id: string }> {
     return this.post(
-      `/courses/${this.course.id}/boards/pdf?name=${name}`,
+      `/courses/${this.course.id}/boards/bring?name=${name}`,
       bytes,
       'application/octet-stream',
     );

@@ -12,7 +12,9 @@ import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
 import { arrangeRoutes } from './boards/arrange-routes.js';
+import { BoardFiles } from './boards/board-files.js';
 import { Copies } from './boards/copies.js';
+import { exportRoutes } from './boards/export-routes.js';
 import { HeldFiles } from './boards/held-files.js';
 import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
@@ -94,6 +96,10 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
   app.decorate('material', new MaterialIntake(app.boards, files, darkroom, app.workers));
+  app.decorate(
+    'boardFiles',
+    new BoardFiles(app.boards, app.logs, files, app.material, app.workers),
+  );
   app.addHook('onClose', () => darkroom.close());
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
@@ -119,6 +125,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
         maxPages: config.maxPages,
       });
       await api.register(arrangeRoutes);
+      await api.register(exportRoutes);
       await api.register(materialRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);

@@ -1,10 +1,12 @@
 import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { BoardShape, CourseShape, Title } from '../courses/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
+import type { BoardFiles } from './board-files.js';
 import type { Imports } from './import.js';
 import type { Boards } from './service.js';
 
@@ -12,10 +14,22 @@ declare module 'fastify' {
   interface FastifyInstance {
     boards: Boards;
     imports: Imports;
+    boardFiles: BoardFiles;
   }
 }
 
 const tags = ['boards'];
+
+/** How a zip begins: with an entry, or with its end where it is empty (APPNOTE.TXT, 4.3). */
+async function isZip(path: string): Promise<boolean> {
+  const handle = await open(path);
+  try {
+    const { buffer } = await handle.read(Buffer.alloc(4), 0, 4, 0);
+    return ['PK\x03\x04', 'PK\x05\x06'].includes(buffer.toString('latin1'));
+  } finally {
+    await handle.close();
+  }
+}
 
 /** Longest file name that is taken, in characters; longer ones are cut. */
 const MAX_TITLE = 120;
@@ -57,16 +71,22 @@ export const boardRoutes: FastifyPluginAsyncZod<{
   );
 
   app.post(
-    '/courses/:course/boards/pdf',
+    '/courses/:course/boards/bring',
     {
       bodyLimit: maxUploadBytes + 1024,
       schema: {
         tags,
-        summary: 'Make a board of a PDF, a page for each of its pages; the body is the file',
+        summary:
+          'Make a board of a PDF, a page for each of its pages, or open a board file; the body is the file',
         consumes: ['application/octet-stream'],
         params: z.object({ course: z.string() }),
         querystring: z.object({ name: z.string().max(20_000) }),
-        response: { 201: BoardShape.extend({ file: FileHash }) },
+        response: {
+          201: BoardShape.extend({
+            /** The PDF that it is made of. */
+            file: FileHash.nullable(),
+          }),
+        },
       },
     },
     async (request, reply) => {
@@ -76,6 +96,16 @@ export const boardRoutes: FastifyPluginAsyncZod<{
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const course = await app.courses.one(params.course, tutor.id);
       const file = await app.files.put(request.body as Readable, maxUploadBytes);
+      if (await isZip(file.path)) {
+        const wish = { course: course.id, tutor: tutor.id, maxUploadBytes };
+        const opened = await app.boardFiles
+          .open(file, wish)
+          // What is in it is kept, not the zip.
+          .finally(async () => {
+            if (!(await app.boards.knowsFile(file.hash))) await app.files.remove(file.hash);
+          });
+        return reply.status(201).send({ ...opened, file: null });
+      }
       const title = titleFromFileName(query.name);
       const board = await app.imports.begin(file, {
         course: course.id,

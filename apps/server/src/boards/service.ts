@@ -51,15 +51,19 @@ export class Boards {
     return board;
   }
 
-  /** A board with the files of another, not to be seen until it is `finished`. */
-  async begin(course: string, title: string, like: string): Promise<BoardInfo & { num: number }> {
+  /** A board with the files of another if there is one, not to be seen until it is `finished`. */
+  async begin(
+    course: string,
+    title: string,
+    like: string | null,
+  ): Promise<BoardInfo & { num: number }> {
     const board = { id: newId(), course, title, createdAt: Date.now() };
     const place = await this.firstPlace(course);
     const [made] = await this.db
       .insert(boards)
       .values({ ...board, place, removedAt: UNFINISHED })
       .returning({ num: boards.num });
-    await this.shareFiles(like, board.id);
+    if (like) await this.shareFiles(like, board.id);
     return { ...board, num: made!.num };
   }
 

@@ -18,7 +18,8 @@ export function filePath(folder: string, hash: string): string {
 
 /** Files under the SHA-256 of their content: the same content twice is stored once. */
 export class FileStore {
-  private readonly incoming: string;
+  /** Where files are that are not taken in yet. Cleared at every start. */
+  readonly incoming: string;
 
   constructor(readonly folder: string) {
     this.incoming = join(folder, 'incoming');

@@ -62,41 +62,63 @@ export class MaterialIntake {
   async take(board: string, name: string, input: Readable, limit: number): Promise<Material> {
     const came = await this.store.put(input, limit);
     try {
-      return (await isMedia(came.path))
-        ? await this.takeMedia(board, name, came)
-        : await this.takePicture(board, name, came);
+      const { facts, hash, bytes, type } = await this.check(came);
+      if (!facts) throw new ProblemError('material-unknown');
+      await this.boards.addFile(board, { hash, bytes, type, name });
+      return { ...facts, file: hash };
     } finally {
       // What came is kept only if it is what is shown, or was there before.
       if (!(await this.boards.knowsFile(came.hash))) await this.store.remove(came.hash);
     }
   }
 
-  private async takePicture(board: string, name: string, came: StoredFile): Promise<Material> {
+  /**
+   * Looks at a stored file as at one that is brought, and says what is kept of it; PDFs, too. Throws
+   * the problem that keeps it from being shown.
+   */
+  async check(came: StoredFile): Promise<Checked> {
+    if (await isPdf(came)) return { ...came, type: 'application/pdf', facts: null };
+    if (await isMedia(came.path)) {
+      const news = await this.workers.inspectMedia(came.path);
+      if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
+      const { medium: kind, type, width, height, length } = news;
+      return { ...came, type, facts: { kind, width, height, length } };
+    }
     if (came.bytes > MAX_PICTURE)
       throw new ProblemError('file-too-large', { detail: tooLarge(MAX_PICTURE) });
     const news = await this.darkroom.prepare(came.path);
     if (news.kind === 'fault') throw new ProblemError(PICTURE_FAULTS[news.fault]);
     const { bytes, type, width, height } = news;
     const kept = bytes ? await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity) : came;
-    await this.boards.addFile(board, { hash: kept.hash, bytes: kept.bytes, type, name });
-    return { kind: 'picture', file: kept.hash, width, height };
-  }
-
-  private async takeMedia(board: string, name: string, came: StoredFile): Promise<Material> {
-    const { hash, bytes, path } = came;
-    const news = await this.workers.inspectMedia(path);
-    if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
-    const { medium, type, width, height, length } = news;
-    await this.boards.addFile(board, { hash, bytes, type, name });
-    return { kind: medium, file: hash, width, height, length };
+    return { ...kept, type, facts: { kind: 'picture', width, height } };
   }
 }
 
+/** A file that may be shown. */
+export interface Checked extends StoredFile {
+  readonly type: string;
+  /** `null` for a PDF, which isn't laid on pages but prints them. */
+  readonly facts: Loose<Material> | null;
+}
+
+type Loose<M> = M extends Material ? Omit<M, 'file'> : never;
+
+async function isPdf({ path }: StoredFile): Promise<boolean> {
+  return (await headOf(path)).toString('latin1').includes('%PDF-');
+}
+
 async function isMedia(path: string): Promise<boolean> {
+  return isMediaHead((await headOf(path)).subarray(0, MEDIA_HEAD));
+}
+
+/** How far from its start a PDF may begin: see `sniffPdf`. */
+const HEAD = 1024;
+
+async function headOf(path: string): Promise<Buffer> {
   const handle = await open(path);
   try {
-    const { buffer, bytesRead } = await handle.read(new Uint8Array(MEDIA_HEAD), 0, MEDIA_HEAD, 0);
-    return isMediaHead(buffer.subarray(0, bytesRead));
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD), 0, HEAD, 0);
+    return buffer.subarray(0, bytesRead);
   } finally {
     await handle.close();
   }

@@ -110,6 +110,36 @@ export const PROBLEMS = {
     'This SVG declares entities, which can hide harm.',
     'Open it in a drawing program and save it as a plain SVG or PNG.',
   ],
+  'zip-broken': [
+    422,
+    'This file is damaged or cut off.',
+    'Copy or download it again, then bring the whole file.',
+  ],
+  'zip-unknown': [
+    422,
+    'This file is neither a PDF nor a board that was saved from Cuaderno.',
+    'Save it as PDF, then bring that.',
+  ],
+  'zip-too-large': [
+    422,
+    'There is more in this file than can be opened at once.',
+    'Save it in parts, or with smaller pictures and films.',
+  ],
+  'zip-unsafe': [
+    422,
+    'This file tries to write outside of itself, and was not opened.',
+    'Ask whoever sent it for another copy.',
+  ],
+  'board-file-newer': [
+    422,
+    'This board was saved by a newer Cuaderno.',
+    'Open it there, or bring this one up to date.',
+  ],
+  'board-file-broken': [
+    422,
+    'Something in this board file is not as it should be.',
+    'Save the board once more where it came from, and bring that.',
+  ],
   'too-many-pages': [422, 'This PDF has too many pages.', 'Split it and bring the part you need.'],
   'page-size': [
     422,

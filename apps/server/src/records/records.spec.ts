@@ -2,7 +2,7 @@ import { boardFromSnapshot, itemsOn, operation, pagesInOrder, unpack } from '@cu
 import type { BoardSnapshot } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
-import { attachment } from './routes.js';
+import { attachment } from '../files/attachment.js';
 import { joinSpans } from './service.js';
 
 describe('spans of attendance', () => {
@@ -120,7 +120,7 @@ describe('what the server says of itself', () => {
     for (const path of [
       '/api/sign-in',
       '/api/join',
-      '/api/courses/{course}/boards/pdf',
+      '/api/courses/{course}/boards/bring',
       '/api/records/{lesson}/pdf',
     ])
       expect(Object.keys(paths)).toContain(path);

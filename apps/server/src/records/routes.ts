@@ -3,6 +3,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
 import { z } from 'zod';
 import { RecordShape } from '../courses/shapes.js';
+import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import type { Records } from './service.js';
 
@@ -22,16 +23,6 @@ const AttendanceShape = z.object({
   role: z.enum(['tutor', 'student']),
   spans: z.array(z.object({ from: z.number(), to: z.number() })),
 });
-
-/** A file name in any script (RFC 6266, 4.3, with RFC 8187's coding), and one in ASCII beside it. */
-export function attachment(name: string): string {
-  const ascii = name.normalize('NFKD').replace(/[^\x20-\x7e]|["\\%]/g, '');
-  const coded = encodeURIComponent(name).replace(
-    /['()*]/g,
-    (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`,
-  );
-  return `attachment; filename="${ascii || 'record.pdf'}"; filename*=UTF-8''${coded}`;
-}
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
@@ -86,14 +77,15 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       const day = DateTime.fromMillis(record.openedAt).toISODate();
       const title = `${record.courseName} – ${record.title} – ${day}`;
       const pdf = await app.workers
-        .recordPdf(
+        .boardPdf(
           {
             port: app.db.lend(),
             board: record.board,
             seq: record.seq,
+            ink: true,
             title,
             author: tutor.name,
-            sealedAt: record.sealedAt,
+            date: record.sealedAt,
             files: app.files.folder,
           },
           gone.signal,

@@ -1,10 +1,11 @@
 import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { BoardFileNews, BoardFileTask } from './board-file-worker.js';
 import type { MediaNews } from './media-worker.js';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
-import type { RecordTask } from './record-worker.js';
+import type { BoardPdfTask } from './board-pdf-worker.js';
 import type { SeparateTask } from './separate-worker.js';
 
 declare module 'fastify' {
@@ -38,8 +39,8 @@ export class Workers {
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   });
   private readonly recording = new Piscina({
-    filename: new URL('./record-worker.js', import.meta.url).href,
-    name: 'makeRecordPdf',
+    filename: new URL('./board-pdf-worker.js', import.meta.url).href,
+    name: 'makeBoardPdf',
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 30_000,
@@ -62,6 +63,15 @@ export class Workers {
     maxThreads: 1,
     idleTimeout: 30_000,
     resourceLimits: { maxOldGenerationSizeMb: 256 },
+  });
+
+  private readonly unpacking = new Piscina({
+    filename: new URL('./board-file-worker.js', import.meta.url).href,
+    name: 'openBoardFile',
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
   });
 
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
@@ -94,6 +104,16 @@ export class Workers {
     return this.separating.run(task, { signal }) as Promise<Separated>;
   }
 
+  /** Unpacks a board file; one that can't be unpacked within the limits is too large. */
+  async openBoardFile(task: BoardFileTask): Promise<BoardFileNews> {
+    const signal = AbortSignal.timeout(INSPECT_LIMIT);
+    try {
+      return (await this.unpacking.run(task, { signal })) as BoardFileNews;
+    } catch (error) {
+      return { kind: 'fault', fault: 'too-large', message: String(error) };
+    }
+  }
+
   /** What a stored sound or film holds; one that can't be read within the limits is broken. */
   async inspectMedia(path: string): Promise<MediaNews> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
@@ -104,7 +124,8 @@ export class Workers {
     }
   }
 
-  recordPdf(task: RecordTask, signal: AbortSignal): Promise<Uint8Array> {
+  /** The PDF of a record or a board. */
+  boardPdf(task: BoardPdfTask, signal: AbortSignal): Promise<Uint8Array> {
     return this.recording.run(task, {
       transferList: [task.port],
       signal: AbortSignal.any([signal, AbortSignal.timeout(RECORD_LIMIT)]),
@@ -114,7 +135,13 @@ export class Workers {
   /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */
   async close(): Promise<void> {
     await this.warm;
-    const pools = [this.inspecting, this.recording, this.separating, this.listening];
+    const pools = [
+      this.inspecting,
+      this.recording,
+      this.separating,
+      this.listening,
+      this.unpacking,
+    ];
     await Promise.all(pools.map((pool) => pool.close()));
   }
 }

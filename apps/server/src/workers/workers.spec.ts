@@ -15,7 +15,7 @@ function answerOf(text: string): Promise<unknown> {
 describe('worker threads', () => {
   it('load no HTTP parser: a thread that ends while one is compiled takes the server with it', async () => {
     const module = (name: string) => JSON.stringify(new URL(name, import.meta.url).href);
-    for (const name of ['./pdf-worker.js', './record-worker.js']) {
+    for (const name of ['./pdf-worker.js', './board-pdf-worker.js']) {
       const loaded = await answerOf(`
         import { parentPort } from 'node:worker_threads';
         await import(${module(name)});
@@ -53,8 +53,17 @@ describe('worker threads', () => {
     const workers = new Workers();
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ({ id }: { id: number }) => port1.postMessage({ id, error: 'no disk' }));
-    const task = { port: port2, board: 'b', seq: 1, title: '', author: '', sealedAt: 0, files: '' };
-    const made = workers.recordPdf(task, new AbortController().signal);
+    const task = {
+      port: port2,
+      board: 'b',
+      seq: 1,
+      title: '',
+      author: '',
+      date: 0,
+      ink: true,
+      files: '',
+    };
+    const made = workers.boardPdf(task, new AbortController().signal);
     await expectAsync(made).toBeRejected();
     port1.close();
     await workers.close();

@@ -1,3 +1,3 @@
-export * from './record-pdf.js';
+export * from './board-pdf.js';
 export * from './separate.js';
 export type { FontLoader, FontStyle } from './text-fonts.js';

@@ -17,7 +17,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { apply } from '@cuaderno/core';
-import { recordPdf } from './index.js';
+import { boardPdf } from './index.js';
 import { testFonts } from '../testing/fonts.js';
 import { ContentWriter } from './content-writer.js';
 
@@ -82,7 +82,7 @@ function sheets(numbers: number[]): PageSpec[] {
 }
 
 async function made(board: Board, bytes?: Uint8Array): Promise<string> {
-  const pdf = await recordPdf(board, {
+  const pdf = await boardPdf(board, {
     title: 'Tides – 潮汐',
     author: 'Maren',
     date: new Date(0),

@@ -7,7 +7,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { crc32, deflateSync } from 'node:zlib';
-import { recordPdf } from './index.js';
+import { boardPdf } from './index.js';
 import { testFonts } from '../testing/fonts.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-things-'));
@@ -54,7 +54,7 @@ function boardOf(page: PageSpec, things: readonly ThingSpec[]): Board {
 /** The page as poppler draws it, a pixel a point: what colour is where. */
 async function drawn(things: readonly ThingSpec[]): Promise<(p: Point) => string> {
   const [page] = somePages(1) as [PageSpec];
-  const pdf = await recordPdf(boardOf({ ...page, width: 300, height: 400 }, things), {
+  const pdf = await boardPdf(boardOf({ ...page, width: 300, height: 400 }, things), {
     title: 'Tides',
     author: 'Maren',
     date: new Date(0),
@@ -162,7 +162,7 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
       slip: '#fdf6e0',
       lines: [{ y: 30, runs: [{ ...run, bold: true }] }],
     };
-    const pdf = await recordPdf(boardOf({ ...page, width: 300, height: 400 }, [text]), {
+    const pdf = await boardPdf(boardOf({ ...page, width: 300, height: 400 }, [text]), {
       title: 'Tides',
       author: 'Maren',
       date: new Date(0),
@@ -192,7 +192,7 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
       file: HASH,
       frame: { x, y: 10, width: 50, height: 50, turn: 0 },
     });
-    const pdf = await recordPdf(boardOf(page, [at(10), at(80), at(150)]), {
+    const pdf = await boardPdf(boardOf(page, [at(10), at(80), at(150)]), {
       title: 'Tides',
       author: 'Maren',
       date: new Date(0),

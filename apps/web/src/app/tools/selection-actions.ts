@@ -11,6 +11,7 @@ import {
   AlignVerticalDistributeCenter,
   BringToFront,
   Check,
+  ClipboardCopy,
   CopyPlus,
   Crop,
   Eye,
@@ -91,6 +92,7 @@ export class SelectionActions {
         ? { label: 'Loosen', icon: PinOff, deed: { kind: 'fix', fixed: false } }
         : { label: 'Fix in place', icon: Pin, off: none, deed: { kind: 'fix', fixed: true } },
       { label: 'Duplicate', key: 'Ctrl+D', icon: CopyPlus, deed: { kind: 'duplicate' } },
+      { label: 'Copy as a picture', icon: ClipboardCopy, deed: { kind: 'picture' } },
       { label: 'Remove', key: 'Delete', icon: Trash2, deed: { kind: 'remove' } },
       {
         label: 'Bring to the front',

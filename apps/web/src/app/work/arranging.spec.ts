@@ -6,6 +6,7 @@ import type { BoardSession } from '../live/board-session';
 import type { Selection } from '../stage/selecting';
 import { Arranging } from './arranging';
 import { copyItems, pastedItems } from './clipboard';
+import { PaperSource } from '../stage/paper-source';
 import { inRows } from './in-rows';
 
 const me = newId();
@@ -47,6 +48,7 @@ describe('arranging what is chosen', () => {
     shown = null;
     arranging = new Arranging(
       () => alone as unknown as BoardSession,
+      () => new PaperSource(),
       (selection) => {
         shown = selection;
         arranging.selection.set(selection);

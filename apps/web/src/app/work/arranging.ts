@@ -30,6 +30,7 @@ import type {
 } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
 import type { Laid } from '../stage/laying';
+import type { PaperSource } from '../stage/paper-source';
 import type { Selection } from '../stage/selecting';
 import { fillOf } from '../tools/tool';
 import type { TextStyle } from '../tools/tool';
@@ -52,6 +53,7 @@ export type Deed =
   | { readonly kind: 'uncrop' }
   | { readonly kind: 'tidy' }
   | { readonly kind: 'duplicate' }
+  | { readonly kind: 'picture' }
   | { readonly kind: 'remove' };
 
 /** How far a copy lies from what it was made of, in points. */
@@ -75,6 +77,7 @@ export class Arranging {
 
   constructor(
     private readonly session: () => BoardSession,
+    private readonly papers: () => PaperSource,
     /** Shows what is chosen as chosen. */
     private readonly show: (selection: Selection | null) => void,
   ) {}
@@ -84,10 +87,21 @@ export class Arranging {
     if (!selection) return;
     if (deed.kind === 'crop') return this.cropping.set(deed.on);
     if (deed.kind === 'tidy') return this.tidy(selection);
+    if (deed.kind === 'picture') return void this.copyAsPicture();
     if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
     const { page, ids } = selection;
     this.make(this.changesOf(this.session().board(), page, ids, deed));
     if (deed.kind === 'remove') this.show(null);
+  }
+
+  private async copyAsPicture(): Promise<void> {
+    try {
+      const { copyItemsAsPicture } = await import('../export/clipboard-picture');
+      await copyItemsAsPicture(this.items(), this.papers());
+      this.said.set('It is on the clipboard as a picture.');
+    } catch {
+      this.said.set('The browser did not let it onto the clipboard. Press the button once more.');
+    }
   }
 
   /** Something else is chosen from now on. */
@@ -226,6 +240,7 @@ export class Arranging {
       case 'crop':
       case 'tidy':
       case 'duplicate':
+      case 'picture':
         return [];
     }
   }

@@ -83,6 +83,7 @@ export class WorkArea {
   protected readonly tools = new Tools();
   protected readonly arranging = new Arranging(
     () => this.session(),
+    () => this.papers(),
     (selection) => this.showChosen(selection),
   );
   protected readonly texts = new TextWriter(() => this.session());

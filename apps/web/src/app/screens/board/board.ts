@@ -14,12 +14,13 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { Id } from '@cuaderno/core';
-import { NotebookText, Pencil, Search } from 'lucide';
+import { Download, NotebookText, Pencil, Search } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { SaveSheet } from '../../export/save-sheet';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
@@ -54,6 +55,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     PageStrip,
     PeoplePanel,
     RouterLink,
+    SaveSheet,
     WorkArea,
   ],
   templateUrl: './board.html',
@@ -80,10 +82,11 @@ export class BoardScreen {
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
   });
-  protected readonly icons = { NotebookText, Pencil, Search };
+  protected readonly icons = { Download, NotebookText, Pencil, Search };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
   protected readonly finding = signal(false);
+  protected readonly saving = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
   private readonly now = signal(Date.now());

@@ -37,8 +37,8 @@ async function open(
       'GET /courses/c1': { course, boards: [board('Ebb')], takenOut: [], records: [] },
       'GET /boards/Ebb/cover': problem('not-found', 'None.'),
       'GET /boards/Other/cover': problem('not-found', 'None.'),
-      'UPLOAD /courses/c1/boards/pdf?name=Neap%20%26%20spring.pdf': take,
-      'UPLOAD /courses/c1/boards/pdf?name=Other.pdf': take,
+      'UPLOAD /courses/c1/boards/bring?name=Neap%20%26%20spring.pdf': take,
+      'UPLOAD /courses/c1/boards/bring?name=Other.pdf': take,
       ...answers,
     },
   );

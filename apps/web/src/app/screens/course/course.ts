@@ -20,7 +20,7 @@ import { BoardList } from './board-list';
 import { JoinCard } from './join-card';
 import { Upload } from './upload';
 
-/** A course: its boards, its join link, its records. PDFs dropped anywhere on it become boards. */
+/** A course: its boards, its join link, its records. PDFs and board files dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
   imports: [BoardList, ButtonModule, JoinCard, ProgressBarModule, RouterLink],
@@ -116,7 +116,8 @@ export class CourseScreen {
     const local = new LocalFile(file);
     const board = await upload.run();
     if (!board) return local.discard();
-    this.local.add(board.file, local);
+    if (board.file) this.local.add(board.file, local);
+    else local.discard();
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
     if (openIt) await this.router.navigate(['/boards', board.id]);

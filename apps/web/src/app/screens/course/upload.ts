@@ -3,10 +3,10 @@ import { troubleOf } from '../../api/api';
 import type { Api, Trouble } from '../../api/api';
 import type { BoardInfo } from '../../api/shapes';
 
-/** A board, and the hash of the file it was made of. */
-export type MadeBoard = BoardInfo & { readonly file: string };
+/** A board, and the hash of the PDF it was made of. */
+export type MadeBoard = BoardInfo & { readonly file: string | null };
 
-/** A PDF on its way to becoming a board. */
+/** A file on its way to becoming a board. */
 export class Upload {
   private readonly abort = new AbortController();
   readonly part = signal(0);
@@ -24,7 +24,7 @@ export class Upload {
     try {
       const name = encodeURIComponent(this.file.name.slice(0, 1000));
       return await this.api.upload<MadeBoard>(
-        `/courses/${this.course}/boards/pdf?name=${name}`,
+        `/courses/${this.course}/boards/bring?name=${name}`,
         this.file,
         (part) => {
           this.part.set(part);

@@ -21,6 +21,7 @@ import type { Attendance, RecordInfo } from '../../api/shapes';
 import { PageStrip } from '../../pages/page-strip';
 import { PaperSource } from '../../stage/paper-source';
 import { Stage } from '../../stage/stage';
+import { download } from '../../export/download';
 import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 
 /** What a closed lesson has left: its pages as they stood, and who was there. */
@@ -88,11 +89,7 @@ export class RecordScreen {
     this.trouble.set(null);
     try {
       const { blob, name } = await this.api.download(`/records/${this.lesson()}/pdf`, abort.signal);
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(blob);
-      link.download = name;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+      download(blob, name);
     } catch (error) {
       if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
     } finally {

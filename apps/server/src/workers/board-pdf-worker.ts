@@ -1,4 +1,4 @@
-import { recordPdf } from '@cuaderno/formats/pdf-out';
+import { boardPdf } from '@cuaderno/formats/pdf-out';
 import { readFile } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
 import { constants, deflateSync } from 'node:zlib';
@@ -19,30 +19,33 @@ const NUMBERS: ZlibOptions = {
   chunkSize: 1 << 18,
 };
 
-export interface RecordTask {
+export interface BoardPdfTask {
   /** Leads to the database. */
   readonly port: MessagePort;
   readonly board: string;
-  /** The record's place in the board's log. */
-  readonly seq: number;
+  /** A record's place in the board's log; `null` for the board as it is now. */
+  readonly seq: number | null;
+  /** Whether what is written goes along. */
+  readonly ink: boolean;
   readonly title: string;
   readonly author: string;
   /** Milliseconds since 1970. */
-  readonly sealedAt: number;
+  readonly date: number;
   /** Folder of stored files. */
   readonly files: string;
 }
 
-/** Makes the PDF of a record, away from the thread that serves lessons: from its log on. */
-export async function makeRecordPdf(task: RecordTask): Promise<Uint8Array> {
+/** Makes the PDF of a record or a board, away from the thread that serves lessons: from its log on. */
+export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   const db = lentDatabase(task.port);
   try {
-    const loaded = await new LogStore(db).load(task.board, task.seq);
-    if (!loaded) throw new Error('The board of this record is not there.');
-    const pdf = await recordPdf(loaded.board, {
+    const loaded = await new LogStore(db).load(task.board, task.seq ?? undefined);
+    if (!loaded) throw new Error('This board is not there.');
+    const pdf = await boardPdf(loaded.board, {
       title: task.title,
+      ink: task.ink,
       author: task.author,
-      date: new Date(task.sealedAt),
+      date: new Date(task.date),
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
       fonts: fontFiles,
       deflate: (bytes) => deflateSync(bytes, NUMBERS),

@@ -17,11 +17,12 @@ import { ContentWriter, MULTIPLY } from './content-writer.js';
 import { TextFonts } from './text-fonts.js';
 import type { FontLoader } from './text-fonts.js';
 
-export interface RecordPdfOptions {
+export interface BoardPdfOptions {
   readonly title: string;
   readonly author: string;
-  /** When the record was sealed. */
   readonly date: Date;
+  /** Whether what is written goes along; it does unless it is said not to. */
+  readonly ink?: boolean;
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
   /** Files of our fonts. */
@@ -35,13 +36,14 @@ export interface RecordPdfOptions {
  * on top of them as vectors, in the page's own user space, so that it lands in the right place on
  * cropped and turned pages too.
  */
-export async function recordPdf(board: Board, options: RecordPdfOptions): Promise<Uint8Array> {
+export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<Uint8Array> {
   const pages = pagesInOrder(board);
+  const { ink = true } = options;
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
   const writer = new ContentWriter(await TextFonts.embed(doc, pages, options.fonts));
   const pictures = await embedPictures(doc, pages, options);
   pages.forEach((page, i) => {
-    if (hasDrawing(page)) addDrawing(doc, doc.getPage(i), page, writer, pictures, options);
+    if (hasDrawing(page, ink)) addDrawing(doc, doc.getPage(i), page, writer, pictures, options);
   });
   doc.setTitle(options.title);
   doc.setAuthor(options.author);
@@ -67,7 +69,7 @@ function load(bytes: Uint8Array): Promise<PDFDocument> {
  */
 async function wholeFile(
   pages: readonly Page[],
-  { file }: RecordPdfOptions,
+  { file }: BoardPdfOptions,
 ): Promise<PDFDocument | null> {
   const papers = pages.flatMap(({ paper }) => (paper.kind === 'pdf' ? [paper] : []));
   const first = papers[0];
@@ -82,7 +84,7 @@ async function wholeFile(
 }
 
 /** A new file, with copies of the imported pages in the order of the board. */
-async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Promise<PDFDocument> {
+async function assembled(pages: readonly Page[], { file }: BoardPdfOptions): Promise<PDFDocument> {
   const doc = await PDFDocument.create();
   const sources = new Map<FileHash, PDFDocument>();
   for (const { paper } of pages) {
@@ -105,16 +107,20 @@ async function assembled(pages: readonly Page[], { file }: RecordPdfOptions): Pr
 }
 
 /** Whether there is anything to add to what was imported. */
-function hasDrawing(page: Page): boolean {
+function hasDrawing(page: Page, ink: boolean): boolean {
   const { kind, tint } = page.paper;
-  return (kind !== 'pdf' && kind !== 'plain') || tint !== undefined || itemsOn(page).length > 0;
+  return (
+    (kind !== 'pdf' && kind !== 'plain') ||
+    tint !== undefined ||
+    (ink ? itemsOn(page) : materialOn(page)).length > 0
+  );
 }
 
 /** All pictures that lie on the pages, each once. */
 async function embedPictures(
   doc: PDFDocument,
   pages: readonly Page[],
-  { file }: RecordPdfOptions,
+  { file }: BoardPdfOptions,
 ): Promise<ReadonlyMap<FileHash, PDFImage>> {
   const pictures = new Map<FileHash, PDFImage>();
   for (const page of pages)
@@ -136,13 +142,13 @@ function addDrawing(
   page: Page,
   writer: ContentWriter,
   pictures: ReadonlyMap<FileHash, PDFImage>,
-  { deflate }: RecordPdfOptions,
+  { deflate, ink = true }: BoardPdfOptions,
 ): void {
   writer.start(mapFor(page));
   writer.group((sink) => drawPaper(page.paper, page, sink));
   const points = new InkColumns();
   for (const thing of materialOn(page)) writer.group((sink) => drawThing(thing, sink));
-  for (const item of inkOn(page)) {
+  for (const item of ink ? inkOn(page) : []) {
     if (item.kind !== 'ink') {
       writer.group((sink) => drawThing(item, sink));
       continue;
@@ -153,7 +159,7 @@ function addDrawing(
   const packed = deflate(writer.done());
   const { context } = doc;
   const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
-  const ink = context.register(PDFRawStream.of(dict, packed));
+  const drawing = context.register(PDFRawStream.of(dict, packed));
   target.node.normalize();
   // The page's own content may leave its graphics state as it likes; ink begins from a clean one.
   target.node.wrapContentStreams(
@@ -169,7 +175,7 @@ function addDrawing(
     target.node.setXObject(PDFName.of(name), pictures.get(file)!.ref);
   for (const [name, font] of writer.fonts)
     target.node.setFontDictionary(PDFName.of(name), font.ref);
-  target.node.addContentStream(ink);
+  target.node.addContentStream(drawing);
 }
 
 function mapFor({ paper, height }: Page): Matrix {

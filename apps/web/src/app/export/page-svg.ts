@@ -1,0 +1,122 @@
+import { filesOf, itemsOn, materialOn } from '@cuaderno/core';
+import type { FileHash, Item, Page } from '@cuaderno/core';
+import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
+import type { PaperSource } from '../stage/paper-source';
+import { boxOf, pagePrint } from './page-image';
+import type { PageImageOptions } from './page-image';
+
+/** A page as SVG with all that it needs in it: pictures, what is printed on it, and its fonts. */
+export async function pageAsSvg(
+  page: Page,
+  papers: PaperSource,
+  { ink, signal }: PageImageOptions,
+): Promise<string> {
+  const items = ink ? itemsOn(page) : materialOn(page);
+  const print =
+    page.paper.kind === 'pdf'
+      ? (await pagePrint(page, papers, signal)).toDataURL('image/jpeg', 0.92)
+      : null;
+  return pageSvg(page, ink, { ...(await partsOf(items, signal)), print });
+}
+
+/** Some items alone as SVG. */
+export async function itemsAsSvg(items: readonly Item[]): Promise<string> {
+  return itemsSvg(items, boxOf(items), await partsOf(items));
+}
+
+async function partsOf(
+  items: readonly Item[],
+  signal?: AbortSignal,
+): Promise<{ pictures: Map<FileHash, string>; fontFaces: string }> {
+  const pictures = new Map<FileHash, string>();
+  for (const item of items) {
+    const [picture] =
+      item.kind === 'picture'
+        ? filesOf(item)
+        : item.kind === 'media' && item.poster
+          ? [item.poster]
+          : [];
+    if (picture && !pictures.has(picture))
+      pictures.set(picture, await asData(`/api/files/${picture}`, signal));
+  }
+  const texts = items.flatMap((item) => (item.kind === 'text' ? [item] : []));
+  return { pictures, fontFaces: texts.length > 0 ? await fontFaces(texts, signal) : '' };
+}
+
+const FAMILIES = {
+  plain: 'Atkinson Hyperlegible Next',
+  title: 'Literata',
+  dyslexic: 'OpenDyslexic',
+} as const;
+
+/** Rules for the fonts of these texts, the ones of this page with the fonts themselves in them. */
+async function fontFaces(
+  texts: readonly (Item & { kind: 'text' })[],
+  signal?: AbortSignal,
+): Promise<string> {
+  const wanted = new Set(
+    texts.flatMap(({ font, lines }) =>
+      lines.flatMap(({ runs }) =>
+        runs.map(
+          ({ bold, slant }) =>
+            `${FAMILIES[font]} ${bold ? 700 : 400} ${slant ? 'italic' : 'normal'}`,
+        ),
+      ),
+    ),
+  );
+  const rules: string[] = [];
+  for (const rule of faceRules()) {
+    const of = (name: string): string => rule.style.getPropertyValue(name).replace(/["']/g, '');
+    const key = `${of('font-family')} ${of('font-weight') || 400} ${of('font-style') || 'normal'}`;
+    const range = of('unicode-range');
+    if (!wanted.has(key) || !isWritten(texts, range)) continue;
+    const address = /url\(["']?([^"')]+)["']?\)/.exec(rule.style.getPropertyValue('src'))?.[1];
+    if (!address) continue;
+    const data = await asData(
+      new URL(address, rule.parentStyleSheet?.href ?? location.href),
+      signal,
+    );
+    rules.push(
+      `@font-face{font-family:'${of('font-family')}';font-weight:${of('font-weight')};` +
+        `font-style:${of('font-style')};src:url(${data})${range ? `;unicode-range:${range}` : ''}}`,
+    );
+  }
+  return rules.join('');
+}
+
+function faceRules(): CSSFontFaceRule[] {
+  return [...document.styleSheets].flatMap((sheet) =>
+    [...sheet.cssRules].filter((rule) => rule instanceof CSSFontFaceRule),
+  );
+}
+
+/** Whether any letter of the texts is in a range as CSS writes it: `U+0000-00FF, U+0131`. */
+function isWritten(texts: readonly (Item & { kind: 'text' })[], range: string): boolean {
+  if (range === '') return true;
+  const parts = [...range.matchAll(/U\+([0-9a-f]+)(?:-([0-9a-f]+))?/gi)].map(([, from, to]) => [
+    parseInt(from!, 16),
+    parseInt(to ?? from!, 16),
+  ]);
+  return texts.some(({ lines }) =>
+    lines.some(({ runs }) =>
+      runs.some(({ text }) =>
+        [...text].some((letter) => {
+          const code = letter.codePointAt(0)!;
+          return parts.some(([from, to]) => code >= from! && code <= to!);
+        }),
+      ),
+    ),
+  );
+}
+
+async function asData(address: string | URL, signal?: AbortSignal): Promise<string> {
+  const response = await fetch(address, { signal: signal ?? null });
+  if (!response.ok) throw new Error(String(response.status));
+  const reader = new FileReader();
+  const blob = await response.blob();
+  return new Promise((done, fail) => {
+    reader.onload = () => done(reader.result as string);
+    reader.onerror = () => fail(reader.error ?? new Error('not read'));
+    reader.readAsDataURL(blob);
+  });
+}

@@ -1,0 +1,129 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import type { Board, Page } from '@cuaderno/core';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import { Api, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
+import type { PaperSource } from '../stage/paper-source';
+import { boardAsFile } from './board-file';
+import { copyPage } from './clipboard-picture';
+import { download } from './download';
+import { pagePng } from './page-image';
+import { pageAsSvg } from './page-svg';
+
+type Form = 'file' | 'pdf' | 'png' | 'svg';
+
+const FORMS: readonly { form: Form; label: string; words: string }[] = [
+  {
+    form: 'file',
+    label: 'Board file',
+    words: 'All of it in one file, margins and held-back pages too. It opens as the same board.',
+  },
+  { form: 'pdf', label: 'PDF', words: 'Every page, to print or to send.' },
+  { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
+  { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+];
+
+/** Asks as what a board, or a page of it, is to be saved on this machine. */
+@Component({
+  selector: 'cua-save-sheet',
+  imports: [ButtonModule, DialogModule, FormsModule],
+  templateUrl: './save-sheet.html',
+  styleUrl: './save-sheet.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SaveSheet {
+  readonly board = input.required<Board>();
+  readonly page = input.required<Page>();
+  /** Of the page, from 1. */
+  readonly number = input.required<number>();
+  readonly papers = input.required<PaperSource>();
+  readonly closed = output();
+  private readonly api = inject(Api);
+
+  protected readonly forms = FORMS;
+  protected readonly form = signal<Form>('file');
+  protected readonly ink = signal(true);
+  /** How far it is, from 0 to 1; `null` while nothing is made. */
+  protected readonly part = signal<number | null>(null);
+  protected readonly copied = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
+  protected readonly percent = computed(() => Math.round((this.part() ?? 0) * 100));
+  private abort: AbortController | null = null;
+
+  protected async save(): Promise<void> {
+    await this.try(async (signal) => {
+      const { blob, name } = await this.made(signal);
+      download(blob, name);
+      this.closed.emit();
+    });
+  }
+
+  protected async copy(): Promise<void> {
+    await this.try(async () => {
+      await copyPage(this.page(), this.papers(), this.ink());
+      this.copied.set(true);
+    });
+  }
+
+  protected stop(): void {
+    this.abort?.abort();
+  }
+
+  protected close(): void {
+    this.stop();
+    this.closed.emit();
+  }
+
+  private async made(signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
+    const { title } = this.board();
+    const papers = this.papers();
+    const ink = this.ink();
+    const ofPage = `${title}, page ${this.number()}`;
+    switch (this.form()) {
+      case 'file': {
+        const progress = (part: number): void => this.part.set(part);
+        const blob = await boardAsFile(this.board(), papers, ink, signal, progress);
+        return { blob, name: `${title}.cuaderno.zip` };
+      }
+      case 'pdf':
+        return this.api.download(
+          `/boards/${this.board().id}/pdf?ink=${ink ? 'all' : 'none'}`,
+          signal,
+        );
+      case 'png':
+        return {
+          blob: await pagePng(this.page(), papers, { ink, signal }),
+          name: `${ofPage}.png`,
+        };
+      case 'svg': {
+        const svg = await pageAsSvg(this.page(), papers, { ink, signal });
+        return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
+      }
+    }
+  }
+
+  private async try(what: (signal: AbortSignal) => Promise<void>): Promise<void> {
+    const abort = (this.abort = new AbortController());
+    this.part.set(0);
+    this.copied.set(false);
+    this.trouble.set(null);
+    try {
+      await what(abort.signal);
+    } catch (error) {
+      if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
+    } finally {
+      this.part.set(null);
+    }
+  }
+}

@@ -1,0 +1,261 @@
+import {
+  BoardDraft,
+  emptyBoard,
+  fold,
+  itemsOn,
+  MM,
+  newId,
+  operation,
+  pagesInOrder,
+} from '@cuaderno/core';
+import type { Board, Item, Operation, Page, ThingSpec } from '@cuaderno/core';
+import { addInk, addPages, somePages } from '@cuaderno/core/testing';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import fc from 'fast-check';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { createHash } from 'node:crypto';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import {
+  BoardFileError,
+  boardJson,
+  boardJsonSchema,
+  itemsOfJson,
+  readBoardFile,
+  writeBoardFile,
+} from './index.js';
+import type { BoardFileFault } from './index.js';
+
+const PNG = strToU8('not looked at here');
+const HASH = createHash('sha256').update(PNG).digest('hex');
+const LIMITS = { bytes: 10_000_000, entries: 100 };
+const maren = newId();
+const frame = { x: 40, y: 50, width: 120, height: 60, turn: 12 };
+const common = { layer: 'material', frame, order: 'a0' } as const;
+
+const THINGS: readonly ThingSpec[] = [
+  { ...common, kind: 'picture', file: HASH, alt: 'Harbour', crop: null },
+  { ...common, kind: 'mark', mark: 'tick', colour: '#c22f2f', order: 'a1' },
+  {
+    ...common,
+    kind: 'shape',
+    shape: 'line',
+    heads: 'both',
+    points: [
+      [0, 0],
+      [1, 1],
+    ],
+    outline: { colour: '#1d2b4f', width: 2, dashed: true },
+    fill: null,
+    order: 'a2',
+    held: true,
+  },
+  {
+    ...common,
+    kind: 'formula',
+    source: 'x^2',
+    notation: 'typed',
+    colour: '#1d2b4f',
+    outline: 'M0 0L10 10Z',
+    box: { width: 100, height: 50 },
+    order: 'a3',
+    fixed: true,
+  },
+  {
+    ...common,
+    kind: 'media',
+    medium: 'sound',
+    file: HASH,
+    name: 'Horn.wav',
+    length: 3,
+    peaks: [0.5, 1],
+    order: 'a4',
+  },
+  {
+    ...common,
+    kind: 'text',
+    text: [{ list: 'dots', runs: [{ text: 'Ebb & “flow”', bold: true }] }],
+    font: 'title',
+    size: 20,
+    colour: '#1d2b4f',
+    align: 'middle',
+    slip: '#fff3b0',
+    lines: [{ y: 20, runs: [{ text: 'Ebb & “flow”', x: 10, width: 90, bold: true }] }],
+    order: 'a5',
+  },
+];
+
+function boardOf(ops: readonly Operation[]): Board {
+  return fold(
+    new BoardDraft(emptyBoard('b')).done(),
+    ops.map((op, i) => ({ op, seq: i + 1, by: maren, at: 1000 + i, lesson: null })),
+  );
+}
+
+function harbour(): Board {
+  const [first, second, gone] = somePages(3);
+  const erased = addInk(first!.id, 9);
+  return boardOf([
+    operation({ kind: 'board.rename', title: 'Ebb “und” 潮', former: '' }),
+    addPages([
+      { ...first!, margin: [{ runs: [{ text: 'Ask Ida' }] }] },
+      { ...second!, paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' }, held: true },
+      gone!,
+    ]),
+    operation({
+      kind: 'board.sheet',
+      from: null,
+      to: { paper: { kind: 'ruled', spacing: 8 * MM }, width: 595, height: 842 },
+    }),
+    ...THINGS.map((item) => operation({ kind: 'item.add', page: first!.id, item })),
+    addInk(first!.id, 1),
+    addInk(second!.id, 2),
+    erased,
+    operation({ kind: 'items.remove', page: first!.id, items: [erased.id] }),
+    operation({ kind: 'pages.remove', pages: [gone!.id] }),
+  ]);
+}
+
+const source = {
+  file: async () => ({ bytes: PNG, type: 'image/png', name: 'Harbour.png' }),
+  svg: async (page: Page) =>
+    `<svg xmlns="http://www.w3.org/2000/svg"><title>${page.name}</title></svg>`,
+};
+
+async function saved(board: Board, ink = true): Promise<Uint8Array> {
+  return new Uint8Array(Buffer.concat(await writeBoardFile(board, ink, source)));
+}
+
+/** What of a page can be seen, and by whom it was made. */
+const shown = (page: { items: ReadonlyMap<string, Item> | readonly Item[] }): unknown =>
+  page.items instanceof Map
+    ? { ...page, items: itemsOn(page as unknown as Page), removed: undefined }
+    : page;
+
+describe('a board file', () => {
+  it('opens as the board that was saved', async () => {
+    const board = harbour();
+    const { board: json, files } = readBoardFile(await saved(board), LIMITS);
+    expect(json.title).toBe(board.title);
+    expect(json.sheet).toEqual(board.sheet);
+    expect(files.get(json.files[0]!.path)).toEqual(PNG);
+    const opened = json.pages.map((page) => ({
+      ...page,
+      removed: undefined,
+      items: itemsOfJson(page.items),
+    }));
+    expect(opened).toEqual(pagesInOrder(board).map(shown) as never);
+  });
+
+  it('leaves what is written behind where that is asked for, and what was taken away always', async () => {
+    const { board } = readBoardFile(await saved(harbour(), false), LIMITS);
+    expect(board.pages.map(({ items }) => items.map(({ kind }) => kind))).toEqual([
+      THINGS.map(({ kind }) => kind),
+      [],
+    ]);
+  });
+
+  it('keeps every point of every line', () => {
+    const page = somePages(1)[0]!;
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
+        const board = boardOf([addPages([page]), addInk(page.id, seed)]);
+        const written = JSON.parse(JSON.stringify(boardJson(board, [], true))) as ReturnType<
+          typeof boardJson
+        >;
+        const [line] = itemsOfJson(written.pages[0]!.items);
+        const [drawn] = itemsOn(pagesInOrder(board)[0]!);
+        expect(line).toEqual(drawn!);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is as its JSON Schema says, for a general validator (Ajv, draft 2020-12)', async () => {
+    const schema = JSON.parse(
+      readFileSync(new URL('../../../../docs/board-file.schema.json', import.meta.url), 'utf8'),
+    ) as object;
+    expect(schema)
+      .withContext('npm run protocol writes it anew')
+      .toEqual(JSON.parse(JSON.stringify(boardJsonSchema())));
+    const validate = new Ajv2020({ strict: false }).compile(schema);
+    const json = (await unpacked(await saved(harbour())))('board.json') as { pages: unknown[] };
+    expect(validate(json)).withContext(JSON.stringify(validate.errors)).toBeTrue();
+    expect(validate({ ...json, pages: [] })).toBeFalse();
+    expect(validate({ ...json, version: 2 })).toBeFalse();
+  });
+
+  it('is a zip that other programs open (Info-ZIP)', async () => {
+    const path = join(mkdtempSync(join(tmpdir(), 'cuaderno-board-')), 'harbour.zip');
+    writeFileSync(path, await saved(harbour()));
+    const list = execFileSync('unzip', ['-l', path], { encoding: 'utf8' });
+    for (const name of ['board.json', 'pages/1.svg', 'pages/2.svg', `files/${HASH}.png`])
+      expect(list).toContain(name);
+    expect(execFileSync('unzip', ['-t', path], { encoding: 'utf8' })).toContain('No errors');
+  });
+
+  it('is refused in plain terms where it is none, or a trap', async () => {
+    const fault = (bytes: Uint8Array, limits = LIMITS): BoardFileFault | 'none' => {
+      try {
+        readBoardFile(bytes, limits);
+        return 'none';
+      } catch (error) {
+        if (error instanceof BoardFileError) return error.fault;
+        throw error;
+      }
+    };
+    const whole = await saved(harbour());
+    const json = strFromU8(unzipSync(whole)['board.json']!);
+    const zip = (files: Record<string, string | Uint8Array>): Uint8Array =>
+      zipSync(
+        Object.fromEntries(
+          Object.entries(files).map(([name, is]) => [
+            name,
+            typeof is === 'string' ? strToU8(is) : is,
+          ]),
+        ),
+      );
+    expect(fault(whole)).toBe('none');
+    expect(fault(whole.subarray(0, whole.length / 2))).toBe('broken');
+    expect(fault(strToU8('PK\x03\x04 and so on'))).toBe('broken');
+    expect(fault(zip({ 'ppt/presentation.xml': '<a/>' }))).toBe('not-a-board');
+    expect(fault(zip({ 'board.json': '{"format":"something"}' }))).toBe('not-a-board');
+    expect(fault(zip({ 'board.json': '{' }))).toBe('shape');
+    expect(fault(zip({ 'board.json': json.replace('"version":1', '"version":2') }))).toBe(
+      'version',
+    );
+    expect(fault(zip({ 'board.json': json.replace('"tick"', '"flag"') }))).toBe('shape');
+    expect(fault(zip({ 'board.json': json.replace('"pen"', '"highlighter"') }))).toBe('shape');
+    for (const path of ['../board.json', '/etc/passwd', 'a/../../b', 'C:\\x', 'a\\..\\b'])
+      expect(fault(zip({ [path]: 'x', 'board.json': json })))
+        .withContext(path)
+        .toBe('unsafe');
+    expect(fault(zip({ 'board.json': `${json}${' '.repeat(9_000_000)}` }))).toBe('too-large');
+    expect(fault(whole, { ...LIMITS, bytes: 1000 })).toBe('too-large');
+    const many = Object.fromEntries(Array.from({ length: 200 }, (_, i) => [`${i}`, 'x']));
+    expect(fault(zip({ ...many, 'board.json': json }))).toBe('too-large');
+  });
+
+  it('tells how far it is, and can be given up', async () => {
+    const parts: number[] = [];
+    const board = harbour();
+    await writeBoardFile(board, true, { ...source, progress: (part) => parts.push(part) });
+    expect(parts.at(-1)).toBe(1);
+    expect(parts).toEqual([...parts].sort((a, b) => a - b));
+    const abort = new AbortController();
+    const given = writeBoardFile(
+      board,
+      true,
+      { ...source, progress: () => abort.abort() },
+      abort.signal,
+    );
+    await expectAsync(given).toBeRejectedWith(jasmine.objectContaining({ name: 'AbortError' }));
+  });
+});
+
+async function unpacked(zip: Uint8Array): Promise<(path: string) => unknown> {
+  const entries = unzipSync(zip);
+  return (path) => JSON.parse(strFromU8(entries[path]!)) as unknown;
+}

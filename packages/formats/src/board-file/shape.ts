@@ -1,0 +1,135 @@
+import {
+  decodeStroke,
+  encodeStroke,
+  FileHash,
+  HIGHLIGHTS,
+  Id,
+  INKS,
+  itemsOn,
+  ItemSnapshot,
+  pagesInOrder,
+  PageSpec,
+  Sheet,
+  specOf,
+} from '@cuaderno/core';
+import type { Board, InkItem, Item, Page, Stroke } from '@cuaderno/core';
+import { z } from 'zod';
+
+/** What `board.json` in a board file says it is. */
+export const FORMAT = 'cuaderno-board';
+export const VERSION = 1;
+
+const names = <T extends string>(inks: readonly { readonly name: T }[]): [T, ...T[]] =>
+  inks.map(({ name }) => name) as [T, ...T[]];
+const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable() };
+
+/** A line of ink: points as [x, y, pressure, time], in points, from 0 to 1, and in ms from its start. */
+const InkLine = z
+  .object({
+    kind: z.literal('ink'),
+    ...origin,
+    tool: z.enum(['pen', 'highlighter']),
+    ink: z.enum([...names(INKS), ...names(HIGHLIGHTS)]),
+    width: z.number().positive().max(200),
+    points: z
+      .array(z.tuple([z.number(), z.number(), z.number().min(0).max(1), z.number().int().min(0)]))
+      .min(1)
+      .max(20_000),
+  })
+  .refine(
+    ({ tool, ink }) => (tool === 'pen' ? INKS : HIGHLIGHTS).some(({ name }) => name === ink),
+    'that ink is not one of this tool',
+  );
+
+const [, ...THINGS] = ItemSnapshot.options;
+const things = THINGS.map((thing) => (thing as unknown as z.ZodObject).omit({ removed: true }));
+const FileItem = z.discriminatedUnion('kind', [InkLine, ...things] as never);
+
+/** Everything on a board but its files: the content of `board.json`. */
+export const BoardJson = z.object({
+  format: z.literal(FORMAT),
+  version: z.literal(VERSION),
+  title: z.string().max(200),
+  /** What empty pages are made of. */
+  sheet: Sheet.nullable(),
+  /** Files beside it, each at `files/` under its SHA-256 and an ending. */
+  files: z
+    .array(
+      z.object({
+        hash: FileHash,
+        type: z.string().max(100),
+        name: z.string().max(400),
+        path: z.string().max(200),
+      }),
+    )
+    .max(10_000),
+  /** In order. */
+  pages: z
+    .array(PageSpec.extend({ items: z.array(FileItem).max(100_000) }))
+    .min(1)
+    .max(10_000),
+});
+export type BoardJson = Omit<z.infer<typeof BoardJson>, 'pages'> & {
+  readonly pages: readonly (PageSpec & { readonly items: readonly FileItem[] })[];
+};
+type FileItem = z.infer<typeof InkLine> | ReturnType<typeof thingJson>;
+
+/** A board as it is written down; what was taken away stays behind. */
+export function boardJson(board: Board, files: BoardJson['files'], ink: boolean): BoardJson {
+  return {
+    format: FORMAT,
+    version: VERSION,
+    title: board.title,
+    sheet: board.sheet,
+    files,
+    pages: pagesInOrder(board).map((page) => pageJson(page, ink)),
+  };
+}
+
+function pageJson({ removed: _, items: __, ...spec }: Page, ink: boolean): BoardJson['pages'][0] {
+  const page = { ...spec, removed: null, items: __ };
+  const all = itemsOn(page).filter((item) => ink || (item.kind !== 'ink' && item.layer !== 'ink'));
+  return {
+    ...spec,
+    items: all.map((item) => (item.kind === 'ink' ? inkJson(item) : thingJson(item))),
+  };
+}
+
+function inkJson({ id, by, at, lesson, ink }: InkItem): z.infer<typeof InkLine> {
+  const { style, points } = decodeStroke(ink);
+  return {
+    kind: 'ink',
+    id,
+    by,
+    at,
+    lesson,
+    tool: style.tool,
+    ink: style.ink,
+    width: style.width,
+    points: points.map(({ x, y, pressure, time }) => [
+      x,
+      y,
+      // What the coding keeps of it, and no digit more.
+      Math.round(pressure * 1e4) / 1e4,
+      time,
+    ]),
+  };
+}
+
+function thingJson(item: Exclude<Item, InkItem>) {
+  const { id, by, at, lesson } = item;
+  return { ...specOf(item), id, by, at, lesson };
+}
+
+/** The items of a page as they lie on a board. */
+export function itemsOfJson(items: BoardJson['pages'][0]['items']): Item[] {
+  return items.map((item): Item => {
+    if (item.kind !== 'ink') return { ...item, removed: null };
+    const { id, by, at, lesson, tool, ink, width, points } = item;
+    const stroke = {
+      style: { tool, ink, width },
+      points: points.map(([x, y, pressure, time]) => ({ x, y, pressure, time })),
+    } as Stroke;
+    return { kind: 'ink', id, by, at, lesson, removed: null, ink: encodeStroke(stroke) };
+  });
+}
