@@ -36,8 +36,12 @@ describe('bringing a sound or a film', () => {
       const kept = response.json<{ kind: string; file: string; length: number }>();
       expect(kept.kind).withContext(name).toBe(kind);
       expect(kept.length).toBeGreaterThan(0.5);
-      const file = await house.tutor.get(`/files/${kept.file}`);
+      // As browsers ask for it.
+      const file = await house.tutor.request('GET', `/files/${kept.file}`, undefined, {
+        'accept-encoding': 'gzip, deflate, br',
+      });
       expect(file.headers['content-type']).toBe(type);
+      expect(file.headers['cache-control']).toContain('private');
       expect(Buffer.compare(file.rawPayload, Buffer.from(bytes))).toBe(0);
     }
   });

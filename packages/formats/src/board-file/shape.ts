@@ -86,11 +86,18 @@ export function boardJson(board: Board, files: BoardJson['files'], ink: boolean)
   };
 }
 
-function pageJson({ removed: _, items: __, ...spec }: Page, ink: boolean): BoardJson['pages'][0] {
-  const page = { ...spec, removed: null, items: __ };
+function pageJson(page: Page, ink: boolean): BoardJson['pages'][0] {
+  const { id, order, name, width, height, paper, held, margin } = page;
   const all = itemsOn(page).filter((item) => ink || (item.kind !== 'ink' && item.layer !== 'ink'));
   return {
-    ...spec,
+    id,
+    order,
+    name,
+    width,
+    height,
+    paper,
+    ...(held === undefined ? {} : { held }),
+    ...(margin === undefined ? {} : { margin }),
     items: all.map((item) => (item.kind === 'ink' ? inkJson(item) : thingJson(item))),
   };
 }

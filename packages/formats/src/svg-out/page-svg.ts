@@ -17,12 +17,14 @@ export interface SvgOptions {
   readonly print?: string | null;
   /** Rules that bring the fonts along. */
   readonly fontFaces?: string;
+  /** Without styles, as clipboards take it: see `SvgWriter`. */
+  readonly plain?: boolean;
 }
 
 /** A page as SVG, in points: its paper, and what lies on it. @param ink whether what is written, too */
 export function pageSvg(page: Page, ink: boolean, options: SvgOptions): string {
   const { width, height, name } = page;
-  const writer = new SvgWriter(options.pictures);
+  const writer = new SvgWriter(options.pictures, options.plain);
   drawPaper(page.paper, page, writer);
   drawItems([...materialOn(page), ...(ink ? inkOn(page) : [])], writer);
   const print = options.print
@@ -34,7 +36,7 @@ export function pageSvg(page: Page, ink: boolean, options: SvgOptions): string {
 
 /** Some items alone, on no ground. @param box what of the page is in it, in points */
 export function itemsSvg(items: readonly Item[], box: Rect, options: SvgOptions): string {
-  const writer = new SvgWriter(options.pictures);
+  const writer = new SvgWriter(options.pictures, options.plain);
   drawItems(items, writer);
   return document_(box, '', options, writer.done());
 }

@@ -21,6 +21,9 @@ const FAMILIES: Record<TextFont, string> = {
 /** Digits after the decimal point of a point: a hundredth is far finer than any print. */
 const DIGITS = 2;
 
+/** How much is seen of what would multiply, where there are no styles. */
+const SEE_THROUGH = 0.5;
+
 /** Text as it may stand in XML (XML 1.0, 2.2 and 2.4). */
 export function escaped(text: string): string {
   return (
@@ -39,8 +42,14 @@ export class SvgWriter implements DisplaySink {
   private readonly parts: string[] = [];
   private clips = 0;
 
-  /** @param pictures addresses of pictures, mostly as data; one that is missing is left out */
-  constructor(private readonly pictures: ReadonlyMap<FileHash, string>) {}
+  /**
+   * @param pictures addresses of pictures, mostly as data; one that is missing is left out
+   * @param plain whether it does without styles: what multiplies is then see-through instead
+   */
+  constructor(
+    private readonly pictures: ReadonlyMap<FileHash, string>,
+    private readonly plain = false,
+  ) {}
 
   path(path: PathBuffer, colour: string, blend: Blend, width: number | null): void {
     const data = writePathData(path.copy(), DIGITS);
@@ -50,7 +59,12 @@ export class SvgWriter implements DisplaySink {
       width === null
         ? `fill="${colour}"`
         : `fill="none" stroke="${colour}" stroke-width="${number(width)}" stroke-linecap="round" stroke-linejoin="round"`;
-    const mixed = blend === 'multiply' ? ' style="mix-blend-mode:multiply"' : '';
+    const mixed =
+      blend === 'normal'
+        ? ''
+        : this.plain
+          ? ` opacity="${SEE_THROUGH}"`
+          : ' style="mix-blend-mode:multiply"';
     this.parts.push(`<path d="${drawn}" ${look}${mixed}/>`);
   }
 

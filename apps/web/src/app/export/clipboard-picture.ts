@@ -9,7 +9,7 @@ const SVG = 'image/svg+xml';
 export function copyPage(page: Page, papers: PaperSource, ink: boolean): Promise<void> {
   return put(
     () => pagePng(page, papers, { ink }),
-    () => pageAsSvg(page, papers, { ink }),
+    () => pageAsSvg(page, papers, { ink }, true),
   );
 }
 

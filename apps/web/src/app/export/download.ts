@@ -12,9 +12,8 @@ export function download(blob: Blob, name: string): void {
 
 /** A name that every system takes for a file. */
 export function fileName(name: string): string {
-  // eslint-disable-next-line no-control-regex
   const plain = name
-    .replace(/[\x00-\x1f<>:"/\\|?*]/g, ' ')
+    .replace(/[\p{Cc}<>:"/\\|?*]/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim();
   return plain.replace(/^\.+/, '') || 'board';

@@ -5,27 +5,32 @@ import type { PaperSource } from '../stage/paper-source';
 import { boxOf, pagePrint } from './page-image';
 import type { PageImageOptions } from './page-image';
 
-/** A page as SVG with all that it needs in it: pictures, what is printed on it, and its fonts. */
+/**
+ * A page as SVG with all that it needs in it: pictures, what is printed on it, and its fonts.
+ * @param plain whether it is for the clipboard, which takes neither styles nor fonts
+ */
 export async function pageAsSvg(
   page: Page,
   papers: PaperSource,
   { ink, signal }: PageImageOptions,
+  plain = false,
 ): Promise<string> {
   const items = ink ? itemsOn(page) : materialOn(page);
   const print =
     page.paper.kind === 'pdf'
       ? (await pagePrint(page, papers, signal)).toDataURL('image/jpeg', 0.92)
       : null;
-  return pageSvg(page, ink, { ...(await partsOf(items, signal)), print });
+  return pageSvg(page, ink, { ...(await partsOf(items, plain, signal)), print, plain });
 }
 
-/** Some items alone as SVG. */
+/** Some items alone as SVG, for the clipboard. */
 export async function itemsAsSvg(items: readonly Item[]): Promise<string> {
-  return itemsSvg(items, boxOf(items), await partsOf(items));
+  return itemsSvg(items, boxOf(items), { ...(await partsOf(items, true)), plain: true });
 }
 
 async function partsOf(
   items: readonly Item[],
+  plain: boolean,
   signal?: AbortSignal,
 ): Promise<{ pictures: Map<FileHash, string>; fontFaces: string }> {
   const pictures = new Map<FileHash, string>();
@@ -40,7 +45,7 @@ async function partsOf(
       pictures.set(picture, await asData(`/api/files/${picture}`, signal));
   }
   const texts = items.flatMap((item) => (item.kind === 'text' ? [item] : []));
-  return { pictures, fontFaces: texts.length > 0 ? await fontFaces(texts, signal) : '' };
+  return { pictures, fontFaces: texts.length > 0 && !plain ? await fontFaces(texts, signal) : '' };
 }
 
 const FAMILIES = {
