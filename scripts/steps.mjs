@@ -83,11 +83,15 @@ export function buildServer() {
 }
 
 export function buildSite() {
-  once('site', ['angular.json', 'packages/core', 'apps/web', 'package-lock.json'], () => {
-    console.log('Building the web application…');
-    run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
-    run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
-  });
+  once(
+    'site',
+    ['angular.json', 'packages/core', 'packages/formats', 'apps/web', 'package-lock.json'],
+    () => {
+      console.log('Building the web application…');
+      run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
+      run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
+    },
+  );
 }
 
 /** Installs Debian packages that are missing; says what to do where it may not. */

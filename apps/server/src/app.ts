@@ -35,6 +35,11 @@ import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { recordRoutes } from './records/routes.js';
 import { Records } from './records/service.js';
+import { Office } from './slides/office.js';
+import { ImportQueue } from './slides/queue.js';
+import { Reports } from './slides/reports.js';
+import { slideRoutes } from './slides/routes.js';
+import { SlideImports } from './slides/slide-imports.js';
 import { site } from './site/plugin.js';
 import { workers } from './workers/plugin.js';
 
@@ -100,6 +105,22 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     'boardFiles',
     new BoardFiles(app.boards, app.logs, files, app.material, app.workers),
   );
+  app.decorate('reports', new Reports(app.db));
+  app.decorate('importQueue', new ImportQueue(app.log));
+  app.decorate(
+    'slides',
+    new SlideImports({
+      boards: app.boards,
+      bus: app.bus,
+      store: files,
+      material: app.material,
+      imports: app.imports,
+      workers: app.workers,
+      office: new Office(join(config.dataFolder, 'office-profile'), config.office),
+      reports: app.reports,
+      log: app.log,
+    }),
+  );
   app.addHook('onClose', () => darkroom.close());
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
@@ -107,6 +128,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('copies', new Copies(app.boards, app.bus, app.logs));
   app.addHook('onReady', () => app.imports.resume());
   app.addHook('preClose', async () => {
+    await app.importQueue.close();
     await app.imports.settled();
     await heldFiles.settled();
   });
@@ -127,6 +149,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(arrangeRoutes);
       await api.register(exportRoutes);
       await api.register(materialRoutes, { maxUploadBytes: config.maxUploadBytes });
+      await api.register(slideRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
     },

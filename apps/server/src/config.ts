@@ -1,6 +1,7 @@
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
+import type { OfficeLimits } from './slides/office.js';
 
 const flag = z
   .enum(['0', '1'])
@@ -37,6 +38,8 @@ export interface Config {
   readonly demo: boolean;
   readonly behindProxy: boolean;
   readonly logLevel: string;
+  /** Limits of the program that converts slides, where they aren't the usual ones. */
+  readonly office?: Partial<OfficeLimits>;
   /** Requests a minute from one address. */
   readonly requestsPerMinute: number;
 }

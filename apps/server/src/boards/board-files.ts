@@ -1,6 +1,12 @@
-import { filesOf, operation, Sequencer, emptyBoard, MAX_PAGES_AT_ONCE } from '@cuaderno/core';
-import type { Actor, Entry, Id, Item, Operation } from '@cuaderno/core';
-import { additionOf } from '@cuaderno/core';
+import {
+  additionOf,
+  emptyBoard,
+  filesOf,
+  MAX_PAGES_AT_ONCE,
+  operation,
+  Sequencer,
+} from '@cuaderno/core';
+import type { Actor, Entry, Id, Item, Operation, PageSpec } from '@cuaderno/core';
 import { itemsOfJson } from '@cuaderno/formats/board-file';
 import type { BoardFileFault, BoardJson } from '@cuaderno/formats/board-file';
 import { createReadStream } from 'node:fs';
@@ -133,7 +139,7 @@ function logOf(board: BoardJson, tutor: Id): Entry[] {
   if (board.sheet)
     add(operation({ kind: 'board.sheet', to: board.sheet, from: null }), tutor, now, null);
   for (let i = 0; i < board.pages.length; i += MAX_PAGES_AT_ONCE) {
-    const pages = board.pages.slice(i, i + MAX_PAGES_AT_ONCE).map(({ items: _, ...spec }) => spec);
+    const pages = board.pages.slice(i, i + MAX_PAGES_AT_ONCE).map(pageOf);
     add(operation({ kind: 'pages.add', pages }), tutor, now, null);
   }
   for (const page of board.pages)
@@ -149,4 +155,11 @@ function itemsOf(items: BoardJson['pages'][0]['items']): Item[] {
     // Ink that no pen could have written.
     throw new ProblemError('board-file-broken');
   }
+}
+
+/** What a page is, without what lies on it. */
+function pageOf(page: BoardJson['pages'][0]): PageSpec {
+  const spec: Partial<BoardJson['pages'][0]> = { ...page };
+  delete (spec as { items?: unknown }).items;
+  return spec as PageSpec;
 }

@@ -20,12 +20,15 @@ declare module 'fastify' {
 
 const tags = ['boards'];
 
-/** How a zip begins: with an entry, or with its end where it is empty (APPNOTE.TXT, 4.3). */
-async function isZip(path: string): Promise<boolean> {
+/** Begins a zip, or its end where it is empty (APPNOTE.TXT, 4.3), and OLE2 files (MS-CFB, 2.2). */
+const PACKED = ['PK\x03\x04', 'PK\x05\x06', '\xd0\xcf\x11\xe0'];
+
+/** Whether a file is one in which others are packed, as decks and saved boards are. */
+async function isPacked(path: string): Promise<boolean> {
   const handle = await open(path);
   try {
     const { buffer } = await handle.read(Buffer.alloc(4), 0, 4, 0);
-    return ['PK\x03\x04', 'PK\x05\x06'].includes(buffer.toString('latin1'));
+    return PACKED.includes(buffer.toString('latin1'));
   } finally {
     await handle.close();
   }
@@ -36,7 +39,7 @@ const MAX_TITLE = 120;
 
 /** A title from a file's name: without its ending, and no longer than a title may be. */
 export function titleFromFileName(name: string): string {
-  const base = name.replace(/^.*[\\/]/, '').replace(/\.pdf$/i, '');
+  const base = name.replace(/^.*[\\/]/, '').replace(/\.(pdf|pptx?|odp)$/i, '');
   const title = Title.safeParse([...base].slice(0, MAX_TITLE).join(''));
   return title.data ?? 'Board';
 }
@@ -51,6 +54,10 @@ export const boardRoutes: FastifyPluginAsyncZod<{
   app.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
     done(null, payload),
   );
+
+  const forget = async (hash: string): Promise<void> => {
+    if (!(await app.boards.knowsFile(hash))) await app.files.remove(hash);
+  };
 
   app.post(
     '/courses/:course/boards',
@@ -77,11 +84,13 @@ export const boardRoutes: FastifyPluginAsyncZod<{
       schema: {
         tags,
         summary:
-          'Make a board of a PDF, a page for each of its pages, or open a board file; the body is the file',
+          'Make a board of a PDF or of slides, a page for each of theirs, or open a board file; the body is the file',
         consumes: ['application/octet-stream'],
         params: z.object({ course: z.string() }),
         querystring: z.object({ name: z.string().max(20_000) }),
         response: {
+          /** Slides: the import to ask after. */
+          202: z.object({ job: z.string() }),
           201: BoardShape.extend({
             /** The PDF that it is made of. */
             file: FileHash.nullable(),
@@ -96,24 +105,41 @@ export const boardRoutes: FastifyPluginAsyncZod<{
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const course = await app.courses.one(params.course, tutor.id);
       const file = await app.files.put(request.body as Readable, maxUploadBytes);
-      if (await isZip(file.path)) {
-        const wish = { course: course.id, tutor: tutor.id, maxUploadBytes };
-        const opened = await app.boardFiles
-          .open(file, wish)
-          // What is in it is kept, not the zip.
-          .finally(async () => {
-            if (!(await app.boards.knowsFile(file.hash))) await app.files.remove(file.hash);
-          });
-        return reply.status(201).send({ ...opened, file: null });
-      }
       const title = titleFromFileName(query.name);
-      const board = await app.imports.begin(file, {
+      const wishes = {
         course: course.id,
         tutor: tutor.id,
         title,
         fileName: `${title}.pdf`,
         maxPages,
-      });
+      };
+      const packed = await isPacked(file.path);
+      const deck = packed
+        ? await app.slides.kindOf(file).catch(async (error: unknown) => {
+            await forget(file.hash);
+            throw error;
+          })
+        : null;
+      if (deck) {
+        // The same deck may be waiting twice.
+        const release = app.files.hold(file.hash);
+        const job = app.importQueue.add(tutor.id, (news, signal) =>
+          app.slides.run(file, deck, { ...wishes, maxUploadBytes }, news, signal).finally(() => {
+            release();
+            return forget(file.hash);
+          }),
+        );
+        return reply.status(202).send({ job });
+      }
+      if (packed) {
+        const wish = { course: course.id, tutor: tutor.id, maxUploadBytes };
+        const opened = await app.boardFiles
+          .open(file, wish)
+          // What is in it is kept, not the zip.
+          .finally(() => forget(file.hash));
+        return reply.status(201).send({ ...opened, file: null });
+      }
+      const board = await app.imports.begin(file, wishes);
       return reply.status(201).send({ ...board, file: file.hash });
     },
   );

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { ProblemError } from '../problems/index.js';
+import { isDiskFull, ProblemError } from '../problems/index.js';
 
 export interface StoredFile {
   readonly hash: string;
@@ -20,6 +20,7 @@ export function filePath(folder: string, hash: string): string {
 export class FileStore {
   /** Where files are that are not taken in yet. Cleared at every start. */
   readonly incoming: string;
+  private readonly held = new Map<string, number>();
 
   constructor(readonly folder: string) {
     this.incoming = join(folder, 'incoming');
@@ -31,7 +32,19 @@ export class FileStore {
     for (const name of await readdir(this.incoming)) await rm(join(this.incoming, name));
   }
 
+  /** Keeps a file that nothing names yet from being removed, until what is returned is called. */
+  hold(hash: string): () => void {
+    this.held.set(hash, (this.held.get(hash) ?? 0) + 1);
+    return () => {
+      const left = this.held.get(hash)! - 1;
+      if (left > 0) this.held.set(hash, left);
+      else this.held.delete(hash);
+    };
+  }
+
+  /** Removes a file, unless someone holds it. */
   async remove(hash: string): Promise<void> {
+    if (this.held.has(hash)) return;
     await rm(this.path(hash), { force: true });
   }
 
@@ -57,7 +70,8 @@ export class FileStore {
           await handle.write(chunk);
         }
       } catch (error) {
-        throw error instanceof ProblemError ? error : new ProblemError('upload-broken-off');
+        if (error instanceof ProblemError || isDiskFull(error)) throw error;
+        throw new ProblemError('upload-broken-off');
       }
       if (bytes === 0) throw new ProblemError('file-empty');
       await handle.sync();

@@ -110,6 +110,36 @@ export const PROBLEMS = {
     'This SVG declares entities, which can hide harm.',
     'Open it in a drawing program and save it as a plain SVG or PNG.',
   ],
+  'deck-broken': [
+    422,
+    'These slides can’t be read.',
+    'Open them in the program they were made with, save them as PDF, and bring that.',
+  ],
+  'deck-locked': [
+    422,
+    'These slides are locked with a password.',
+    'Save a copy without a password, then bring that.',
+  ],
+  'deck-too-slow': [
+    422,
+    'It takes too long to turn these slides into pages.',
+    'Save them as PDF in the program they were made with, and bring that.',
+  ],
+  'deck-no-converter': [
+    422,
+    'Slides can’t be turned into pages here: LibreOffice is not on this machine.',
+    'Save them as PDF and bring that, or have LibreOffice Impress installed.',
+  ],
+  'media-elsewhere': [
+    422,
+    'It lies outside of the slides.',
+    'Bring the file itself and lay it on the page.',
+  ],
+  'disk-full': [
+    507,
+    'The disk of this machine is full.',
+    'What was confirmed is safe. Make room, then try again.',
+  ],
   'zip-broken': [
     422,
     'This file is damaged or cut off.',
@@ -117,7 +147,7 @@ export const PROBLEMS = {
   ],
   'zip-unknown': [
     422,
-    'This file is neither a PDF nor a board that was saved from Cuaderno.',
+    'This file is neither a PDF nor slides nor a board that was saved from Cuaderno.',
     'Save it as PDF, then bring that.',
   ],
   'zip-too-large': [

@@ -12,6 +12,12 @@ function send(reply: FastifyReply, details: Problem): FastifyReply {
     .send(details);
 }
 
+/** Whether what went wrong is that there is no room left: of a file, or of the database. */
+export function isDiskFull(error: unknown): boolean {
+  const { code = '', message = '' } = error as { code?: string; message?: string };
+  return code === 'ENOSPC' || /ENOSPC|SQLITE_FULL|disk is full/.test(`${code} ${message}`);
+}
+
 /** Answers every error with problem details; says nothing of what is inside. */
 export const problems = fp(
   (app, _options, done) => {
@@ -23,6 +29,7 @@ export const problems = fp(
       if (hasZodFastifySchemaValidationErrors(error)) {
         return send(reply, problem('bad-request', error.validation[0]?.message));
       }
+      if (isDiskFull(error)) return send(reply, problem('disk-full'));
       if (error.statusCode === 429) return send(reply, problem('slow-down'));
       if (error.statusCode === 413) return send(reply, problem('too-large'));
       if (error.statusCode && error.statusCode < 500) return send(reply, problem('bad-request'));

@@ -2,6 +2,7 @@ import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { BoardFileNews, BoardFileTask } from './board-file-worker.js';
+import type { DeckNews, DeckTask } from './deck-worker.js';
 import type { MediaNews } from './media-worker.js';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
@@ -74,6 +75,14 @@ export class Workers {
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   });
 
+  private readonly slides = new Piscina({
+    filename: new URL('./deck-worker.js', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  });
+
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
 
   /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
@@ -114,6 +123,23 @@ export class Workers {
     }
   }
 
+  sniffDeck(path: string): Promise<DeckNews> {
+    return this.deck('sniffDeck', { path });
+  }
+
+  /** Reads what converting a deck loses; one that can't be read within the limits is broken. */
+  openDeck(task: DeckTask): Promise<DeckNews> {
+    return this.deck('openDeck', task);
+  }
+
+  /** Fonts that each page of a stored PDF is drawn with; none where that can't be told. */
+  async fontsOfPdf(path: string): Promise<string[][]> {
+    const signal = AbortSignal.timeout(MEDIA_LIMIT);
+    return (await this.slides
+      .run({ path }, { signal, name: 'fontsOfPdf' })
+      .catch(() => [])) as string[][];
+  }
+
   /** What a stored sound or film holds; one that can't be read within the limits is broken. */
   async inspectMedia(path: string): Promise<MediaNews> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
@@ -130,6 +156,15 @@ export class Workers {
       transferList: [task.port],
       signal: AbortSignal.any([signal, AbortSignal.timeout(RECORD_LIMIT)]),
     }) as Promise<Uint8Array>;
+  }
+
+  private async deck(name: string, task: object): Promise<DeckNews> {
+    const signal = AbortSignal.timeout(MEDIA_LIMIT);
+    try {
+      return (await this.slides.run(task, { signal, name })) as DeckNews;
+    } catch {
+      return { kind: 'fault', fault: 'broken' };
+    }
   }
 
   /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */

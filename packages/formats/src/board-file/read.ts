@@ -1,19 +1,15 @@
-import { strFromU8, unzipSync } from 'fflate';
-import type { UnzipFileInfo } from 'fflate';
+import { strFromU8 } from 'fflate';
+import { ArchiveError, entries } from '../archive/index.js';
+import type { ArchiveFault, ArchiveLimits } from '../archive/index.js';
 import { BoardJson } from './shape.js';
 
 /** Why a file is no board file that can be opened. */
 export type BoardFileFault =
-  /** It is no zip, or is cut off. */
-  | 'broken'
+  | ArchiveFault
   /** A zip without a `board.json`. */
   | 'not-a-board'
   /** Of a version that isn't known here. */
   | 'version'
-  /** More than is taken, or packed so tightly that it is a trap. */
-  | 'too-large'
-  /** A path that leads out of it. */
-  | 'unsafe'
   /** What is written in it isn't a board. */
   | 'shape';
 
@@ -27,17 +23,6 @@ export class BoardFileError extends Error {
   }
 }
 
-export interface BoardFileLimits {
-  /** Of all entries together when unpacked, in bytes. */
-  readonly bytes: number;
-  readonly entries: number;
-}
-
-/** How many times as large a packed entry may get: prose and numbers get 5 to 50 times. */
-const MAX_RATIO = 200;
-/** Entries smaller than this may be packed as tightly as they like, in bytes. */
-const SMALL = 1_000_000;
-
 /** What was in a board file. */
 export interface ReadBoardFile {
   readonly board: BoardJson;
@@ -46,37 +31,15 @@ export interface ReadBoardFile {
 }
 
 /** Reads a board file. Throws `BoardFileError`. */
-export function readBoardFile(bytes: Uint8Array, limits: BoardFileLimits): ReadBoardFile {
-  const json = entries(bytes, limits, (path) => path === 'board.json').get('board.json');
-  if (!json) throw new BoardFileError('not-a-board');
-  const board = parsed(json);
-  const wanted = new Set(board.files.map(({ path }) => path));
-  return { board, files: entries(bytes, limits, (path) => wanted.has(path)) };
-}
-
-/** Entries of a zip that are asked for, within the limits. */
-export function entries(
-  bytes: Uint8Array,
-  limits: BoardFileLimits,
-  wanted: (path: string) => boolean,
-): Map<string, Uint8Array> {
-  let count = 0;
-  let total = 0;
-  const filter = ({ name, size, originalSize }: UnzipFileInfo): boolean => {
-    if (/^[/\\]|^[a-z]:|(^|[/\\])\.\.([/\\]|$)|\0/i.test(name))
-      throw new BoardFileError('unsafe', name);
-    if (++count > limits.entries) throw new BoardFileError('too-large');
-    if (!wanted(name)) return false;
-    total += originalSize;
-    if (total > limits.bytes) throw new BoardFileError('too-large');
-    if (originalSize > SMALL && originalSize > size * MAX_RATIO)
-      throw new BoardFileError('too-large');
-    return true;
-  };
+export function readBoardFile(bytes: Uint8Array, limits: ArchiveLimits): ReadBoardFile {
   try {
-    return new Map(Object.entries(unzipSync(bytes, { filter })));
+    const json = entries(bytes, limits, (path) => path === 'board.json').get('board.json');
+    if (!json) throw new BoardFileError('not-a-board');
+    const board = parsed(json);
+    const wanted = new Set(board.files.map(({ path }) => path));
+    return { board, files: entries(bytes, limits, (path) => wanted.has(path)) };
   } catch (error) {
-    throw error instanceof BoardFileError ? error : new BoardFileError('broken');
+    throw error instanceof ArchiveError ? new BoardFileError(error.fault, error.message) : error;
   }
 }
 

@@ -1,1 +1,2 @@
 export * from './media.js';
+export * from './decks.js';

@@ -1,0 +1,117 @@
+import { Id } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { BoardShape } from '../courses/shapes.js';
+import { ProblemError } from '../problems/index.js';
+import type { ImportQueue } from './queue.js';
+import type { Reports } from './reports.js';
+import type { SlideImports } from './slide-imports.js';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    slides: SlideImports;
+    importQueue: ImportQueue;
+    reports: Reports;
+  }
+}
+
+const tags = ['slides'];
+
+const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number(),
+  detail: z.string(),
+});
+
+const StateShape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('waiting'), before: z.number() }),
+  z.object({ kind: z.literal('converting') }),
+  z.object({ kind: z.literal('board'), board: BoardShape }),
+  z.object({ kind: z.literal('done'), board: BoardShape }),
+  z.object({ kind: z.literal('failed'), problem: Problem }),
+]);
+
+const ReportShape = z.object({
+  seen: z.boolean(),
+  report: z.object({
+    slides: z.number(),
+    changed: z.array(
+      z.object({
+        number: z.number(),
+        title: z.string(),
+        fonts: z.array(z.object({ asked: z.string(), used: z.string().nullable() })),
+        flattened: z.boolean(),
+        hidden: z.boolean(),
+        notes: z.boolean(),
+        media: z.array(z.object({ name: z.string(), problem: z.string().nullable() })),
+      }),
+    ),
+  }),
+});
+
+export const slideRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.addHook('onRequest', app.tutorOnly);
+  const params = z.object({ job: Id });
+
+  app.get(
+    '/imports/:job',
+    {
+      schema: {
+        tags,
+        summary: 'How far an import of slides is',
+        params,
+        response: { 200: StateShape },
+      },
+    },
+    async ({ tutor, params }) => {
+      const state = app.importQueue.state(params.job, tutor.id);
+      if (!state) throw new ProblemError('not-found');
+      return state;
+    },
+  );
+
+  app.post(
+    '/imports/:job/cancel',
+    {
+      schema: { tags, summary: 'Give an import of slides up', params, response: { 204: z.null() } },
+    },
+    async ({ tutor, params }, reply) => {
+      if (!app.importQueue.cancel(params.job, tutor.id)) throw new ProblemError('not-found');
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.get(
+    '/boards/:board/report',
+    {
+      schema: {
+        tags,
+        summary: 'What changed when the slides of a board were brought in',
+        params: z.object({ board: Id }),
+        response: { 200: ReportShape.nullable() },
+      },
+    },
+    async ({ tutor, params }) => {
+      const board = await app.boards.one(params.board, tutor.id);
+      return (await app.reports.of(board.id)) as z.infer<typeof ReportShape> | null;
+    },
+  );
+
+  app.post(
+    '/boards/:board/report/seen',
+    {
+      schema: {
+        tags,
+        summary: 'The report has been looked at',
+        params: z.object({ board: Id }),
+        response: { 204: z.null() },
+      },
+    },
+    async ({ tutor, params }, reply) => {
+      const board = await app.boards.one(params.board, tutor.id);
+      await app.reports.seen(board.id);
+      return reply.status(204).send(null);
+    },
+  );
+};

@@ -1,0 +1,6 @@
+export * from './deck.js';
+export * from './fonts-used.js';
+export { points } from './odp.js';
+export { EMU } from './pptx.js';
+export * from './read-deck.js';
+export * from './report.js';
