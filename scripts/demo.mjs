@@ -2,9 +2,10 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { buildServer, buildSite, install, ROOT, run } from './steps.mjs';
+import { buildServer, buildSite, debian, install, OFFICE, ROOT, run } from './steps.mjs';
 
 install();
+debian([OFFICE], { optional: true });
 buildServer();
 buildSite();
 const data = (process.env.CUADERNO_DATA ??= join(ROOT, 'data', 'demo'));

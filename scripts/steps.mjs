@@ -94,13 +94,22 @@ export function buildSite() {
   );
 }
 
-/** Installs Debian packages that are missing; says what to do where it may not. */
-export function debian(packages) {
+/** Turns slides into pages, with fonts as wide as those that decks mostly ask for. */
+export const OFFICE = {
+  command: 'soffice',
+  name: 'libreoffice-impress-nogui fonts-crosextra-carlito fonts-crosextra-caladea fonts-liberation',
+};
+
+/**
+ * Installs Debian packages that are missing; says what to do where it may not, and goes on only if
+ * they are `optional`.
+ */
+export function debian(packages, { optional = false } = {}) {
   const missing = packages.filter(
     ({ command }) => run('which', [command], { quiet: true, allowFailure: true }).status !== 0,
   );
   if (missing.length === 0) return;
-  const names = missing.map(({ name }) => name);
+  const names = missing.flatMap(({ name }) => name.split(' '));
   console.log(`Installing ${names.join(', ')}…`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const apt = (...args) => {
@@ -113,7 +122,9 @@ export function debian(packages) {
   };
   apt('update', '-qq');
   const result = apt('install', '-y', '-qq', '--no-install-recommends', ...names);
-  if (result.status !== 0) {
+  if (result.status !== 0 && optional) {
+    console.log(`Without ${names[0]} some things can’t be done; the tutor is told which.`);
+  } else if (result.status !== 0) {
     console.error(
       `These Debian packages are needed and could not be installed: ${names.join(', ')}.`,
     );

@@ -6,12 +6,13 @@ import { spawn } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, buildSite, debian, install, ROOT } from './steps.mjs';
+import { buildServer, buildSite, debian, install, OFFICE, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
 install();
 debian([
+  OFFICE,
   { command: 'unzip', name: 'unzip' },
   { command: 'rsvg-convert', name: 'librsvg2-bin' },
   { command: 'chromium', name: 'chromium' },

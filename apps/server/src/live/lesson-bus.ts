@@ -56,8 +56,11 @@ export class LocalBus implements LessonBus {
     room.lesson = this.lessonOn(id);
     room.onHeld = () => this.onHeld(id);
     room.onIdle = () => {
-      if (this.rooms.get(id) === room) this.rooms.delete(id);
+      if (this.rooms.get(id) !== room) return;
+      this.rooms.delete(id);
+      room.retired = true;
     };
+    room.successor = () => roomOf(this, id);
     this.rooms.set(id, room);
     return room;
   }

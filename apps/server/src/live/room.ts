@@ -59,6 +59,13 @@ export class Room {
   private queue: (Offer | Job)[] = [];
   private running = false;
   private broken = false;
+  /**
+   * Set when nobody was here any more and the board was put away: another room may have it by now,
+   * and whoever still has hold of this one is sent on to that.
+   */
+  retired = false;
+  /** The room that has the board after this one. */
+  successor: () => Promise<Room> = () => Promise.resolve(this);
   /** Called when nobody is here any more and nothing is left to do. */
   onIdle: () => void = () => undefined;
   /** Called when something is held back or shown from now on. */
@@ -90,12 +97,14 @@ export class Room {
 
   /** Takes operations that the server makes on someone's behalf. On disk when this returns. */
   async take(ops: readonly Operation[], actor: Actor): Promise<void> {
+    if (this.retired) return (await this.successor()).take(ops, actor);
     for (const op of ops) this.queue.push({ op, from: null, actor: () => actor });
     await this.between(() => undefined);
   }
 
   /** Takes in what was made on another board, with its makers' names. On disk when this returns. */
   async bring(entries: readonly Omit<Entry, 'seq'>[]): Promise<void> {
+    if (this.retired) return (await this.successor()).bring(entries);
     for (const { op, by, at, lesson } of entries) {
       const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
       this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor });
@@ -104,12 +113,13 @@ export class Room {
   }
 
   /** Runs `what` between two commits, when all that was offered before is on disk. */
-  between<T>(what: (board: Board, seq: number) => T | Promise<T>): Promise<T> {
+  async between<T>(what: (board: Board, seq: number, room: Room) => T | Promise<T>): Promise<T> {
+    if (this.retired) return (await this.successor()).between(what);
     return new Promise((resolve, reject) => {
       const run = async (): Promise<void> => {
         if (this.broken) return reject(new Error('The board has to be opened again.'));
         try {
-          resolve(await what(this.sequencer.board, this.sequencer.seq));
+          resolve(await what(this.sequencer.board, this.sequencer.seq, this));
         } catch (error) {
           reject(error as Error);
         }
@@ -129,12 +139,12 @@ export class Room {
     since: number,
     welcome: (board: BoardSnapshot | null, seen: Board) => ServerMessage,
   ): Promise<void> {
-    await this.between(async (board, seq) => {
+    await this.between(async (board, seq, room) => {
       const seen = boardFor(board, member.role);
-      const missed = since >= 0 && since <= seq ? await this.missed(member, since) : null;
+      const missed = since >= 0 && since <= seq ? await room.missed(member, since) : null;
       member.send(pack(welcome(missed ? null : boardSnapshot(seen, seq), seen)));
       for (const run of runs(missed ?? [])) member.send(run);
-      this.members.add(member);
+      room.members.add(member);
     });
   }
 

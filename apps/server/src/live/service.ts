@@ -120,12 +120,12 @@ export class LiveService {
   ): Promise<void> {
     const room = await this.bus.room(lesson.board);
     if (!room) return;
-    await room.between(async (_board, seq) => {
+    await room.between(async (_board, seq, here) => {
       const at = Date.now();
       await this.lessons.end(lesson, at);
       await seal(at, seq);
-      room.lesson = null;
-      room.broadcast({ kind: 'over', at });
+      here.lesson = null;
+      here.broadcast({ kind: 'over', at });
     });
     for (const connection of this.connections.get(lesson.board) ?? [])
       if (connection.role === 'student') connection.close(CLOSE.over);

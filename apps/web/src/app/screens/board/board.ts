@@ -13,8 +13,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { Download, NotebookText, Pencil, Search } from 'lucide';
+import { Download, Info, NotebookText, Pencil, Search } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
@@ -35,6 +36,8 @@ import { WorkArea } from '../../work/work-area';
 import { JoinCard } from '../course/join-card';
 import { MoveSheet } from './move-sheet';
 import { PageDesk } from './page-desk';
+import { inShort, ReportSheet } from './report-sheet';
+import { SlideReportDesk } from './slide-report';
 
 const MARGIN_KEY = 'cuaderno.margin';
 
@@ -54,6 +57,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     PageSheet,
     PageStrip,
     PeoplePanel,
+    ReportSheet,
     RouterLink,
     SaveSheet,
     WorkArea,
@@ -82,9 +86,11 @@ export class BoardScreen {
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
   });
-  protected readonly icons = { Download, NotebookText, Pencil, Search };
+  protected readonly icons = { Download, Info, NotebookText, Pencil, Search };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
+  protected readonly slides = new SlideReportDesk(this.api, () => this.board());
+  protected readonly inShort = inShort;
   protected readonly finding = signal(false);
   protected readonly saving = signal(false);
   protected readonly naming = signal(false);
@@ -111,12 +117,15 @@ export class BoardScreen {
         this.session()?.close();
         this.session.set(new BoardSession(`/live/boards/${board}`));
         void this.load();
+        const { import: job } = (history.state ?? {}) as { import?: string };
+        void this.slides.load(job ?? null);
       });
     });
     effect(() => this.nameField()?.nativeElement.select());
     const clock = setInterval(() => this.now.set(Date.now()), 10_000);
     inject(DestroyRef).onDestroy(() => {
       clearInterval(clock);
+      this.slides.close();
       this.session()?.close();
       this.papers.close();
     });
@@ -137,6 +146,16 @@ export class BoardScreen {
 
   protected goTo(page: Id): void {
     this.area()?.goTo(page);
+  }
+
+  /** The page that a slide has become. */
+  protected goToSlide(number: number): void {
+    const board = this.session()?.board();
+    const page =
+      board &&
+      pagesInOrder(board).find(({ paper }) => paper.kind === 'pdf' && paper.number === number);
+    this.slides.dismiss();
+    if (page) this.goTo(page.id);
   }
 
   protected rename(title: string): void {

@@ -20,7 +20,7 @@ import { BoardList } from './board-list';
 import { JoinCard } from './join-card';
 import { Upload } from './upload';
 
-/** A course: its boards, its join link, its records. PDFs and board files dropped anywhere on it become boards. */
+/** A course: its boards, its join link, its records. PDFs, slides and board files dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
   imports: [BoardList, ButtonModule, JoinCard, ProgressBarModule, RouterLink],
@@ -94,6 +94,14 @@ export class CourseScreen {
     for (const file of files ?? []) void this.send(file, files!.length === 1);
   }
 
+  protected saying(upload: Upload): string {
+    const before = upload.slides();
+    if (before === null)
+      return upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`;
+    if (before === 0) return 'Turning slides into pages';
+    return before === 1 ? 'One deck is before it' : `${before} decks are before it`;
+  }
+
   protected dismiss(upload: Upload): void {
     upload.cancel();
     this.uploads.update((list) => list.filter((other) => other !== upload));
@@ -120,6 +128,7 @@ export class CourseScreen {
     else local.discard();
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
-    if (openIt) await this.router.navigate(['/boards', board.id]);
+    if (openIt)
+      await this.router.navigate(['/boards', board.id], { state: { import: board.job ?? null } });
   }
 }
