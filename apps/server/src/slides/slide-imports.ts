@@ -122,6 +122,7 @@ export class SlideImports {
     const { deck, files } = read;
     try {
       const { board, hash } = await office.convert(file.path, kind, 'pdf', signal, async (path) => {
+        if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);
         return { board: await imports.begin(pdf, upload), hash: pdf.hash };
       });

@@ -111,6 +111,17 @@ describe('bringing slides', () => {
     expect(sound.frame.width).toBeCloseTo(216 * scale, 1);
     expect((await house.tutor.get(`/files/${waving.file}`)).rawPayload.length).toBe(waves.length);
     expect(itemsOn(pages[4]!)).toEqual([]);
+    // The pages themselves hold none of it: who may see a page may not have what is held back on it.
+    const [first] = pages;
+    if (first?.paper.kind !== 'pdf') throw new Error('it is printed');
+    const pdf = house.app.files.path(first.paper.file);
+    execFileSync('qpdf', ['--check', pdf]);
+    const inside = execFileSync('qpdf', ['--qdf', '--object-streams=disable', pdf, '-'], {
+      maxBuffer: 1 << 26,
+    });
+    expect(inside.includes('EmbeddedFile')).toBeFalse();
+    expect(inside.includes('/Screen')).toBeFalse();
+    expect(inside.includes(Buffer.from(silentWav()).subarray(0, 40))).toBeFalse();
 
     const { report, seen } = (
       await house.tutor.get(`/boards/${(state as { board: { id: string } }).board.id}/report`)

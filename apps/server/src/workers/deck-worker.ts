@@ -1,4 +1,11 @@
-import { DeckError, deckKind, fontsUsed, partsOf, readDeck } from '@cuaderno/formats/slides-in';
+import {
+  DeckError,
+  deckKind,
+  fontsUsed,
+  partsOf,
+  readDeck,
+  withoutMedia,
+} from '@cuaderno/formats/slides-in';
 import type { Deck, DeckFault, DeckKind } from '@cuaderno/formats/slides-in';
 import { randomUUID } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
@@ -62,4 +69,9 @@ export function openDeck({ path, folder, maxBytes }: DeckTask): Promise<DeckNews
 /** Fonts that each page of a PDF is drawn with. */
 export async function fontsOfPdf({ path }: { readonly path: string }): Promise<string[][]> {
   return fontsUsed(new Uint8Array(await readFile(path)));
+}
+
+/** Takes sounds and films out of a PDF, where it lies. */
+export async function stripPdf({ path }: { readonly path: string }): Promise<void> {
+  await writeFile(path, await withoutMedia(new Uint8Array(await readFile(path))));
 }

@@ -132,6 +132,12 @@ export class Workers {
     return this.deck('openDeck', task);
   }
 
+  /** Takes sounds and films out of a PDF, where it lies. Throws where that can't be done. */
+  async stripPdf(path: string): Promise<void> {
+    const signal = AbortSignal.timeout(MEDIA_LIMIT);
+    await this.slides.run({ path }, { signal, name: 'stripPdf' });
+  }
+
   /** Fonts that each page of a stored PDF is drawn with; none where that can't be told. */
   async fontsOfPdf(path: string): Promise<string[][]> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);

@@ -4,3 +4,4 @@ export { points } from './odp.js';
 export { EMU } from './pptx.js';
 export * from './read-deck.js';
 export * from './report.js';
+export * from './without-media.js';
