@@ -115,7 +115,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{
       };
       const packed = await isPacked(file.path);
       const deck = packed
-        ? await app.slides.kindOf(file).catch(async (error: unknown) => {
+        ? await app.slides.kindOf(file, maxUploadBytes).catch(async (error: unknown) => {
             await forget(file.hash);
             throw error;
           })

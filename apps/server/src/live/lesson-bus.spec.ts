@@ -3,6 +3,7 @@ import type { Actor } from '@cuaderno/core';
 import { addMark } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import { roomOf } from './lesson-bus.js';
+import type { LocalBus } from './lesson-bus.js';
 
 describe('rooms of boards', () => {
   let house: House;
@@ -16,8 +17,9 @@ describe('rooms of boards', () => {
     const { bus } = house.app;
     const early = await roomOf(bus, house.board);
     const [page] = await early.between((board) => pagesInOrder(board).map(({ id }) => id));
-    // Nobody is there: the room is put away as soon as its work is done.
     await early.take([addMark(page!)], maren);
+    // Nobody is there, and so the room is put away some time.
+    (bus as LocalBus).putAllAway();
     expect(bus.open(house.board)).toBeUndefined();
     // Someone opens the board anew and writes on it; the old handle writes, too.
     const { student } = await house.lesson();

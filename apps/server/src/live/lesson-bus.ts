@@ -18,12 +18,19 @@ export interface LessonBus {
   onHeld: (board: Id) => void;
 }
 
+/** How long a room is kept when nobody is in it, in ms: whoever comes back finds the board open. */
+const REST = 300_000;
+/** How many are kept so at most. */
+const RESTING = 6;
+
 /** All rooms in this process. */
 export class LocalBus implements LessonBus {
   private readonly rooms = new Map<Id, Room>();
   /** Called when something on a board is held back or shown from now on. */
   onHeld: (board: Id) => void = () => undefined;
   private readonly opening = new Map<Id, Promise<Room | null>>();
+  /** Rooms that nobody is in, the longest empty first, with what will put them away. */
+  private readonly resting = new Map<Room, ReturnType<typeof setTimeout>>();
 
   constructor(
     private readonly store: LogStore,
@@ -48,6 +55,31 @@ export class LocalBus implements LessonBus {
     return opening;
   }
 
+  /** Puts a room away when it has been empty for a while, or too many are. */
+  private letRest(room: Room): void {
+    clearTimeout(this.resting.get(room));
+    this.resting.delete(room);
+    this.resting.set(room, setTimeout(() => this.putAway(room), REST).unref());
+    for (const other of this.resting.keys()) {
+      if (this.resting.size <= RESTING) break;
+      this.putAway(other);
+    }
+  }
+
+  /** Puts all rooms away that nobody is in; for tests. */
+  putAllAway(): void {
+    for (const room of this.resting.keys()) this.putAway(room);
+  }
+
+  private putAway(room: Room): void {
+    clearTimeout(this.resting.get(room));
+    this.resting.delete(room);
+    // Someone may have come in meanwhile.
+    if (!room.isIdle || this.rooms.get(room.id) !== room) return;
+    this.rooms.delete(room.id);
+    room.retired = true;
+  }
+
   private async load(id: Id): Promise<Room | null> {
     const loaded = await this.store.load(id);
     if (!loaded) return null;
@@ -55,11 +87,7 @@ export class LocalBus implements LessonBus {
     const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
     room.lesson = this.lessonOn(id);
     room.onHeld = () => this.onHeld(id);
-    room.onIdle = () => {
-      if (this.rooms.get(id) !== room) return;
-      this.rooms.delete(id);
-      room.retired = true;
-    };
+    room.onIdle = () => this.letRest(room);
     room.successor = () => roomOf(this, id);
     this.rooms.set(id, room);
     return room;

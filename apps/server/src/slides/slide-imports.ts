@@ -72,9 +72,12 @@ export class SlideImports {
     },
   ) {}
 
-  /** What kind of deck a stored file is, or `null`. Throws the problem of one that is locked. */
-  async kindOf(file: StoredFile): Promise<DeckKind | null> {
-    const news = await this.parts.workers.sniffDeck(file.path);
+  /** What kind of deck a stored file is, or `null`. Throws the problem of one that is locked or a trap. */
+  async kindOf(file: StoredFile, maxUploadBytes: number): Promise<DeckKind | null> {
+    const news = await this.parts.workers.sniffDeck({
+      path: file.path,
+      maxBytes: maxUploadBytes * UNPACKED,
+    });
     if (news.kind === 'fault') throw new ProblemError(DECK_FAULTS[news.fault]);
     return news.kind === 'kind' ? news.is : null;
   }
@@ -111,29 +114,37 @@ export class SlideImports {
     signal: AbortSignal,
   ): Promise<void> {
     const { imports, office, reports, store, workers } = this.parts;
-    // Looked at first: nothing that is a trap is handed on.
-    const read = await workers.openDeck({
+    // Read while it is being converted. That it isn't a trap was seen when it came.
+    const reading = workers.openDeck({
       path: readable.path,
       folder: store.incoming,
       maxBytes: upload.maxUploadBytes * UNPACKED,
     });
-    if (read.kind === 'fault') throw new ProblemError(DECK_FAULTS[read.fault]);
-    if (read.kind !== 'deck') throw new ProblemError('deck-broken');
-    const { deck, files } = read;
+    const read = async (): Promise<{ deck: Deck; files: ReadonlyMap<string, string> }> => {
+      const news = await reading;
+      if (news.kind === 'fault') throw new ProblemError(DECK_FAULTS[news.fault]);
+      if (news.kind !== 'deck') throw new ProblemError('deck-broken');
+      return news;
+    };
     try {
       const { board, hash } = await office.convert(file.path, kind, 'pdf', signal, async (path) => {
+        const { deck } = await read();
         if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);
         return { board: await imports.begin(pdf, upload), hash: pdf.hash };
       });
       news.board(board);
+      const { deck, files } = await read();
+      const asked = [...new Set(deck.slides.flatMap(({ fonts }) => fonts))];
+      const fonts = Promise.all([workers.fontsOfPdf(store.path(hash)), office.standIns(asked)]);
       await imports.settled();
       const problems = await this.finish(board.id, hash, deck, files, upload.tutor);
-      const used = await workers.fontsOfPdf(store.path(hash));
-      const asked = [...new Set(deck.slides.flatMap(({ fonts }) => fonts))];
-      await reports.keep(board.id, reportOn(deck, used, problems, await office.standIns(asked)));
+      const [used, standIns] = await fonts;
+      await reports.keep(board.id, reportOn(deck, used, problems, standIns));
     } finally {
-      for (const place of files.values()) await rm(place, { force: true });
+      const news = await reading;
+      if (news.kind === 'deck')
+        for (const place of news.files.values()) await rm(place, { force: true });
     }
   }
 

@@ -41,17 +41,20 @@ async function told(work: () => Promise<DeckNews>): Promise<DeckNews> {
 }
 
 /** What kind of deck a file is. */
-export function sniffDeck({ path }: { readonly path: string }): Promise<DeckNews> {
-  return told(async () => ({ kind: 'kind', is: deckKind(new Uint8Array(await readFile(path))) }));
+export function sniffDeck({ path, maxBytes }: Omit<DeckTask, 'folder'>): Promise<DeckNews> {
+  return told(async () => {
+    const limits = { bytes: maxBytes, entries: MAX_ENTRIES };
+    return { kind: 'kind', is: deckKind(new Uint8Array(await readFile(path)), limits) };
+  });
 }
 
 /** Reads what converting a deck loses. */
 export function openDeck({ path, folder, maxBytes }: DeckTask): Promise<DeckNews> {
   return told(async () => {
     const bytes = new Uint8Array(await readFile(path));
-    const kind = deckKind(bytes);
-    if (kind !== 'pptx' && kind !== 'odp') throw new DeckError('broken');
     const limits = { bytes: maxBytes, entries: MAX_ENTRIES };
+    const kind = deckKind(bytes, limits);
+    if (kind !== 'pptx' && kind !== 'odp') throw new DeckError('broken');
     const deck = readDeck(bytes, kind, limits);
     const wanted = new Set(
       deck.slides.flatMap(({ media }) => media.flatMap((one) => [one.path, one.poster])),

@@ -15,6 +15,8 @@ const RUN = 200;
  * machine with us, and nobody waits for the others.
  */
 const BREATH = 1000;
+/** A file of so few pages is looked at before that would be noticed. */
+const SHORT = 100;
 
 export interface InspectTask {
   readonly path: string;
@@ -52,7 +54,7 @@ export async function inspect({ path, from, port }: InspectTask): Promise<void> 
         if (run.length === size || number === pdf.count) {
           tell({ kind: 'pages', pages: run });
           run = [];
-          if (size === FIRST && number < pdf.count) await setTimeout(BREATH);
+          if (size === FIRST && pdf.count > SHORT) await setTimeout(BREATH);
           size = RUN;
           if (!named) tell({ kind: 'names', names: await pdf.names() });
           named = true;

@@ -123,8 +123,9 @@ export class Workers {
     }
   }
 
-  sniffDeck(path: string): Promise<DeckNews> {
-    return this.deck('sniffDeck', { path });
+  /** What kind of deck a stored file is. */
+  sniffDeck(task: Omit<DeckTask, 'folder'>): Promise<DeckNews> {
+    return this.deck('sniffDeck', task);
   }
 
   /** Reads what converting a deck loses; one that can't be read within the limits is broken. */

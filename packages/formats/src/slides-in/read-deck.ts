@@ -15,20 +15,24 @@ const POWERPOINT = utf16('PowerPoint Document');
 /** Head of the record that says who edited a PPT last, where it is locked (MS-PPT, 2.3.2). */
 const LOCKED_PPT = Uint8Array.from([0xdf, 0xc4, 0xd1, 0xf3]);
 
-/** What kind of deck a file is, by its content; `null` for none. Throws `DeckError` for a locked one. */
-export function deckKind(bytes: Uint8Array): DeckKind | null {
+/**
+ * What kind of deck a file is, by its content; `null` for none. Throws `DeckError` for one that is
+ * locked, or that goes beyond the limits or out of itself.
+ */
+export function deckKind(bytes: Uint8Array, limits: ArchiveLimits): DeckKind | null {
   if (OLE.every((byte, i) => bytes[i] === byte)) {
     if (holds(bytes, LOCKED) || holds(bytes, LOCKED_PPT)) throw new DeckError('locked');
     return holds(bytes, POWERPOINT) ? 'ppt' : null;
   }
   const names = new Set<string>();
   try {
-    entries(bytes, { bytes: Infinity, entries: 20_000 }, (path) => {
+    entries(bytes, limits, (path) => {
       names.add(path);
       return false;
     });
-  } catch {
-    return null;
+  } catch (error) {
+    if (!(error instanceof ArchiveError) || error.fault === 'broken') return null;
+    throw new DeckError(error.fault);
   }
   if (names.has('ppt/presentation.xml')) return 'pptx';
   return names.has('content.xml') && names.has('META-INF/manifest.xml') ? 'odp' : null;

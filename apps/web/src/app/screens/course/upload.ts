@@ -19,7 +19,7 @@ export type ImportState =
   | { readonly kind: 'failed'; readonly problem: Trouble };
 
 /** How often it is asked how far slides are, in ms. */
-const ASKED = 300;
+const ASKED = 120;
 
 /** A file on its way to becoming a board. */
 export class Upload {
