@@ -18,6 +18,8 @@ import type { PaperSource } from '../stage/paper-source';
 
 /** Width of the picture, in CSS px. */
 const WIDTH = 112;
+/** Longest that is waited for a moment in which nothing else is to be done, in ms. */
+const IDLE_WAIT = 1000;
 /** How long ink may rest before the picture is made anew, in ms. */
 const REST = 400;
 
@@ -49,6 +51,7 @@ export class PageThumb {
   /** The print, and what it is of. */
   private paper: { of: Paper; canvas: HTMLCanvasElement } | null = null;
   private of: Id | null = null;
+  private idle = 0;
   private abort: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -75,7 +78,10 @@ export class PageThumb {
       if (!this.inView()) return;
       if (this.of !== page.id) this.blank(page);
       clearTimeout(this.timer);
-      this.timer = setTimeout(() => void this.draw(page), this.paper ? REST : 0);
+      this.timer = setTimeout(
+        () => this.whenIdle(() => void this.draw(page)),
+        this.paper ? REST : 0,
+      );
     });
     effect((onCleanup) => {
       const { pictures } = this.papers();
@@ -90,8 +96,15 @@ export class PageThumb {
     inject(DestroyRef).onDestroy(() => {
       watcher.disconnect();
       clearTimeout(this.timer);
+      if (this.idle) cancelIdleCallback(this.idle);
       this.abort?.abort();
     });
+  }
+
+  /** The page itself comes first: its small picture is made when nothing else is to be done. */
+  private whenIdle(draw: () => void): void {
+    if (typeof requestIdleCallback !== 'function') return draw();
+    this.idle = requestIdleCallback(draw, { timeout: IDLE_WAIT });
   }
 
   /** The strip has put another page here: nothing of the former is shown for it. */
