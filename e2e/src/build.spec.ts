@@ -161,9 +161,12 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   ]);
   await pressed('Text');
   await touch(60, 130);
+  const words = maren.page.getByRole('textbox', { name: 'Text on the page' });
+  await expect(words).toBeFocused();
   await maren.page.keyboard.type('Which way is north?');
   await pressed('Slip');
   await touch(400, 130);
+  await expect(words).toBeFocused();
   await maren.page.keyboard.type('Bring gloves');
   await expect
     .poll(() => kinds(maren))

@@ -9,6 +9,7 @@ import type { Course } from '../courses/service.js';
 import { operations } from '../boards/tables.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
+import { tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { celloPage, tideFormulas } from './other-courses.js';
@@ -43,6 +44,7 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   await celloPage(app, practice, maren.id);
   const december = await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
   await tideFormulas(app, december, maren.id);
+  await slides(app, tides, maren);
   const past = await board(app, sky, maren, 'Star chart, first evening', await starChart());
   await pastLesson(app, sky, maren, past);
   const next = await board(app, sky, maren, 'Star chart for November evenings', await starChart());
@@ -67,6 +69,24 @@ async function board(
   });
   await app.imports.settled();
   return made.id;
+}
+
+/** A board of slides, where this machine can turn them into pages. */
+async function slides(app: FastifyInstance, course: Course, tutor: Tutor): Promise<void> {
+  const deck = await app.files.put(Readable.from([Buffer.from(tideSlides())]), 1_000_000);
+  const upload = {
+    course: course.id,
+    tutor: tutor.id,
+    title: 'Why the sea rises',
+    fileName: 'Why the sea rises.pdf',
+    maxPages: 100,
+    maxUploadBytes: 1_000_000,
+  };
+  const nobody = { converting: () => undefined, board: () => undefined };
+  await app.slides
+    .run(deck, 'odp', upload, nobody, new AbortController().signal)
+    .catch((error: unknown) => app.log.warn({ err: error }, 'the demo is without its slides'));
+  await app.files.remove(deck.hash);
 }
 
 const pen = (ink: InkName, width = 2.4): InkStyle => ({ tool: 'pen', ink, width });

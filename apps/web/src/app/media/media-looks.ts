@@ -62,9 +62,10 @@ export async function peaksOf(sound: Blob, length: number): Promise<number[] | n
 
 /** Mean loudness (root of the mean square) of equal parts, the loudest being 1. */
 export function peaks(samples: Float32Array, count = MAX_PEAKS): number[] {
-  const parts = Array.from({ length: Math.min(count, samples.length) }, (_, i) => {
-    const from = Math.floor((i * samples.length) / count);
-    const to = Math.max(from + 1, Math.floor(((i + 1) * samples.length) / count));
+  const among = Math.min(count, samples.length);
+  const parts = Array.from({ length: among }, (_, i) => {
+    const from = Math.floor((i * samples.length) / among);
+    const to = Math.floor(((i + 1) * samples.length) / among);
     let sum = 0;
     for (let at = from; at < to; at++) sum += samples[at]! ** 2;
     return Math.sqrt(sum / (to - from));

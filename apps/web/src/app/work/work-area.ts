@@ -148,7 +148,8 @@ export class WorkArea {
     this.inPlace()?.flush();
     this.texts.close();
     const formula = item ? item.kind === 'formula' : this.tools.tool() === 'formula';
-    if (!(await this.formulas.close())) return;
+    // Words that are typed at once find their field: it is waited only for a formula that is open.
+    if (this.formulas.draft() && !(await this.formulas.close())) return;
     if (formula) {
       this.formulas.open(page, at, item, this.tools.formula());
       // The bar to write it in takes some of the window.

@@ -43,7 +43,9 @@ export function inShort({ slides, changed }: ImportReport): string {
     ...count(lost, 'one sound or film is missing', 'sounds or films are missing'),
   ];
   const came = slides === 1 ? 'One slide came in' : `${slides} slides came in`;
-  return parts.length > 0 ? `${came}: ${parts.join(', ')}.` : `${came} as they were.`;
+  return parts.length > 0
+    ? `${came}: ${parts.join(', ')}.`
+    : `${came} as ${slides === 1 ? 'it was' : 'they were'}.`;
 }
 
 /** Says slide by slide what changed on the way in. */
