@@ -35,7 +35,7 @@ const TYPE = 'application/vnd.oasis.opendocument.presentation';
 
 function frame(y: number, height: number, inside: string, kind = ''): string {
   const place = `svg:x="2cm" svg:y="${y}cm" svg:width="24cm" svg:height="${height}cm"`;
-  return `<draw:frame ${place}${kind}><draw:text-box>${inside}</draw:text-box></draw:frame>`;
+  return `<draw:frame draw:style-name="clear" ${place}${kind}><draw:text-box>${inside}</draw:text-box></draw:frame>`;
 }
 
 const words = (style: string, text: string): string =>
@@ -53,11 +53,15 @@ function slide({ title, lines, notes }: DemoSlide, i: number): string {
 const look = (name: string, font: string, size: number): string =>
   `<style:style style:name="${name}" style:family="paragraph"><style:text-properties fo:font-family="${font}" fo:font-size="${size}pt" fo:color="#1d2b4f"/></style:style>`;
 
+/** Nothing behind the words, and nothing around them. */
+const CLEAR =
+  '<style:style style:name="clear" style:family="graphic"><style:graphic-properties draw:fill="none" draw:stroke="none"/></style:style>';
+
 /** Slides on the tides, as OpenDocument: made up, and written here. */
 export function tideSlides(): Uint8Array {
   const content =
     `<?xml version="1.0" encoding="UTF-8"?><office:document-content ${NAMESPACES} office:version="1.3">` +
-    `<office:automatic-styles>${look('title', 'Cambria', 36)}${look('line', 'Calibri', 26)}</office:automatic-styles>` +
+    `<office:automatic-styles>${CLEAR}${look('title', 'Cambria', 36)}${look('line', 'Calibri', 26)}</office:automatic-styles>` +
     `<office:body><office:presentation>${SLIDES.map(slide).join('')}</office:presentation></office:body></office:document-content>`;
   const styles =
     `<?xml version="1.0" encoding="UTF-8"?><office:document-styles ${NAMESPACES} office:version="1.3"><office:automatic-styles>` +
