@@ -94,7 +94,7 @@ export class Office {
       await this.run(deck, out, profile, to === 'pdf' ? PDF : to, folder, signal);
       const [made] = await readdir(out).catch(() => []);
       if (!made) throw new OfficeError('failed');
-      if (!known) await rename(profile, this.profile).catch(() => undefined);
+      if (!known) await this.keepProfile(profile).catch(() => undefined);
       return await use(join(out, made));
     } finally {
       await rm(folder, { recursive: true, force: true });
@@ -115,6 +115,14 @@ export class Office {
       }),
     );
     return found;
+  }
+
+  /** Keeps a profile to start from, whole or not at all; it may lie on another disk. */
+  private async keepProfile(profile: string): Promise<void> {
+    const next = `${this.profile}.new`;
+    await rm(next, { recursive: true, force: true });
+    await cp(profile, next, { recursive: true });
+    await rename(next, this.profile);
   }
 
   private run(
