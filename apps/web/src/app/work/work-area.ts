@@ -130,7 +130,7 @@ export class WorkArea {
       untracked(() => {
         this.inPlace()?.flush();
         this.texts.close();
-        void this.formulas.close(true);
+        void this.formulas.close();
       });
     });
     effect(() => {
