@@ -86,7 +86,7 @@ describe('board files', () => {
     const pieces = await writeBoardFile(of, true, {
       async file(hash) {
         const { rawPayload, headers } = await house.tutor.get(`/files/${hash}`);
-        return { bytes: rawPayload, type: String(headers['content-type']), name: 'kept' };
+        return { bytes: rawPayload, type: String(headers['content-type']) };
       },
       svg: async () => '<svg xmlns="http://www.w3.org/2000/svg"/>',
     });

@@ -57,16 +57,16 @@ export class BoardFiles {
     if (news.kind === 'fault') throw new ProblemError(FAULTS[news.fault]);
     const kept: Kept[] = [];
     try {
-      for (const { hash, path, name } of news.board.files) {
+      for (const { hash, path } of news.board.files) {
         const place = news.files.get(path);
         if (!place) throw new ProblemError('board-file-broken');
-        kept.push(await this.keep(hash, name, place));
+        kept.push(await this.keep(hash, place));
       }
       const board = withFiles(news.board, new Map(kept.map(({ was, hash }) => [was, hash])));
       const entries = logOf(board, wish.tutor);
       const { num, ...info } = await this.boards.begin(wish.course, board.title, null);
-      for (const { hash, bytes, type, name } of kept)
-        await this.boards.addFile(info.id, { hash, bytes, type, name });
+      for (const { hash, bytes, type } of kept)
+        await this.boards.addFile(info.id, { hash, bytes, type, name: '' });
       await this.logs.append(num, entries);
       await this.boards.finished(info.id);
       return info;
@@ -79,14 +79,14 @@ export class BoardFiles {
   }
 
   /** Takes in one of its files as if it had been brought by itself. */
-  private async keep(was: string, name: string, place: string): Promise<Kept> {
+  private async keep(was: string, place: string): Promise<Kept> {
     const came = await this.store.put(createReadStream(place), Infinity);
     if (came.hash !== was) {
       if (!(await this.boards.knowsFile(came.hash))) await this.store.remove(came.hash);
       throw new ProblemError('board-file-broken');
     }
     const { hash, bytes, type } = await this.material.check(came);
-    return { was, hash, bytes, type, name };
+    return { was, hash, bytes, type };
   }
 }
 
@@ -96,7 +96,6 @@ interface Kept {
   readonly hash: string;
   readonly bytes: number;
   readonly type: string;
-  readonly name: string;
 }
 
 /** The board with its files as they are called here. Throws where it names one that isn't there. */

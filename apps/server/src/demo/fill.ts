@@ -82,7 +82,7 @@ async function slides(app: FastifyInstance, course: Course, tutor: Tutor): Promi
     maxPages: 100,
     maxUploadBytes: 1_000_000,
   };
-  const nobody = { converting: () => undefined, board: () => undefined };
+  const nobody = { board: () => undefined };
   await app.slides
     .run(deck, 'odp', upload, nobody, new AbortController().signal)
     .catch((error: unknown) => app.log.warn({ err: error }, 'the demo is without its slides'));

@@ -88,7 +88,6 @@ export class ImportQueue {
     try {
       await job.work(
         {
-          converting: () => (job.state = { kind: 'converting' }),
           board: (made) => {
             board = made;
             job.state = { kind: 'board', board: made };

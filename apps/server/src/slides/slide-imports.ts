@@ -1,13 +1,7 @@
 import { changePage, keyBetween, materialOn, operation, pagesInOrder } from '@cuaderno/core';
 import type { Actor, Board, Id, MediaSpec, Operation, Page, PictureSpec } from '@cuaderno/core';
 import { reportOn } from '@cuaderno/formats/slides-in';
-import type {
-  Deck,
-  DeckFault,
-  DeckKind,
-  DeckMedia,
-  ImportReport,
-} from '@cuaderno/formats/slides-in';
+import type { Deck, DeckFault, DeckKind, DeckMedia } from '@cuaderno/formats/slides-in';
 import type { FastifyBaseLogger } from 'fastify';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
@@ -46,8 +40,6 @@ export interface SlideUpload extends Upload {
 
 /** Tells how far an import is. */
 export interface SlideNews {
-  /** The deck is being turned into pages. */
-  converting(): void;
   /** There is a board to look at; the rest is coming. */
   board(board: BoardInfo): void;
 }
@@ -93,7 +85,6 @@ export class SlideImports {
     const { office } = this.parts;
     signal.throwIfAborted();
     try {
-      news.converting();
       if (kind !== 'ppt') return await this.convert(file, kind, file, upload, news, signal);
       // What a PPT holds besides its slides is read from what it is as PPTX.
       await office.convert(file.path, kind, 'pptx', signal, async (path) =>
@@ -247,5 +238,3 @@ function pagesOf(board: Board, hash: string): ReadonlyMap<number, Page> {
     ),
   );
 }
-
-export type { ImportReport };

@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
 import type { ImportState } from './queue.js';
-import type { ImportReport } from './slide-imports.js';
+import type { ImportReport } from '@cuaderno/formats/slides-in';
 
 /** Real decks: templates that come with Debian’s LibreOffice. */
 const TEMPLATES = '/usr/lib/libreoffice/share/template/common/presnt';

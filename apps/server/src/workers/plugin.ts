@@ -1,5 +1,6 @@
 import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
+import type { ResourceLimits } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { BoardFileNews, BoardFileTask } from './board-file-worker.js';
 import type { DeckNews, DeckTask } from './deck-worker.js';
@@ -29,6 +30,21 @@ export const RECORD_MEMORY = {
   maxYoungGenerationSizeMb: 96,
 } as const;
 
+/** Memory of a thread that reads what is sent, in MB. */
+const ROOMY = { maxOldGenerationSizeMb: 1024 } as const;
+
+/** A thread for one kind of work, there while it is needed. */
+function pool(worker: string, name: string, resourceLimits: ResourceLimits): Piscina {
+  return new Piscina({
+    filename: new URL(`./${worker}-worker.js`, import.meta.url).href,
+    name,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 30_000,
+    resourceLimits,
+  });
+}
+
 /** Heavy work, on threads of its own with limits of time and memory. */
 export class Workers {
   private readonly inspecting = new Piscina({
@@ -37,51 +53,13 @@ export class Workers {
     // One is kept warm: a tutor who drops a PDF is waiting for it.
     minThreads: 1,
     maxThreads: 1,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    resourceLimits: ROOMY,
   });
-  private readonly recording = new Piscina({
-    filename: new URL('./board-pdf-worker.js', import.meta.url).href,
-    name: 'makeBoardPdf',
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: RECORD_MEMORY,
-  });
-
-  private readonly separating = new Piscina({
-    filename: new URL('./separate-worker.js', import.meta.url).href,
-    name: 'separate',
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: RECORD_MEMORY,
-  });
-
-  private readonly listening = new Piscina({
-    filename: new URL('./media-worker.js', import.meta.url).href,
-    name: 'inspectMedia',
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 256 },
-  });
-
-  private readonly unpacking = new Piscina({
-    filename: new URL('./board-file-worker.js', import.meta.url).href,
-    name: 'openBoardFile',
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
-  });
-
-  private readonly slides = new Piscina({
-    filename: new URL('./deck-worker.js', import.meta.url).href,
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
-  });
+  private readonly recording = pool('board-pdf', 'makeBoardPdf', RECORD_MEMORY);
+  private readonly separating = pool('separate', 'separate', RECORD_MEMORY);
+  private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 });
+  private readonly unpacking = pool('board-file', 'openBoardFile', ROOMY);
+  private readonly slides = pool('deck', 'openDeck', ROOMY);
 
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
 

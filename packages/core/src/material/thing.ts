@@ -90,6 +90,13 @@ export type MarkSpec = z.infer<typeof MarkSpec>;
 export const TEXT_FONTS = ['plain', 'title', 'dyslexic'] as const;
 export type TextFont = (typeof TEXT_FONTS)[number];
 
+/** What the fonts are called that ship with Cuaderno. */
+export const FONT_NAMES: Readonly<Record<TextFont, string>> = {
+  plain: 'Atkinson Hyperlegible Next',
+  title: 'Literata',
+  dyslexic: 'OpenDyslexic',
+};
+
 const offset = z.number().min(-30_000).max(30_000);
 
 /** Most lines of a text. */
@@ -204,5 +211,4 @@ export const UNSAID = {
   group: null,
   crop: null,
   alt: '',
-  poster: null,
 } as const;

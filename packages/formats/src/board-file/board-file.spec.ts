@@ -119,7 +119,7 @@ function harbour(): Board {
 }
 
 const source = {
-  file: async () => ({ bytes: PNG, type: 'image/png', name: 'Harbour.png' }),
+  file: async () => ({ bytes: PNG, type: 'image/png' }),
   svg: async (page: Page) =>
     `<svg xmlns="http://www.w3.org/2000/svg"><title>${page.name}</title></svg>`,
 };

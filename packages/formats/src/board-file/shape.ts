@@ -58,7 +58,6 @@ export const BoardJson = z.object({
       z.object({
         hash: FileHash,
         type: z.string().max(100),
-        name: z.string().max(400),
         path: z.string().max(200),
       }),
     )

@@ -6,8 +6,8 @@ import type { BoardJson } from './shape.js';
 
 /** What a board file is made of, besides the board. */
 export interface BoardFileSource {
-  /** A stored file; its name as it was brought. */
-  file(hash: FileHash): Promise<{ bytes: Uint8Array; type: string; name: string }>;
+  /** A stored file. */
+  file(hash: FileHash): Promise<{ bytes: Uint8Array; type: string }>;
   /** What a page looks like. */
   svg(page: Page): Promise<string>;
   /** Told how far it is, from 0 to 1. */
@@ -75,9 +75,9 @@ export async function writeBoardFile(
   };
   const files: BoardJson['files'] = [];
   for (const hash of hashes) {
-    const { bytes, type, name } = await source.file(hash);
+    const { bytes, type } = await source.file(hash);
     const path = `files/${hash}.${ENDINGS[type] ?? 'bin'}`;
-    files.push({ hash, type, name: [...name].slice(0, 200).join(''), path });
+    files.push({ hash, type, path });
     // What is packed already isn't packed again.
     add(path, bytes, false);
     step();

@@ -1,4 +1,4 @@
-import { STEP, writePathData } from '@cuaderno/core';
+import { FONT_NAMES, STEP, writePathData } from '@cuaderno/core';
 import type {
   Blend,
   DisplayImage,
@@ -11,11 +11,11 @@ import type {
   TextFont,
 } from '@cuaderno/core';
 
-/** Families as they are called in SVG: the fonts that ship with Cuaderno, then any like them. */
-const FAMILIES: Record<TextFont, string> = {
-  plain: "'Atkinson Hyperlegible Next', sans-serif",
-  title: "'Literata', serif",
-  dyslexic: "'OpenDyslexic', sans-serif",
+/** Fonts like ours, for where ours aren't. */
+const LIKE: Record<TextFont, string> = {
+  plain: 'sans-serif',
+  title: 'serif',
+  dyslexic: 'sans-serif',
 };
 
 /** Digits after the decimal point of a point: a hundredth is far finer than any print. */
@@ -26,15 +26,12 @@ const SEE_THROUGH = 0.5;
 
 /** Text as it may stand in XML (XML 1.0, 2.2 and 2.4). */
 export function escaped(text: string): string {
-  return (
-    text
-      // eslint-disable-next-line no-control-regex
-      .replace(/[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]/g, '')
-      .replace(/&/g, '&amp;')
-      .replace(/</g, '&lt;')
-      .replace(/>/g, '&gt;')
-      .replace(/"/g, '&quot;')
-  );
+  return text
+    .replace(/[^\t\n\r\P{Cc}]|[\ufffe\uffff]/gu, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;');
 }
 
 /** Writes a display list as SVG 2. */
@@ -97,7 +94,7 @@ export class SvgWriter implements DisplaySink {
       // The left end is where it begins, whichever way it runs.
       (rtl ? ' direction="rtl" text-anchor="end"' : '');
     this.parts.push(
-      `<text transform="${map(matrix)}" font-family="${FAMILIES[font]}" font-size="${number(size)}" ` +
+      `<text transform="${map(matrix)}" font-family="'${FONT_NAMES[font]}', ${LIKE[font]}" font-size="${number(size)}" ` +
         `fill="${colour}" textLength="${number(width)}" lengthAdjust="spacingAndGlyphs" ` +
         `xml:space="preserve"${style}>${escaped(text)}</text>`,
     );

@@ -19,7 +19,7 @@ export async function boardAsFile(
         const response = await fetch(`/api/files/${hash}`, { signal });
         if (!response.ok) throw new Error(String(response.status));
         const type = (response.headers.get('content-type') ?? '').replace(/;.*$/, '');
-        return { bytes: new Uint8Array(await response.arrayBuffer()), type, name: hash };
+        return { bytes: new Uint8Array(await response.arrayBuffer()), type };
       },
       svg: (page) => pageAsSvg(page, papers, { ink, signal }),
       progress,

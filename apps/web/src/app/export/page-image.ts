@@ -1,4 +1,4 @@
-import { filesOf, frameBounds, inkOn, itemBounds, materialOn } from '@cuaderno/core';
+import { filesOf, inkOn, itemBounds, materialOn } from '@cuaderno/core';
 import type { Item, Page, Rect } from '@cuaderno/core';
 import { itemLooks, paint } from '../stage/looks';
 import { paintPaper } from '../stage/paper-painter';
@@ -64,8 +64,7 @@ export async function itemsPng(items: readonly Item[], papers: PaperSource): Pro
 /** What items take up, pens included, in points. */
 export function boxOf(items: readonly Item[]): Rect {
   const boxes = items.map((item) => {
-    const { x, y, width, height } =
-      item.kind === 'ink' ? itemBounds(item) : frameBounds(item.frame);
+    const { x, y, width, height } = itemBounds(item);
     const pen = item.kind === 'shape' ? (item.outline?.width ?? 0) * 2 : 1;
     return { x: x - pen, y: y - pen, right: x + width + pen, bottom: y + height + pen };
   });

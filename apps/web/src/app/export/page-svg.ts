@@ -1,4 +1,4 @@
-import { filesOf, itemsOn, materialOn } from '@cuaderno/core';
+import { filesOf, FONT_NAMES, itemsOn, materialOn } from '@cuaderno/core';
 import type { FileHash, Item, Page } from '@cuaderno/core';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
 import type { PaperSource } from '../stage/paper-source';
@@ -48,12 +48,6 @@ async function partsOf(
   return { pictures, fontFaces: texts.length > 0 && !plain ? await fontFaces(texts, signal) : '' };
 }
 
-const FAMILIES = {
-  plain: 'Atkinson Hyperlegible Next',
-  title: 'Literata',
-  dyslexic: 'OpenDyslexic',
-} as const;
-
 /** Rules for the fonts of these texts, the ones of this page with the fonts themselves in them. */
 async function fontFaces(
   texts: readonly (Item & { kind: 'text' })[],
@@ -64,7 +58,7 @@ async function fontFaces(
       lines.flatMap(({ runs }) =>
         runs.map(
           ({ bold, slant }) =>
-            `${FAMILIES[font]} ${bold ? 700 : 400} ${slant ? 'italic' : 'normal'}`,
+            `${FONT_NAMES[font]} ${bold ? 700 : 400} ${slant ? 'italic' : 'normal'}`,
         ),
       ),
     ),

@@ -33,6 +33,12 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
 ];
 
+const NOT_COPIED: Trouble = {
+  type: 'urn:cuaderno:not-copied',
+  title: 'The browser did not let the page onto the clipboard.',
+  detail: 'Press the button once more, or save the page as a file.',
+};
+
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-sheet',
@@ -55,6 +61,7 @@ export class SaveSheet {
   protected readonly ink = signal(true);
   /** How far it is, from 0 to 1; `null` while nothing is made. */
   protected readonly part = signal<number | null>(null);
+  protected readonly copying = signal(false);
   protected readonly copied = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
@@ -64,16 +71,25 @@ export class SaveSheet {
   protected async save(): Promise<void> {
     await this.try(async (signal) => {
       const { blob, name } = await this.made(signal);
+      // Stopped in the last moment, nothing is saved either.
+      signal.throwIfAborted();
       download(blob, name);
       this.closed.emit();
     });
   }
 
   protected async copy(): Promise<void> {
-    await this.try(async () => {
+    this.copied.set(false);
+    this.copying.set(true);
+    this.trouble.set(null);
+    try {
       await copyPage(this.page(), this.papers(), this.ink());
       this.copied.set(true);
-    });
+    } catch {
+      this.trouble.set(NOT_COPIED);
+    } finally {
+      this.copying.set(false);
+    }
   }
 
   protected stop(): void {

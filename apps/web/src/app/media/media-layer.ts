@@ -66,11 +66,14 @@ export class MediaLayer {
 
   /** Each with the place of its sign, in CSS px from the stage's corner. */
   protected readonly players = computed(() => {
+    const media = this.media();
+    // Most boards have none: nothing is reckoned for each step of a moving page, then.
+    if (media.length === 0) return [];
     const stage = this.stage();
     stage.moved();
     const zoom = stage.zoom();
     const { width, height } = stage.size();
-    return this.media().map(({ page, item }) => {
+    return media.map(({ page, item }) => {
       const { at, radius } = playSign(item.frame);
       const { x, y } = stage.locate(page, at) ?? { x: -1e4, y: -1e4 };
       const side = Math.max(TOUCH, 2 * radius * zoom);

@@ -1,10 +1,11 @@
+import { FONT_NAMES } from '@cuaderno/core';
 import type { Measure, TextFont } from '@cuaderno/core';
 
 /** Families, the ones that ship with the application first; for letters they lack, the machine's. */
 export const FAMILIES: Record<TextFont, string> = {
-  plain: "'Atkinson Hyperlegible Next', system-ui, sans-serif",
-  title: "'Literata', Georgia, serif",
-  dyslexic: "'OpenDyslexic', 'Atkinson Hyperlegible Next', sans-serif",
+  plain: `'${FONT_NAMES.plain}', system-ui, sans-serif`,
+  title: `'${FONT_NAMES.title}', Georgia, serif`,
+  dyslexic: `'${FONT_NAMES.dyslexic}', '${FONT_NAMES.plain}', sans-serif`,
 };
 
 interface Look {

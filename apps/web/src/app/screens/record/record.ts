@@ -18,6 +18,7 @@ import { TableModule } from 'primeng/table';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Attendance, RecordInfo } from '../../api/shapes';
+import { MediaLayer } from '../../media/media-layer';
 import { PageStrip } from '../../pages/page-strip';
 import { PaperSource } from '../../stage/paper-source';
 import { Stage } from '../../stage/stage';
@@ -27,7 +28,7 @@ import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 /** What a closed lesson has left: its pages as they stood, and who was there. */
 @Component({
   selector: 'cua-record',
-  imports: [ButtonModule, PageStrip, RouterLink, Stage, TableModule],
+  imports: [ButtonModule, MediaLayer, PageStrip, RouterLink, Stage, TableModule],
   templateUrl: './record.html',
   styleUrl: './record.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
