@@ -1,6 +1,6 @@
 import { emptyBoard } from '@cuaderno/core';
 import type { Page } from '@cuaderno/core';
-import { clamp, MAX_ZOOM, toBoard, zoomAt } from './camera';
+import { clamp, MAX_ZOOM, toBoard, zoomAt, panToShow } from './camera';
 import { GAP, layOut, pageAt, pagesBetween } from './layout';
 
 const page = (id: string, width: number, height: number): Page => ({
@@ -62,5 +62,12 @@ describe('the camera', () => {
     expect(clamp({ x: 0, y: Infinity, zoom: 1 }, run, window).y).toBe(4200);
     expect(clamp({ x: 77, y: 0, zoom: 1 }, run, window).x).toBe(-200);
     expect(clamp({ x: 0, y: 0, zoom: 999 }, run, window).zoom).toBe(MAX_ZOOM);
+  });
+
+  it('moves the board only as far as a place needs to be seen', () => {
+    const size = { width: 800, height: 600 };
+    expect(panToShow({ x: 400, y: 300 }, size)).toEqual({ x: 0, y: 0 });
+    expect(panToShow({ x: 400, y: 590 }, size)).toEqual({ x: 0, y: -60 });
+    expect(panToShow({ x: -30, y: 300 }, size)).toEqual({ x: 100, y: 0 });
   });
 });

@@ -38,3 +38,13 @@ export function zoomAt(camera: Camera, at: Point, zoom: number): Camera {
   const place = toBoard(camera, at);
   return { x: place.x - at.x / next, y: place.y - at.y / next, zoom: next };
 }
+
+/** How far from the window's edge a place is brought that was out of it, in CSS px. */
+const EDGE = 70;
+
+/** How far the board must go, and no farther, for a place of the window to be seen; in CSS px. */
+export function panToShow(at: Point, { width, height }: Size): Point {
+  const back = (n: number, most: number): number =>
+    n < EDGE ? EDGE - n : n > most - EDGE ? most - EDGE - n : 0;
+  return { x: back(at.x, width), y: back(at.y, height) };
+}

@@ -16,7 +16,7 @@ import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Frame, Id, InkStyle, Item, Point } from '@cuaderno/core';
 import type { LiveInkEvent } from '../live/board-session';
 import type { Tool } from '../tools/tool';
-import { clamp, zoomAt } from './camera';
+import { clamp, panToShow, zoomAt } from './camera';
 import type { Camera } from './camera';
 import { Gestures } from './gestures';
 import type { GestureTarget } from './gestures';
@@ -36,9 +36,6 @@ import type { Selection } from './selecting';
 import { Steering } from './steering';
 import { Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
-
-/** How far from the window's edge a place is brought that was out of it, in CSS px. */
-const EDGE = 70;
 
 /**
  * The sheet of glass under everyone's pens: draws a board, and turns what a pointer does into
@@ -150,6 +147,7 @@ export class Stage {
     { camera: () => this.camera, seen: () => this.seen() },
     (page, at, item) => this.wrote.emit({ page, at, item }),
   );
+  private readonly resizing = new ResizeObserver(() => this.resize());
   private steering: Steering | null = null;
   private look: PointerLook | null = null;
   /** What the pointer that is down works with. */
@@ -289,10 +287,8 @@ export class Stage {
   reveal(page: Id, p: Point): void {
     const at = this.locate(page, p);
     if (!at) return;
-    const { width, height } = this.size();
-    const out = (n: number, most: number): number =>
-      n < EDGE ? n - EDGE : n > most - EDGE ? n - most + EDGE : 0;
-    this.pan(-out(at.x, width), -out(at.y, height));
+    const { x, y } = panToShow(at, this.size());
+    this.pan(x, y);
   }
 
   private start(): void {
@@ -306,7 +302,7 @@ export class Stage {
       lifted: () => this.selecting.lifted() ?? this.laying.lifted() ?? this.hiding(),
       selection: () => this.selecting.view(),
     });
-    new ResizeObserver(() => this.resize()).observe(element);
+    this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
     this.steering = new Steering(element, {
       pan: (dx, dy) => this.pan(dx, dy),
@@ -331,6 +327,8 @@ export class Stage {
   }
 
   private stop(): void {
+    // Taken off the screen its size changes once more, and nobody is there to be told.
+    this.resizing.disconnect();
     this.gestures?.close();
     this.steering?.stop();
     this.writing.close();
