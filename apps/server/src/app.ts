@@ -13,6 +13,7 @@ import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
 import { arrangeRoutes } from './boards/arrange-routes.js';
 import { BoardFiles } from './boards/board-files.js';
+import { Bringing } from './boards/bringing.js';
 import { Copies } from './boards/copies.js';
 import { exportRoutes } from './boards/export-routes.js';
 import { HeldFiles } from './boards/held-files.js';
@@ -29,8 +30,13 @@ import { healthRoutes } from './health/routes.js';
 import { lessons } from './lessons/plugin.js';
 import { joinRoutes, tutorLessonRoutes } from './lessons/routes.js';
 import { live } from './live/plugin.js';
-import { MaterialIntake } from './material/intake.js';
-import { materialRoutes } from './material/routes.js';
+import { MaterialIntake } from './intake/intake.js';
+import { intakeRoutes } from './intake/routes.js';
+import { lookRoutes } from './materials/look-routes.js';
+import { materials } from './materials/plugin.js';
+import { materialRoutes } from './materials/routes.js';
+import { shareRoutes } from './materials/share-routes.js';
+import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { recordRoutes } from './records/routes.js';
@@ -100,11 +106,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
-  app.decorate('material', new MaterialIntake(app.boards, files, darkroom, app.workers));
-  app.decorate(
-    'boardFiles',
-    new BoardFiles(app.boards, app.logs, files, app.material, app.workers),
-  );
+  app.decorate('intake', new MaterialIntake(app.boards, files, darkroom, app.workers));
+  app.decorate('boardFiles', new BoardFiles(app.boards, app.logs, files, app.intake, app.workers));
+  const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
   app.decorate('reports', new Reports(app.db));
   app.decorate('importQueue', new ImportQueue(app.log));
   app.decorate(
@@ -113,14 +117,25 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       boards: app.boards,
       bus: app.bus,
       store: files,
-      material: app.material,
+      material: app.intake,
       imports: app.imports,
       workers: app.workers,
-      office: new Office(join(config.dataFolder, 'office-profile'), config.office),
+      office,
       reports: app.reports,
       log: app.log,
     }),
   );
+  const bringLimits = { maxUploadBytes: config.maxUploadBytes, maxPages: config.maxPages };
+  const { boards, imports, slides, boardFiles, importQueue: queue } = app;
+  app.decorate(
+    'bringing',
+    new Bringing({ boards, store: files, imports, slides, queue, boardFiles }, bringLimits),
+  );
+  await app.register(materials, {
+    folder: config.dataFolder,
+    maxUploadBytes: config.maxUploadBytes,
+    office,
+  });
   app.addHook('onClose', () => darkroom.close());
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
@@ -129,6 +144,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.addHook('onReady', () => app.imports.resume());
   app.addHook('preClose', async () => {
     await app.importQueue.close();
+    await app.arrivals.settled();
     await app.imports.settled();
     await heldFiles.settled();
   });
@@ -142,14 +158,15 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(joinRoutes);
       await api.register(fileRoutes);
       await api.register(courseRoutes);
-      await api.register(boardRoutes, {
-        maxUploadBytes: config.maxUploadBytes,
-        maxPages: config.maxPages,
-      });
+      await api.register(boardRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(arrangeRoutes);
       await api.register(exportRoutes);
-      await api.register(materialRoutes, { maxUploadBytes: config.maxUploadBytes });
+      await api.register(intakeRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(slideRoutes);
+      await api.register(materialRoutes);
+      await api.register(shareRoutes);
+      await api.register(uploadRoutes, { maxUploadBytes: config.maxUploadBytes });
+      await api.register(lookRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
     },

@@ -8,6 +8,7 @@ export * from './id/index.js';
 export * from './ink/index.js';
 export * from './log/index.js';
 export * from './material/index.js';
+export * from './materials/index.js';
 export * from './ops/index.js';
 export * from './order/index.js';
 export * from './permissions/index.js';

@@ -82,6 +82,53 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     },
   );
 
+  app.post(
+    '/invitations',
+    {
+      onRequest: app.tutorOnly,
+      schema: {
+        tags,
+        summary: 'Invite another tutor: a link that is good once, for two weeks',
+        response: { 201: z.object({ token: z.string() }) },
+      },
+    },
+    async ({ tutor }, reply) =>
+      reply.status(201).send({ token: await app.accounts.invite(tutor.id) }),
+  );
+
+  const Token = z.string().min(1).max(100);
+
+  app.post(
+    '/invitations/look',
+    {
+      schema: {
+        tags,
+        summary: 'Who sent an invitation',
+        body: z.object({ token: Token }),
+        response: { 200: z.object({ by: z.string() }) },
+      },
+    },
+    async ({ body }) => ({ by: await app.accounts.inviter(body.token) }),
+  );
+
+  app.post(
+    '/invitations/accept',
+    {
+      schema: {
+        tags,
+        summary: 'Make the account of a tutor who was invited',
+        body: z.object({ token: Token, name: PersonName, email: Email, password: NewPassword }),
+        response: { 204: z.null() },
+      },
+    },
+    async (request, reply) => {
+      const { token, name, email, password } = request.body;
+      const tutor = await app.accounts.accept(token, name, email, password);
+      setSession(request, reply, await app.accounts.openSession(tutor));
+      return reply.status(204).send(null);
+    },
+  );
+
   if (demo) {
     app.post(
       '/demo/sign-in',

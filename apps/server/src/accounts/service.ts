@@ -1,14 +1,17 @@
 import { newId } from '@cuaderno/core';
-import { count, eq, lt } from 'drizzle-orm';
+import { asc, count, eq, lt, ne } from 'drizzle-orm';
 import { createHash, randomBytes } from 'node:crypto';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import { checkPassword, hashPassword } from './password.js';
-import { sessions, tutors } from './tables.js';
+import { invitations, sessions, tutors } from './tables.js';
 import { Throttle } from './throttle.js';
 
 /** How long a sign-in lasts, in ms. */
 export const SESSION_MS = 30 * 24 * 3600_000;
+
+/** How long an invitation is good, in ms. */
+const INVITATION_MS = 14 * 24 * 3600_000;
 
 /** Wrong passwords before it slows down. */
 const FREE_TRIES = 5;
@@ -73,6 +76,54 @@ export class Accounts {
   async first(): Promise<Tutor | null> {
     const [row] = await this.db.select().from(tutors).orderBy(tutors.createdAt).limit(1);
     return row ? { id: row.id, name: row.name, email: row.email } : null;
+  }
+
+  /** All tutors but this one, by name. */
+  others(tutor: string): Promise<{ id: string; name: string }[]> {
+    return this.db
+      .select({ id: tutors.id, name: tutors.name })
+      .from(tutors)
+      .where(ne(tutors.id, tutor))
+      .orderBy(asc(tutors.name));
+  }
+
+  /** A word to another tutor to come in; its token is for the link alone, and good once. */
+  async invite(by: string): Promise<string> {
+    const token = randomBytes(24).toString('base64url');
+    const now = Date.now();
+    await this.db.delete(invitations).where(lt(invitations.expiresAt, now));
+    await this.db
+      .insert(invitations)
+      .values({ tokenHash: hashToken(token), by, expiresAt: now + INVITATION_MS });
+    return token;
+  }
+
+  /** The tutor who sent an invitation. Throws `invitation-over`. */
+  async inviter(token: string): Promise<string> {
+    const [row] = await this.db
+      .select({ name: tutors.name, until: invitations.expiresAt })
+      .from(invitations)
+      .innerJoin(tutors, eq(tutors.id, invitations.by))
+      .where(eq(invitations.tokenHash, hashToken(token)));
+    if (!row || row.until < Date.now()) throw new ProblemError('invitation-over');
+    return row.name;
+  }
+
+  /** Makes the account of who was invited. Throws `invitation-over` or `email-taken`. */
+  async accept(token: string, name: string, email: string, password: string): Promise<Tutor> {
+    await this.inviter(token);
+    const [known] = await this.db
+      .select({ id: tutors.id })
+      .from(tutors)
+      .where(eq(tutors.email, comparable(email)));
+    if (known) throw new ProblemError('email-taken');
+    // Whoever takes it away has it: two who come at once can't both.
+    const taken = await this.db
+      .delete(invitations)
+      .where(eq(invitations.tokenHash, hashToken(token)))
+      .returning({ by: invitations.by });
+    if (taken.length === 0) throw new ProblemError('invitation-over');
+    return this.add(name, email, password);
   }
 
   /** A new session; its token is for the cookie alone. */

@@ -21,3 +21,13 @@ export const sessions = sqliteTable(
   },
   (table) => [index('sessions_by_tutor').on(table.tutor)],
 );
+
+/** A tutor's word to another to come in; good once. */
+export const invitations = sqliteTable('invitations', {
+  /** SHA-256 of the link's token. */
+  tokenHash: text('token_hash').primaryKey(),
+  by: text()
+    .notNull()
+    .references(() => tutors.id),
+  expiresAt: integer('expires_at').notNull(),
+});

@@ -12,7 +12,7 @@ import type { BoardFileFault, BoardJson } from '@cuaderno/formats/board-file';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { FileStore, StoredFile } from '../files/store.js';
-import type { MaterialIntake } from '../material/intake.js';
+import type { MaterialIntake } from '../intake/intake.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
@@ -27,6 +27,11 @@ const FAULTS: Record<BoardFileFault, ProblemCode> = {
   unsafe: 'zip-unsafe',
   shape: 'board-file-broken',
 };
+
+/** Why a file is no board file that can be opened, for people. */
+export function boardFileProblem(fault: BoardFileFault): ProblemError {
+  return new ProblemError(FAULTS[fault]);
+}
 
 /** How many times as large as an upload may be what is in it. */
 const UNPACKED = 4;
@@ -54,7 +59,7 @@ export class BoardFiles {
       folder: this.store.incoming,
       maxBytes: wish.maxUploadBytes * UNPACKED,
     });
-    if (news.kind === 'fault') throw new ProblemError(FAULTS[news.fault]);
+    if (news.kind === 'fault') throw boardFileProblem(news.fault);
     const kept: Kept[] = [];
     try {
       for (const { hash, path } of news.board.files) {

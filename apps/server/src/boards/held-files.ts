@@ -104,9 +104,10 @@ export class HeldFiles {
     );
     const { rest, taken } = await this.workers.separate(this.store.path(file), numbers);
     const name = 'Pages of a file';
+    const madeOf = await this.boards.originOf(board, file);
     const keep = async (bytes: Uint8Array): Promise<FileHash> => {
       const stored = await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity);
-      const row = { hash: stored.hash, bytes: stored.bytes, type: 'application/pdf', name };
+      const row = { hash: stored.hash, bytes: stored.bytes, type: 'application/pdf', name, madeOf };
       await this.boards.addFile(board, row);
       return stored.hash;
     };

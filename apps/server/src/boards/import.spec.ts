@@ -2,7 +2,7 @@ import { pagesInOrder } from '@cuaderno/core';
 import type { PageSpec } from '@cuaderno/core';
 import { House } from '../testing/harness.js';
 import { lockedPdf, namedPdf, oddPdf, plainPdf } from '../testing/pdf-files.js';
-import { titleFromFileName } from './routes.js';
+import { titleFromFileName } from './title.js';
 
 describe('bringing a PDF', () => {
   let house: House;

@@ -38,6 +38,8 @@ export interface Upload {
   readonly title: string;
   readonly fileName: string;
   readonly maxPages: number;
+  /** The file that this PDF was made of, if it isn't as it came. */
+  readonly madeOf?: string;
 }
 
 /**
@@ -75,8 +77,8 @@ export class Imports {
           if (!board) {
             if (!placements.some((placement) => placement && fits(placement)))
               throw new ProblemError(placements.some(Boolean) ? 'page-size' : 'file-broken');
-            const { title, fileName: name, course } = upload;
-            board = this.boards.make(course, title, { ...file, name, pages: count });
+            const { title, fileName: name, course, madeOf = null } = upload;
+            board = this.boards.make(course, title, { ...file, name, pages: count, madeOf });
             naming.push(operation({ kind: 'board.rename', title, former: '' }));
           }
           const { id } = await board;
@@ -96,6 +98,58 @@ export class Imports {
         }),
       );
     });
+  }
+
+  /**
+   * Brings the pages of a stored PDF to a board that is there, after one of its pages or at its end.
+   * Throws the problem that keeps the file from being shown.
+   */
+  async into(
+    board: string,
+    path: string,
+    file: string,
+    tutor: string,
+    after: string | null,
+  ): Promise<void> {
+    const room = await roomOf(this.bus, board);
+    let names: PageNames = new Map();
+    const all: { placements: readonly (PdfPlacement | null)[]; first: number }[] = [];
+    await this.inspect(path, 1, {
+      count: () => undefined,
+      pages: (placements, first) => {
+        all.push({ placements, first });
+        return Promise.resolve();
+      },
+      names: (found) => {
+        names = found;
+        return Promise.resolve();
+      },
+    });
+    const placements = all.flatMap((run) => run.placements);
+    const [from, to] = await room.between((state) => {
+      const pages = pagesInOrder(state);
+      const at = pages.findIndex(({ id }) => id === after);
+      if (at < 0) return [pages.at(-1)?.order ?? null, null];
+      return [pages[at]!.order, pages[at + 1]?.order ?? null];
+    });
+    const keys = keysBetween(from!, to!, placements.length);
+    const pages = placements.map((placement, i) => page(placement, file, i + 1, keys[i]!, names));
+    const ops: Operation[] = [];
+    for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
+      ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
+    await room.take(ops, tutorActor(tutor));
+  }
+
+  /** How many pages a stored PDF has. Throws the problem that keeps it from being shown. */
+  async count(path: string): Promise<number> {
+    let count = 0;
+    const take = {
+      count: (n: number) => void (count = n),
+      pages: () => Promise.resolve(),
+      names: () => Promise.resolve(),
+    };
+    await this.inspect(path, Infinity, take);
+    return count;
   }
 
   /** A board of one's own: a single empty page to begin on. */

@@ -1,12 +1,12 @@
 import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { BoardShape, CourseShape, Title } from '../courses/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { BoardFiles } from './board-files.js';
+import type { Bringing } from './bringing.js';
 import type { Imports } from './import.js';
 import type { Boards } from './service.js';
 
@@ -15,49 +15,22 @@ declare module 'fastify' {
     boards: Boards;
     imports: Imports;
     boardFiles: BoardFiles;
+    bringing: Bringing;
   }
 }
 
 const tags = ['boards'];
 
-/** Begins a zip, or its end where it is empty (APPNOTE.TXT, 4.3), and OLE2 files (MS-CFB, 2.2). */
-const PACKED = ['PK\x03\x04', 'PK\x05\x06', '\xd0\xcf\x11\xe0'];
-
-/** Whether a file is one in which others are packed, as decks and saved boards are. */
-async function isPacked(path: string): Promise<boolean> {
-  const handle = await open(path);
-  try {
-    const { buffer } = await handle.read(Buffer.alloc(4), 0, 4, 0);
-    return PACKED.includes(buffer.toString('latin1'));
-  } finally {
-    await handle.close();
-  }
-}
-
-/** Longest file name that is taken, in characters; longer ones are cut. */
-const MAX_TITLE = 120;
-
-/** A title from a file's name: without its ending, and no longer than a title may be. */
-export function titleFromFileName(name: string): string {
-  const base = name.replace(/^.*[\\/]/, '').replace(/\.(pdf|pptx?|odp)$/i, '');
-  const title = Title.safeParse([...base].slice(0, MAX_TITLE).join(''));
-  return title.data ?? 'Board';
-}
-
-export const boardRoutes: FastifyPluginAsyncZod<{
-  maxUploadBytes: number;
-  maxPages: number;
-}> = async (app, { maxUploadBytes, maxPages }) => {
+export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = async (
+  app,
+  { maxUploadBytes },
+) => {
   app.addHook('onRequest', app.tutorOnly);
 
   // The file is taken as it comes, from the line to the disk: never whole in memory.
   app.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
     done(null, payload),
   );
-
-  const forget = async (hash: string): Promise<void> => {
-    if (!(await app.boards.knowsFile(hash))) await app.files.remove(hash);
-  };
 
   app.post(
     '/courses/:course/boards',
@@ -105,42 +78,10 @@ export const boardRoutes: FastifyPluginAsyncZod<{
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const course = await app.courses.one(params.course, tutor.id);
       const file = await app.files.put(request.body as Readable, maxUploadBytes);
-      const title = titleFromFileName(query.name);
-      const wishes = {
-        course: course.id,
-        tutor: tutor.id,
-        title,
-        fileName: `${title}.pdf`,
-        maxPages,
-      };
-      const packed = await isPacked(file.path);
-      const deck = packed
-        ? await app.slides.kindOf(file, maxUploadBytes).catch(async (error: unknown) => {
-            await forget(file.hash);
-            throw error;
-          })
-        : null;
-      if (deck) {
-        // The same deck may be waiting twice.
-        const release = app.files.hold(file.hash);
-        const job = app.importQueue.add(tutor.id, (news, signal) =>
-          app.slides.run(file, deck, { ...wishes, maxUploadBytes }, news, signal).finally(() => {
-            release();
-            return forget(file.hash);
-          }),
-        );
-        return reply.status(202).send({ job });
-      }
-      if (packed) {
-        const wish = { course: course.id, tutor: tutor.id, maxUploadBytes };
-        const opened = await app.boardFiles
-          .open(file, wish)
-          // What is in it is kept, not the zip.
-          .finally(() => forget(file.hash));
-        return reply.status(201).send({ ...opened, file: null });
-      }
-      const board = await app.imports.begin(file, wishes);
-      return reply.status(201).send({ ...board, file: file.hash });
+      const brought = await app.bringing.bring(file, query.name, course.id, tutor.id);
+      app.arrivals.brought(course, query.name, file);
+      if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
+      return reply.status(201).send({ ...brought.board, file: brought.file });
     },
   );
 

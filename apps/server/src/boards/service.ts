@@ -19,6 +19,18 @@ export interface BoardFile {
   readonly bytes: number;
   readonly name: string;
   readonly pages: number;
+  /** The file that it was made of, if it isn't as it came. */
+  readonly madeOf?: string | null;
+}
+
+/** A file that is laid on a board. */
+export interface BroughtFile {
+  readonly hash: string;
+  readonly bytes: number;
+  readonly type: string;
+  readonly name: string;
+  /** The file that it was made of, if it isn't as it came. */
+  readonly madeOf?: string | null;
 }
 
 const COLUMNS = {
@@ -41,12 +53,12 @@ export class Boards {
       await add;
       return board;
     }
-    const { hash, bytes, name, pages } = file;
+    const { hash, bytes, name, pages, madeOf } = file;
     const stored = { hash, bytes, type: 'application/pdf', createdAt: Date.now() };
     await this.db.batch([
       add,
       this.db.insert(files).values(stored).onConflictDoNothing(),
-      this.db.insert(boardFiles).values({ board: board.id, hash, name, pages }),
+      this.db.insert(boardFiles).values({ board: board.id, hash, name, pages, madeOf }),
     ]);
     return board;
   }
@@ -83,12 +95,15 @@ export class Boards {
   /** A file may be seen on this board from now on. */
   async addFile(
     board: string,
-    { hash, bytes, type, name }: { hash: string; bytes: number; type: string; name: string },
+    { hash, bytes, type, name, madeOf = null }: BroughtFile,
   ): Promise<void> {
     const stored = { hash, bytes, type, createdAt: Date.now() };
     await this.db.batch([
       this.db.insert(files).values(stored).onConflictDoNothing(),
-      this.db.insert(boardFiles).values({ board, hash, name, pages: 0 }).onConflictDoNothing(),
+      this.db
+        .insert(boardFiles)
+        .values({ board, hash, name, pages: 0, madeOf })
+        .onConflictDoNothing(),
     ]);
   }
 
@@ -109,6 +124,15 @@ export class Boards {
   async knowsFile(hash: string): Promise<boolean> {
     const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
     return rows.length > 0;
+  }
+
+  /** The file that one on this board was made of first; itself, if it is as it came. */
+  async originOf(board: string, hash: string): Promise<string> {
+    const [row] = await this.db
+      .select({ madeOf: boardFiles.madeOf })
+      .from(boardFiles)
+      .where(and(eq(boardFiles.board, board), eq(boardFiles.hash, hash)));
+    return row?.madeOf ?? hash;
   }
 
   /** The type under which a file is sent. */

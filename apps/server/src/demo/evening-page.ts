@@ -43,7 +43,7 @@ function nightSky(): Buffer {
  */
 export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id): Promise<void> {
   const desk = await Desk.at(app, boardId, tutor);
-  const picture = await app.material.take(
+  const picture = await app.intake.take(
     boardId,
     'Harbour at nine.png',
     Readable.from([nightSky()]),
@@ -138,7 +138,7 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
   const { film, poster, seconds } = await turningSky();
   const name = 'The Bear, hour by hour.webm';
   const kept = async (bytes: Uint8Array): Promise<Id> =>
-    (await app.material.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
+    (await app.intake.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
   await desk.lay(turning.id, [
     text({
       x: 60,

@@ -25,14 +25,20 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
     async (request, reply) => {
       const { hash } = request.params;
       const tutor = await app.tutorOf(request);
-      const allowed = tutor
-        ? await app.boards.fileOfTutor(tutor.id, hash)
+      const own = tutor
+        ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
+          (await app.materials.hasFile(tutor.id, hash))
         : await app.heldFiles.mayHave(app.studentOf(request).lesson.board, hash);
-      if (!allowed) throw new ProblemError('not-found');
+      const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
+      if (!own && !shared) throw new ProblemError('not-found');
       // No packed copies lie beside stored files; looking for them would lose the file's type.
       delete request.raw.headers['accept-encoding'];
       return reply
-        .header('cache-control', 'private, max-age=31536000, immutable')
+        .header(
+          'cache-control',
+          // What is shared may be taken back.
+          shared ? 'no-store' : 'private, max-age=31536000, immutable',
+        )
         .header('content-type', await app.boards.typeOf(hash))
         .header('x-content-type-options', 'nosniff')
         .header('content-disposition', 'inline')

@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
@@ -50,6 +51,23 @@ export class FileStore {
 
   path(hash: string): string {
     return filePath(this.folder, hash);
+  }
+
+  /** Takes over a file that lies on this disk already, under its content from now on. */
+  async adopt(path: string): Promise<StoredFile> {
+    const hash = createHash('sha256');
+    let bytes = 0;
+    for await (const chunk of createReadStream(path) as AsyncIterable<Buffer>) {
+      bytes += chunk.length;
+      hash.update(chunk);
+    }
+    if (bytes === 0) throw new ProblemError('file-empty');
+    const handle = await open(path, 'r+');
+    await handle.sync().finally(() => handle.close());
+    const digest = hash.digest('hex');
+    await mkdir(join(this.folder, digest.slice(0, 2)), { recursive: true });
+    await rename(path, this.path(digest));
+    return { hash: digest, bytes, path: this.path(digest) };
   }
 
   /**

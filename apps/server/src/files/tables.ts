@@ -21,6 +21,8 @@ export const boardFiles = sqliteTable(
     name: text().notNull(),
     /** Pages the file has; all of them are on the board once its import is done. */
     pages: integer().notNull(),
+    /** The file that it was made of: the slides of a PDF, the whole of which it is a part. */
+    madeOf: text('made_of'),
   },
   (table) => [
     primaryKey({ columns: [table.board, table.hash] }),

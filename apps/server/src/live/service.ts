@@ -131,6 +131,14 @@ export class LiveService {
       if (connection.role === 'student') connection.close(CLOSE.over);
   }
 
+  /** Students of this tutor's lessons may look at other things from now on. */
+  materialsChanged(tutor: Id): void {
+    for (const here of this.connections.values())
+      for (const connection of here)
+        if (connection.role === 'student' && connection.lesson?.tutor === tutor)
+          connection.tell({ kind: 'materials' });
+  }
+
   private tellPeople(lesson: LiveLesson, only?: 'tutor'): void {
     for (const connection of this.connections.get(lesson.board) ?? [])
       if (!only || connection.role === only)

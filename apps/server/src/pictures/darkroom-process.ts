@@ -1,7 +1,21 @@
 import { preparePicture } from './prepare.js';
+import type { PictureNews } from './prepare.js';
+import type { ShowNews, ShowTask } from './show.js';
 
-/* The process in which pictures are decoded: a path comes, news of its picture goes back. */
-process.on('message', (path: string) => {
-  void preparePicture(path).then((news) => process.send?.(news));
+export type DarkroomTask =
+  { readonly kind: 'prepare'; readonly path: string } | ({ readonly kind: 'show' } & ShowTask);
+
+export type DarkroomNews = PictureNews | ShowNews;
+
+/* The process in which pictures are decoded: a task comes, news of its picture goes back. */
+process.on('message', (task: DarkroomTask) => {
+  void develop(task).then((news) => process.send?.(news));
 });
 process.on('disconnect', () => process.exit());
+
+async function develop(task: DarkroomTask): Promise<DarkroomNews> {
+  if (task.kind === 'prepare') return preparePicture(task.path);
+  // What draws PDFs is loaded when the first is to be drawn.
+  const { showPicture } = await import('./show.js');
+  return showPicture(task);
+}

@@ -2,7 +2,9 @@ import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { FastifyBaseLogger } from 'fastify';
+import type { DarkroomNews, DarkroomTask } from './darkroom-process.js';
 import type { PictureNews } from './prepare.js';
+import type { ShowNews, ShowTask } from './show.js';
 
 /** Longest that one picture may take, in ms. */
 const LIMIT = 60_000;
@@ -14,11 +16,11 @@ const MEMORY = 512;
 const PROGRAM = fileURLToPath(new URL('./darkroom-process.js', import.meta.url));
 
 interface Job {
-  readonly path: string;
-  readonly done: (news: PictureNews) => void;
+  readonly task: DarkroomTask;
+  readonly done: (news: DarkroomNews) => void;
 }
 
-const BROKEN: PictureNews = { kind: 'fault', fault: 'broken' };
+const BROKEN = { kind: 'fault', fault: 'broken' } as const;
 
 /**
  * Where pictures are decoded: a process of its own, one picture at a time, with limits. Decoders are
@@ -34,8 +36,17 @@ export class Darkroom {
   constructor(private readonly log: Pick<FastifyBaseLogger, 'warn'>) {}
 
   prepare(path: string): Promise<PictureNews> {
+    return this.do({ kind: 'prepare', path }) as Promise<PictureNews>;
+  }
+
+  /** A picture of a page of a PDF, or of a picture. */
+  show(task: ShowTask): Promise<ShowNews> {
+    return this.do({ kind: 'show', ...task }) as Promise<ShowNews>;
+  }
+
+  private do(task: DarkroomTask): Promise<DarkroomNews> {
     return new Promise((done) => {
-      this.waiting.push({ path, done });
+      this.waiting.push({ task, done });
       this.next();
     });
   }
@@ -62,13 +73,13 @@ export class Darkroom {
     }
     this.current = job;
     this.timer = setTimeout(() => {
-      this.log.warn({ path: job.path }, 'a picture took too long');
+      this.log.warn({ path: job.task.path }, 'a picture took too long');
       this.child?.kill('SIGKILL');
     }, LIMIT);
-    (this.child ??= this.start()).send(job.path);
+    (this.child ??= this.start()).send(job.task);
   }
 
-  private finish(news: PictureNews): void {
+  private finish(news: DarkroomNews): void {
     const job = this.current;
     this.current = null;
     job?.done(news);
@@ -83,14 +94,17 @@ export class Darkroom {
       env: { PATH: process.env['PATH'] },
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });
-    child.on('message', (news: PictureNews) => this.finish(news));
+    child.on('message', (news: DarkroomNews) => this.finish(news));
     // What went wrong is told by its exit.
     child.on('error', () => undefined);
     child.on('exit', (code, signal) => {
       if (this.child !== child) return;
       this.child = null;
       if (!this.current) return;
-      this.log.warn({ code, signal, path: this.current.path }, 'a picture could not be decoded');
+      this.log.warn(
+        { code, signal, path: this.current.task.path },
+        'a picture could not be decoded',
+      );
       this.finish(BROKEN);
     });
     return child;

@@ -176,6 +176,41 @@ export const PROBLEMS = {
     'A page of this PDF is larger than 200 inches or smaller than a stamp.',
     'Save it with a usual page size.',
   ],
+  'folder-in-itself': [
+    409,
+    'A folder can’t be put into itself.',
+    'Choose another folder to put it into.',
+  ],
+  'not-to-be-laid': [
+    422,
+    'This file can’t be laid on a page.',
+    'Lay a picture, a sound or a film; make a board of a PDF, of slides or of a saved board.',
+  ],
+  'no-board-of-it': [
+    422,
+    'No board can be made of this file.',
+    'Choose a PDF, slides or a saved board, or lay this file on a page.',
+  ],
+  'slides-coming': [
+    409,
+    'These slides are being made ready to look at.',
+    'Wait a moment: they appear by themselves.',
+  ],
+  'slides-not-shown': [
+    422,
+    'These slides can’t be shown here.',
+    'Ask your tutor for them as a PDF.',
+  ],
+  'invitation-over': [
+    410,
+    'This invitation was used, or is too old.',
+    'Ask whoever sent it for a new one.',
+  ],
+  'email-taken': [
+    409,
+    'There is an account with this e-mail already.',
+    'Sign in with it, or use another e-mail.',
+  ],
   'upload-broken-off': [400, 'The upload broke off.', 'Check the line and bring the file again.'],
   'export-failed': [
     500,

@@ -10,7 +10,7 @@ import type { BoardInfo, Boards } from '../boards/service.js';
 import type { FileStore, StoredFile } from '../files/store.js';
 import { roomOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
-import type { MaterialIntake } from '../material/intake.js';
+import type { MaterialIntake } from '../intake/intake.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
@@ -122,7 +122,8 @@ export class SlideImports {
         const { deck } = await read();
         if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);
-        return { board: await imports.begin(pdf, upload), hash: pdf.hash };
+        const board = await imports.begin(pdf, { ...upload, madeOf: file.hash });
+        return { board, hash: pdf.hash };
       });
       news.board(board);
       const { deck, files } = await read();

@@ -157,6 +157,11 @@ export class House {
     this.tutor.cookie = cookie;
   }
 
+  /** The folder that holds everything. */
+  get folder(): string {
+    return this.config.dataFolder;
+  }
+
   visitor(): Visitor {
     return new Visitor(this.app);
   }
@@ -174,6 +179,47 @@ export class House {
   async student(name: string): Promise<Visitor> {
     const visitor = this.visitor();
     await visitor.post('/join', { by: { link: this.course.linkToken }, name });
+    return visitor;
+  }
+
+  /** A request over the line itself, for what isn't answered in one piece. */
+  fetch(who: Visitor, url: string, init: RequestInit = {}): Promise<Response> {
+    return fetch(`http://127.0.0.1:${this.port}/api${url}`, {
+      ...init,
+      headers: { cookie: who.cookie, ...init.headers },
+    });
+  }
+
+  /** Sends a file to a tutor's materials, whole. */
+  async uploadMaterial(
+    who: Visitor,
+    name: string,
+    bytes: Uint8Array,
+    folder = '',
+  ): Promise<Response> {
+    const coded = (text: string): string => Buffer.from(text).toString('base64');
+    return this.fetch(who, '/materials/uploads', {
+      method: 'POST',
+      headers: {
+        'tus-resumable': '1.0.0',
+        'upload-length': String(bytes.length),
+        'upload-metadata': `name ${coded(name)},folder ${coded(folder)}`,
+        'content-type': 'application/offset+octet-stream',
+      },
+      body: Buffer.from(bytes),
+    });
+  }
+
+  /** Another tutor, who was invited. */
+  async otherTutor(name: string): Promise<Visitor> {
+    const { token } = (await this.tutor.post('/invitations')).json<{ token: string }>();
+    const visitor = this.visitor();
+    await visitor.post('/invitations/accept', {
+      token,
+      name,
+      email: `${name.toLowerCase()}@example.org`,
+      password: 'ropes-and-knots',
+    });
     return visitor;
   }
 

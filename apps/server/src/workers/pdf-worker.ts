@@ -20,7 +20,7 @@ const SHORT = 100;
 
 export interface InspectTask {
   readonly path: string;
-  /** First page to look at, from 1. */
+  /** First page to look at, from 1; beyond the last where only their number is asked for. */
   readonly from: number;
   readonly port: MessagePort;
 }

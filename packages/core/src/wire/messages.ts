@@ -99,6 +99,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   }),
   /** The lesson was closed; nothing more will come. */
   z.object({ kind: z.literal('over'), at: z.number() }),
+  /** What students may look at of the tutor's materials isn't what it was. */
+  z.object({ kind: z.literal('materials') }),
   /** A message was not taken; the connection goes on. */
   z.object({ kind: z.literal('problem'), problem: Problem }),
   z.object({ kind: z.literal('pong'), n: z.number().int() }),

@@ -81,6 +81,8 @@ export class BoardSession {
   readonly unconfirmed = computed(() => this.state().pending.length);
   /** What the server would not take, last. */
   readonly problem = signal<Problem | null>(null);
+  /** Goes up when what students may look at has changed. */
+  readonly materials = signal(0);
   readonly canUndo = signal(false);
   readonly canRedo = signal(false);
   readonly mine = computed(() => this.people().find(({ id }) => id === this.me()) ?? null);
@@ -230,6 +232,9 @@ export class BoardSession {
         this.lesson.set(null);
         this.people.set([]);
         if (this.role() === 'student') this.line.set('over');
+        break;
+      case 'materials':
+        this.materials.update((n) => n + 1);
         break;
       case 'problem':
         this.problem.set(message.problem);

@@ -84,6 +84,11 @@ export class MaterialIntake {
       const { medium: kind, type, width, height, length } = news;
       return { ...came, type, facts: { kind, width, height, length } };
     }
+    return this.picture(came);
+  }
+
+  /** The same for one that can only be a picture. */
+  async picture(came: StoredFile): Promise<Checked> {
     if (came.bytes > MAX_PICTURE)
       throw new ProblemError('file-too-large', { detail: tooLarge(MAX_PICTURE) });
     const news = await this.darkroom.prepare(came.path);

@@ -2,19 +2,20 @@ import { FileHash, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
+import { FileName } from '../materials/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { MaterialIntake } from './intake.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
-    material: MaterialIntake;
+    intake: MaterialIntake;
   }
 }
 
 const pixels = z.number().min(0);
 
-export const materialRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = async (
+export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = async (
   app,
   { maxUploadBytes },
 ) => {
@@ -33,7 +34,11 @@ export const materialRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> =
           'Bring a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound or a film (MP3, WAV, OGG, M4A, WebM, MP4) to lay on a board',
         consumes: ['application/octet-stream'],
         params: z.object({ board: Id }),
-        querystring: z.object({ name: z.string().max(20_000).default('') }),
+        querystring: z.object({
+          name: z.string().max(20_000).default(''),
+          /** `1` for the still of a film, which is no file of its own. */
+          still: z.enum(['0', '1']).default('0'),
+        }),
         response: {
           201: z.discriminatedUnion('kind', [
             z.object({
@@ -62,12 +67,11 @@ export const materialRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> =
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const board = await app.boards.one(request.params.board, request.tutor.id);
       const name = [...request.query.name].slice(0, 200).join('');
-      const kept = await app.material.take(
-        board.id,
-        name,
-        request.body as Readable,
-        maxUploadBytes,
-      );
+      const kept = await app.intake.take(board.id, name, request.body as Readable, maxUploadBytes);
+      if (request.query.still === '0') {
+        const course = await app.courses.one(board.course, request.tutor.id);
+        await app.arrivals.laid(course, FileName.catch('File').parse(request.query.name), kept);
+      }
       return reply.status(201).send(kept);
     },
   );

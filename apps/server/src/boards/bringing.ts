@@ -1,0 +1,76 @@
+import type { FileStore, StoredFile } from '../files/store.js';
+import { isPacked } from '../intake/packed.js';
+import type { ImportQueue } from '../slides/queue.js';
+import type { SlideImports } from '../slides/slide-imports.js';
+import type { BoardFiles } from './board-files.js';
+import type { Imports } from './import.js';
+import type { BoardInfo, Boards } from './service.js';
+import { titleFromFileName } from './title.js';
+
+export interface BringLimits {
+  readonly maxUploadBytes: number;
+  readonly maxPages: number;
+}
+
+/** A board, or the import that will make one. */
+export type Brought =
+  | { readonly kind: 'board'; readonly board: BoardInfo; readonly file: string | null }
+  | { readonly kind: 'job'; readonly job: string };
+
+/** Makes boards of stored files, whatever they turn out to be: PDFs, slides, boards that were saved. */
+export class Bringing {
+  constructor(
+    private readonly parts: {
+      readonly boards: Boards;
+      readonly store: FileStore;
+      readonly imports: Imports;
+      readonly slides: SlideImports;
+      readonly queue: ImportQueue;
+      readonly boardFiles: BoardFiles;
+    },
+    private readonly limits: BringLimits,
+  ) {}
+
+  /**
+   * Throws the problem that keeps the file from becoming a board; then nothing was made.
+   * @param name what the file is called
+   */
+  async bring(file: StoredFile, name: string, course: string, tutor: string): Promise<Brought> {
+    const { imports, slides, queue, boardFiles, store } = this.parts;
+    const { maxUploadBytes, maxPages } = this.limits;
+    const title = titleFromFileName(name);
+    const wishes = { course, tutor, title, fileName: `${title}.pdf`, maxPages };
+    // The same file may be on its way twice.
+    const release = store.hold(file.hash);
+    const over = (): Promise<void> => {
+      release();
+      return this.forget(file.hash);
+    };
+    try {
+      if (!(await isPacked(file.path))) {
+        const board = await imports.begin(file, wishes);
+        release();
+        return { kind: 'board', board, file: file.hash };
+      }
+      const deck = await slides.kindOf(file, maxUploadBytes);
+      if (deck) {
+        const job = queue.add(tutor, (news, signal) =>
+          slides.run(file, deck, { ...wishes, maxUploadBytes }, news, signal).finally(over),
+        );
+        return { kind: 'job', job };
+      }
+      const board = await boardFiles.open(file, { course, tutor, maxUploadBytes });
+      // What is in it is kept, not the zip.
+      await over();
+      return { kind: 'board', board, file: null };
+    } catch (error) {
+      await over();
+      throw error;
+    }
+  }
+
+  /** Removes a stored file that nothing names. */
+  private async forget(hash: string): Promise<void> {
+    if (!(await this.parts.boards.knowsFile(hash))) await this.parts.store.remove(hash);
+  }
+}

@@ -1,0 +1,141 @@
+import type { Id } from '@cuaderno/core';
+import type { DeckKind } from '@cuaderno/formats/slides-in';
+import type { FastifyBaseLogger } from 'fastify';
+import { rm } from 'node:fs/promises';
+import type { Imports } from '../boards/import.js';
+import { boardFileProblem } from '../boards/board-files.js';
+import type { FileStore, StoredFile } from '../files/store.js';
+import type { Checked, Material, MaterialIntake } from '../intake/intake.js';
+import { isPacked } from '../intake/packed.js';
+import type { SlideImports } from '../slides/slide-imports.js';
+import { FileName } from './shapes.js';
+import type { Workers } from '../workers/plugin.js';
+import type { Arrival, Materials } from './service.js';
+import type { AssetRow } from './shelf.js';
+
+/** Media types of decks, as they are registered with IANA. */
+const DECK_TYPES: Record<DeckKind, string> = {
+  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
+  ppt: 'application/vnd.ms-powerpoint',
+  odp: 'application/vnd.oasis.opendocument.presentation',
+};
+
+/** How many times as large as an upload may be what is in it. */
+const UNPACKED = 4;
+
+/** A course, as far as it matters where its files land. */
+type CourseOf = { readonly id: Id; readonly tutor: Id; readonly name: string };
+
+/** Takes files onto shelves: looks at what they are, and refuses what nothing can be made of. */
+export class Arrivals {
+  private readonly running = new Set<Promise<void>>();
+
+  constructor(
+    private readonly parts: {
+      readonly materials: Materials;
+      readonly intake: MaterialIntake;
+      readonly imports: Imports;
+      readonly slides: SlideImports;
+      readonly store: FileStore;
+      readonly workers: Workers;
+      readonly log: FastifyBaseLogger;
+    },
+    private readonly maxUploadBytes: number,
+  ) {}
+
+  /** Throws the problem that keeps a stored file from being of use; then it isn't kept. */
+  async take(tutor: Id, folder: Id | null, name: string, came: StoredFile): Promise<AssetRow> {
+    const { materials, store } = this.parts;
+    const release = store.hold(came.hash);
+    try {
+      return await materials.add(tutor, folder, { name, ...(await this.lookAt(came)) });
+    } finally {
+      release();
+      // What came is kept only if it is what is shown, or was there before.
+      await materials.dropUnknown(came.hash);
+    }
+  }
+
+  /** Puts on the shelf what was brought to a board and is stored already. */
+  async landed(course: CourseOf, arrival: Arrival): Promise<void> {
+    const { materials } = this.parts;
+    if (await materials.hasFile(course.tutor, arrival.file)) return;
+    await materials.add(course.tutor, await materials.folderOf(course), arrival);
+  }
+
+  /** Puts a PDF or slides on the shelf that were brought to a course; nobody waits for that. */
+  brought(course: CourseOf, name: string, came: StoredFile): void {
+    const { store, slides, log } = this.parts;
+    const release = store.hold(came.hash);
+    const work = async (): Promise<void> => {
+      // Of a saved board, what is in it is kept.
+      if ((await isPacked(came.path)) && !(await slides.kindOf(came, this.maxUploadBytes))) return;
+      const arrival = await this.lookAt(came);
+      await this.landed(course, { ...arrival, name: FileName.catch('File').parse(name) });
+    };
+    const task = work()
+      .catch((error: unknown) => log.error({ err: error }, 'what was brought is not in materials'))
+      .finally(() => {
+        release();
+        this.running.delete(task);
+      });
+    this.running.add(task);
+  }
+
+  /** Waits for what is under way. */
+  async settled(): Promise<void> {
+    while (this.running.size > 0) await Promise.all(this.running);
+  }
+
+  /** The same for what was laid on one of the course's boards. */
+  async laid(course: CourseOf, name: string, kept: Material): Promise<void> {
+    const { materials } = this.parts;
+    const { kind, file, width, height } = kept;
+    const length = kept.kind === 'picture' ? 0 : kept.length;
+    const { bytes, type } = await materials.fileInfo(file);
+    const arrival = { name, kind, file, bytes, type, pages: null, width, height, length };
+    await this.landed(course, arrival);
+  }
+
+  /** What a stored file is. Throws the problem of one that is of no use. */
+  async lookAt(came: StoredFile): Promise<Omit<Arrival, 'name'>> {
+    if (await isPacked(came.path)) return this.unpack(came);
+    const checked = await this.parts.intake.check(came);
+    const { hash: file, bytes, type, facts } = checked;
+    if (facts) return { ...arrivalOf(checked), ...sizes(facts), kind: facts.kind };
+    const pages = await this.parts.imports.count(came.path);
+    return { ...NO_SIZE, kind: 'pdf', file, bytes, type, pages };
+  }
+
+  private async unpack(came: StoredFile): Promise<Omit<Arrival, 'name'>> {
+    const { slides, workers, store } = this.parts;
+    const { hash: file, bytes } = came;
+    const deck = await slides.kindOf(came, this.maxUploadBytes);
+    if (deck)
+      return { ...NO_SIZE, kind: 'slides', file, bytes, type: DECK_TYPES[deck], pages: null };
+    const news = await workers.openBoardFile({
+      path: came.path,
+      folder: store.incoming,
+      maxBytes: this.maxUploadBytes * UNPACKED,
+    });
+    if (news.kind === 'fault') throw boardFileProblem(news.fault);
+    for (const place of news.files.values()) await rm(place, { force: true });
+    const pages = news.board.pages.length;
+    return { ...NO_SIZE, kind: 'board', file, bytes, type: 'application/zip', pages };
+  }
+}
+
+const NO_SIZE = { width: 0, height: 0, length: 0 } as const;
+
+function arrivalOf({
+  hash,
+  bytes,
+  type,
+}: Checked): Pick<Arrival, 'file' | 'bytes' | 'type' | 'pages'> {
+  return { file: hash, bytes, type, pages: null };
+}
+
+function sizes(facts: NonNullable<Checked['facts']>): Pick<Arrival, 'width' | 'height' | 'length'> {
+  const { width, height } = facts;
+  return { width, height, length: facts.kind === 'picture' ? 0 : facts.length };
+}

@@ -1,0 +1,70 @@
+import { Asset, Folder, Id } from '@cuaderno/core';
+import { z } from 'zod';
+import type { AssetRow } from './shelf.js';
+
+/** Longest name of a file, in characters as people count them. */
+const MAX_NAME = 200;
+
+/** What a file is called: in any script, without characters nobody sees, and without a path. */
+export const FileName = z
+  .string()
+  .max(20_000)
+  .transform((name) =>
+    [
+      ...name
+        .normalize('NFC')
+        .replace(/^.*[\\/]/u, '')
+        .replace(/[\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]/gu, ' ')
+        .replace(/\s+/gu, ' ')
+        .trim(),
+    ]
+      .slice(0, MAX_NAME)
+      .join(''),
+  )
+  .refine((name) => name.length > 0, 'Please write a name.');
+
+export const ChoiceShape = z.object({
+  folders: z.array(Id).max(5000).default([]),
+  assets: z.array(Id).max(5000).default([]),
+});
+
+/** A file as its tutor is told of it. */
+export const AssetShape = Asset.extend({
+  /** Whether there is a small picture of it. */
+  pictured: z.boolean(),
+});
+
+export const ShareShape = z.object({
+  id: Id,
+  folder: Id,
+  with: z.object({ kind: z.enum(['tutor', 'course']), id: Id, name: z.string() }),
+});
+
+export const FolderShape = Folder;
+
+export const UseShape = z.object({
+  board: Id,
+  title: z.string(),
+  course: z.string(),
+  pages: z.array(z.number()),
+});
+
+/** @param bytes sizes of stored files */
+export function assetShape(row: AssetRow, bytes: number): z.infer<typeof AssetShape> {
+  const { id, folder, name, kind, file, pages, width, height, length, createdAt } = row;
+  const pictured = kind === 'pdf' || kind === 'picture' || row.looks !== null;
+  return {
+    id,
+    folder,
+    name,
+    kind,
+    file,
+    bytes,
+    pages,
+    width,
+    height,
+    length,
+    createdAt,
+    pictured,
+  };
+}

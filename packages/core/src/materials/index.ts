@@ -1,0 +1,3 @@
+export * from './asset.js';
+export * from './choose.js';
+export * from './tree.js';
