@@ -75,6 +75,10 @@ export class Line {
   private readonly sockets = new Set<Socket>();
   private server: Server | null = null;
   private isCut = false;
+  /** Bytes a second that go to the server at most. */
+  pace = Infinity;
+  /** Bytes that went to the server. */
+  sent = 0;
 
   private constructor(
     readonly port: number,
@@ -110,17 +114,27 @@ export class Line {
   private join(near: Socket): void {
     if (this.isCut) return void near.destroy();
     const far = connect(this.target, '127.0.0.1');
+    near.on('data', (bytes: Buffer) => this.passOn(bytes, near, far));
+    far.pipe(near);
     for (const [from, to] of [
       [near, far],
       [far, near],
     ] as const) {
       this.sockets.add(from);
-      from.pipe(to);
+      from.on('end', () => to.end());
       from.on('error', () => to.destroy());
       from.on('close', () => {
         this.sockets.delete(from);
         to.destroy();
       });
     }
+  }
+
+  private passOn(bytes: Buffer, near: Socket, far: Socket): void {
+    this.sent += bytes.length;
+    far.write(bytes);
+    if (this.pace === Infinity) return;
+    near.pause();
+    setTimeout(() => near.resume(), (bytes.length / this.pace) * 1000);
   }
 }

@@ -13,6 +13,7 @@ import { tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { celloPage, tideFormulas } from './other-courses.js';
+import { materials } from './materials.js';
 import { starChart } from './star-chart.js';
 import { tideTable } from './tide-table.js';
 
@@ -42,13 +43,15 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
 
   const practice = await board(app, cello, maren, 'Practice sheet', null);
   await celloPage(app, practice, maren.id);
-  const december = await board(app, tides, maren, 'Tides at Solvik, December', await tideTable());
+  const [chart, table] = [await starChart(), await tideTable()];
+  const december = await board(app, tides, maren, 'Tides at Solvik, December', table);
   await tideFormulas(app, december, maren.id);
   await slides(app, tides, maren);
-  const past = await board(app, sky, maren, 'Star chart, first evening', await starChart());
+  const past = await board(app, sky, maren, 'Star chart, first evening', chart);
   await pastLesson(app, sky, maren, past);
-  const next = await board(app, sky, maren, 'Star chart for November evenings', await starChart());
+  const next = await board(app, sky, maren, 'Star chart for November evenings', chart);
   await eveningPages(app, next, maren.id);
+  await materials(app, maren, { sky, tides, cello }, { chart, table });
 }
 
 async function board(

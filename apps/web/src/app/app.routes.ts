@@ -28,6 +28,10 @@ export const routes: Routes = [
     loadComponent: () => import('./screens/sign-in/sign-in').then((m) => m.SignInScreen),
   },
   {
+    path: 'invited/:token',
+    loadComponent: () => import('./screens/invited/invited').then((m) => m.InvitedScreen),
+  },
+  {
     path: '',
     canActivate: [signedIn],
     loadChildren: () => import('./tutor.routes').then((m) => m.tutorRoutes),

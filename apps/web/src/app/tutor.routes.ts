@@ -19,6 +19,10 @@ export const tutorRoutes: Routes = [
         loadComponent: () => import('./screens/board/board').then((m) => m.BoardScreen),
       },
       {
+        path: 'materials',
+        loadComponent: () => import('./screens/materials/materials').then((m) => m.MaterialsScreen),
+      },
+      {
         path: 'records/:lesson',
         loadComponent: () => import('./screens/record/record').then((m) => m.RecordScreen),
       },

@@ -25,6 +25,11 @@ export class Account {
     return this.change('/set-up', { name, email, password });
   }
 
+  /** Makes the account of a tutor who was invited. */
+  accept(token: string, name: string, email: string, password: string): Promise<void> {
+    return this.change('/invitations/accept', { token, name, email, password });
+  }
+
   signIn(email: string, password: string): Promise<void> {
     return this.change('/sign-in', { email, password });
   }

@@ -23,7 +23,7 @@ export class ApiError extends Error {
   }
 }
 
-const NO_LINE: Trouble = {
+export const NO_LINE: Trouble = {
   type: 'urn:cuaderno:no-line',
   title: 'Cuaderno can’t be reached.',
   detail: 'Check the connection, then try again. Nothing is lost.',
@@ -77,7 +77,7 @@ export class Api {
         if (event.lengthComputable) onProgress(event.loaded / event.total);
       };
       request.onload = () => {
-        let body: unknown = NO_LINE;
+        let body: unknown = request.status === 204 ? undefined : NO_LINE;
         try {
           body = JSON.parse(request.responseText);
         } catch {

@@ -4,6 +4,7 @@ import type { Change, Frame, Id, Item, Point, ThingSpec } from '@cuaderno/core';
 import { troubleOf } from '../api/api';
 import type { Api, Trouble } from '../api/api';
 import type { BoardSession } from '../live/board-session';
+import type { AssetInfo } from '../materials/shapes';
 import { peaksOf, posterOf } from '../media/media-looks';
 import { inRows } from './in-rows';
 
@@ -38,6 +39,9 @@ const PIXEL = 0.75;
 const SOUND = { width: 240, height: 54 } as const;
 /** Narrowest film when it comes: its controls have room on it. */
 const FILM = 240;
+
+/** Largest sound that is fetched to show how loud it is, in bytes. */
+const MAX_HEARD = 30 * 1024 * 1024;
 
 /** Files that can be chosen to be laid on a page. */
 export const MATERIAL_TYPES =
@@ -84,6 +88,36 @@ export class MaterialBringer {
     );
   }
 
+  /** Lays a file that is among materials already. */
+  async layAsset(asset: AssetInfo, page: Id, at: Point): Promise<void> {
+    const board = this.session().board().id;
+    await this.try(async () => {
+      const { still, ...kept } = await this.api.post<AssetInfo & { still: string | null }>(
+        `/materials/assets/${asset.id}/lay`,
+        { board },
+      );
+      const { kind, file, width, height, length, name } = kept;
+      if (kind !== 'picture' && kind !== 'sound' && kind !== 'film') return;
+      const peaks =
+        kind === 'sound' && kept.bytes <= MAX_HEARD
+          ? await peaksOf(new Blob([(await this.api.bytes(`/files/${file}`)).slice()]), length)
+          : null;
+      const came: Came = {
+        name,
+        kept: { kind, file, width, height, length },
+        poster: still,
+        peaks,
+      };
+      this.lay([came], page, at);
+    });
+  }
+
+  /** Brings the pages of a PDF that is among materials, after a page of the board. */
+  async bringPages(asset: AssetInfo, after: Id): Promise<void> {
+    const board = this.session().board().id;
+    await this.try(() => this.api.post(`/materials/assets/${asset.id}/pages`, { board, after }));
+  }
+
   /** Says that files of these items may be seen on this board; returns whether that was done. */
   async share(items: readonly Item[]): Promise<boolean> {
     const files = [...new Set(items.flatMap((item) => (item.kind === 'ink' ? [] : filesOf(item))))];
@@ -101,6 +135,15 @@ export class MaterialBringer {
     this.abort?.abort();
   }
 
+  private async try(what: () => Promise<void>): Promise<void> {
+    this.trouble.set(null);
+    try {
+      await what();
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
   private async take(
     file: File,
     signal: AbortSignal,
@@ -111,7 +154,7 @@ export class MaterialBringer {
     if (kept.kind === 'sound')
       return { name, kept, poster: null, peaks: await peaksOf(file, kept.length) };
     const shot = kept.kind === 'film' ? await posterOf(file) : null;
-    const poster = shot && (await this.send(shot, name, signal, () => undefined)).file;
+    const poster = shot && (await this.send(shot, name, signal, () => undefined, true)).file;
     return { name, kept, poster, peaks: null };
   }
 
@@ -120,10 +163,11 @@ export class MaterialBringer {
     name: string,
     signal: AbortSignal,
     onProgress: (part: number) => void,
+    still = false,
   ): Promise<Kept> {
     const board = this.session().board().id;
-    const query = encodeURIComponent(name.slice(0, 200));
-    return this.api.upload(`/boards/${board}/material?name=${query}`, file, onProgress, signal);
+    const query = `name=${encodeURIComponent(name.slice(0, 200))}&still=${still ? 1 : 0}`;
+    return this.api.upload(`/boards/${board}/material?${query}`, file, onProgress, signal);
   }
 
   private lay(things: readonly Came[], page: Id, at: Point): void {

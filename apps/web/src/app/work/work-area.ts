@@ -20,6 +20,8 @@ import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
+import { CARRIED_ASSET } from '../materials/carried';
+import type { AssetInfo } from '../materials/shapes';
 import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
 import { FULL_SIZE } from '../stage/camera';
@@ -185,16 +187,31 @@ export class WorkArea {
     if (place) void this.pictures.bring(files, place.page, place.at);
   }
 
+  /** A file of the tutor's materials is laid where it was let go, or in the middle of what is seen. */
+  lay(asset: AssetInfo, client?: Point): void {
+    const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
+    if (!place) return;
+    if (asset.kind === 'pdf') void this.pictures.bringPages(asset, place.page);
+    else void this.pictures.layAsset(asset, place.page, place.at);
+  }
+
   @HostListener('dragover', ['$event'])
   protected over(event: DragEvent): void {
-    if (this.arranges() && event.dataTransfer?.types.includes('Files')) event.preventDefault();
+    const types = event.dataTransfer?.types ?? [];
+    if (this.arranges() && (types.includes('Files') || types.includes(CARRIED_ASSET)))
+      event.preventDefault();
   }
 
   @HostListener('drop', ['$event'])
   protected drop(event: DragEvent): void {
-    if (!this.arranges() || !event.dataTransfer?.types.includes('Files')) return;
+    const data = event.dataTransfer;
+    if (!this.arranges() || !data) return;
+    const at = { x: event.clientX, y: event.clientY };
+    const carried = data.getData(CARRIED_ASSET);
+    if (carried) this.lay(JSON.parse(carried) as AssetInfo, at);
+    else if (data.types.includes('Files')) this.bring([...data.files], at);
+    else return;
     event.preventDefault();
-    this.bring([...event.dataTransfer.files], { x: event.clientX, y: event.clientY });
   }
 
   @HostListener('document:copy', ['$event'])

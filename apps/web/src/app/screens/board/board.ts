@@ -15,7 +15,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { Download, Info, NotebookText, Pencil, Search } from 'lucide';
+import { Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../../api/api';
@@ -26,6 +26,8 @@ import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
+import { ChooserPanel } from '../../materials/chooser-panel';
+import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
 import { PeoplePanel } from '../../people/people-panel';
@@ -48,6 +50,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
   selector: 'cua-board',
   imports: [
     ButtonModule,
+    ChooserPanel,
     DialogModule,
     FindPanel,
     Icon,
@@ -86,12 +89,14 @@ export class BoardScreen {
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
   });
-  protected readonly icons = { Download, Info, NotebookText, Pencil, Search };
+  protected readonly icons = { Download, FolderOpen, Info, NotebookText, Pencil, Search };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
   protected readonly finding = signal(false);
+  /** Whether materials are open beside the board. */
+  protected readonly choosing = signal(false);
   protected readonly saving = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
@@ -146,6 +151,10 @@ export class BoardScreen {
 
   protected goTo(page: Id): void {
     this.area()?.goTo(page);
+  }
+
+  protected lay(asset: AssetInfo): void {
+    this.area()?.lay(asset);
   }
 
   /** The page that a slide has become. */

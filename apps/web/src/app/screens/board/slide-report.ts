@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import type { Api } from '../../api/api';
-import type { ImportState } from '../course/upload';
+import type { ImportState } from '../../api/imports';
 import type { ImportReport } from './report-sheet';
 
 /** How often it is asked whether slides have come whole, in ms. */

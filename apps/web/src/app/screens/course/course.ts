@@ -95,11 +95,10 @@ export class CourseScreen {
   }
 
   protected saying(upload: Upload): string {
-    const before = upload.slides();
-    if (before === null)
-      return upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`;
-    if (before === 0) return 'Turning slides into pages';
-    return before === 1 ? 'One deck is before it' : `${before} decks are before it`;
+    return (
+      upload.slides() ??
+      (upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`)
+    );
   }
 
   protected dismiss(upload: Upload): void {

@@ -3,17 +3,22 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   inject,
+  linkedSignal,
   signal,
+  untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import { Pen, PenOff } from 'lucide';
+import { BookOpen, Pen, PenOff, SquarePen } from 'lucide';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
+import { ReadingRoom } from '../../reading/reading-room';
+import type { ReadFolder } from '../../reading/shapes';
 import { WorkArea } from '../../work/work-area';
 
 interface StudentLesson {
@@ -25,25 +30,39 @@ interface StudentLesson {
 /** The lesson as a student has it: the board, the tools, and one line that says who may write. */
 @Component({
   selector: 'cua-lesson',
-  imports: [Icon, RouterLink, WorkArea],
+  imports: [Icon, ReadingRoom, RouterLink, WorkArea],
   templateUrl: './lesson.html',
   styleUrl: './lesson.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LessonScreen {
   private readonly api = inject(Api);
-  protected readonly icons = { Pen, PenOff };
+  protected readonly icons = { BookOpen, Pen, PenOff, SquarePen };
   protected readonly papers = new PaperSource();
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly over = signal(false);
+  /** What the tutor lets this course's students look at. */
+  protected readonly folders = signal<readonly ReadFolder[]>([]);
+  /** Looking at that, and not at the board. */
+  protected readonly looking = linkedSignal({
+    source: this.folders,
+    computation: (folders, before: { value: boolean } | undefined): boolean =>
+      (before?.value ?? false) && folders.length > 0,
+  });
   protected readonly line = computed(() => this.session()?.line() ?? 'joining');
   protected readonly ended = computed(() => this.over() || this.line() === 'over');
 
   constructor() {
     void pdfJs();
     void this.enter();
+    effect(() => {
+      const session = this.session();
+      if (!session?.ready()) return;
+      session.materials();
+      untracked(() => void this.readFolders());
+    });
     inject(DestroyRef).onDestroy(() => {
       this.session()?.close();
       this.papers.close();
@@ -59,6 +78,11 @@ export class LessonScreen {
       if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
       else this.trouble.set(troubleOf(error));
     }
+  }
+
+  protected async readFolders(): Promise<void> {
+    // Without it, there is still the board; the next news of it asks again.
+    this.folders.set(await this.api.get<ReadFolder[]>('/lesson/materials').catch(() => []));
   }
 
   protected reload(): void {

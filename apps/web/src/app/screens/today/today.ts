@@ -5,6 +5,7 @@ import { Account } from '../../api/account';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, RecordInfo } from '../../api/shapes';
+import { MaterialsStore } from '../../materials/materials-store';
 import { sayDate, sayDay, sayLength, sayWhen, sayZone } from '../../time/say-time';
 import { CourseForm } from './course-form';
 
@@ -20,6 +21,7 @@ export class TodayScreen {
   private readonly api = inject(Api);
   private readonly account = inject(Account);
   private readonly router = inject(Router);
+  private readonly materials = inject(MaterialsStore);
   protected readonly courses = signal<readonly Course[] | null>(null);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly name = signal('');
@@ -62,6 +64,7 @@ export class TodayScreen {
   protected async signOut(): Promise<void> {
     try {
       await this.account.signOut();
+      this.materials.forget();
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
       this.trouble.set(troubleOf(error));

@@ -1,0 +1,56 @@
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
+import type { AssetKind } from '@cuaderno/core';
+import { AudioLines, Clapperboard, FileText, Image, NotebookTabs, Presentation } from 'lucide';
+import type { IconNode } from 'lucide';
+import { Icon } from '../icons/icon';
+import type { AssetInfo } from './shapes';
+
+const ICONS: Record<AssetKind, IconNode> = {
+  pdf: FileText,
+  slides: Presentation,
+  board: NotebookTabs,
+  picture: Image,
+  sound: AudioLines,
+  film: Clapperboard,
+};
+
+/** A small picture of a file; a sign of its kind where there is none. */
+@Component({
+  selector: 'cua-asset-picture',
+  imports: [Icon],
+  template: `
+    @if (address(); as src) {
+      <img [src]="src" alt="" loading="lazy" draggable="false" (error)="failed.set(true)" />
+    } @else {
+      <cua-icon [of]="icon()" [size]="26" />
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      place-items: center;
+      overflow: hidden;
+      color: var(--ink-soft);
+    }
+    img {
+      max-width: 100%;
+      max-height: 100%;
+      min-width: 0;
+      min-height: 0;
+      background: var(--page);
+      box-shadow: 0 0 0 1px var(--line);
+    }
+  `,
+  host: { 'aria-hidden': 'true' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AssetPicture {
+  readonly asset = input.required<AssetInfo>();
+  protected readonly failed = linkedSignal(() => (this.asset(), false));
+  protected readonly icon = computed(() => ICONS[this.asset().kind]);
+  protected readonly address = computed(() =>
+    this.asset().pictured && !this.failed()
+      ? `/api/materials/assets/${this.asset().id}/picture`
+      : null,
+  );
+}

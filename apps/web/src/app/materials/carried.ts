@@ -1,0 +1,2 @@
+/** What is carried from the materials beside a board to a page: an asset, as JSON. */
+export const CARRIED_ASSET = 'application/x-cuaderno-asset';

@@ -1,0 +1,130 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import type { Folder, Id } from '@cuaderno/core';
+import { Api, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
+import type { Choice, MaterialsInfo, ShareInfo, ShelfInfo, UseInfo } from './shapes';
+
+const EMPTY: MaterialsInfo = { folders: [], assets: [], shares: [], shared: [], binned: 0 };
+
+/** All materials of the tutor who is signed in, as the server has them. */
+@Injectable({ providedIn: 'root' })
+export class MaterialsStore {
+  private readonly api = inject(Api);
+  private readonly info = signal<MaterialsInfo>(EMPTY);
+  /** Whether anything is known yet. */
+  readonly ready = signal(false);
+  readonly trouble = signal<Trouble | null>(null);
+  readonly folders = computed(() => this.info().folders);
+  readonly assets = computed(() => this.info().assets);
+  readonly shared = computed(() => this.info().shared);
+  readonly binned = computed(() => this.info().binned);
+  /** Whom folders are shared with, by folder. */
+  readonly shares = computed(() => {
+    const shares = new Map<Id, ShareInfo[]>();
+    for (const share of this.info().shares)
+      shares.set(share.folder, [...(shares.get(share.folder) ?? []), share]);
+    return shares;
+  });
+
+  private loading: Promise<void> | null = null;
+  private again = false;
+
+  /** Asks what there is; whoever asks meanwhile is answered by one further question. */
+  async load(): Promise<void> {
+    if (this.loading) {
+      this.again = true;
+      return this.loading;
+    }
+    this.loading = (async () => {
+      do {
+        this.again = false;
+        await this.try(() => this.renew());
+      } while (this.again);
+      this.loading = null;
+    })();
+    return this.loading;
+  }
+
+  /** Forgets everything: someone else may sign in. */
+  forget(): void {
+    this.info.set(EMPTY);
+    this.ready.set(false);
+  }
+
+  bin(): Promise<ShelfInfo> {
+    return this.api.get<ShelfInfo>('/materials/bin');
+  }
+
+  uses(choice: Choice): Promise<readonly UseInfo[]> {
+    return this.api.post<readonly UseInfo[]>('/materials/uses', choice);
+  }
+
+  async makeFolder(name: string, parent: Id | null): Promise<Folder | null> {
+    let made: Folder | null = null;
+    await this.try(async () => {
+      made = await this.api.post<Folder>('/materials/folders', { name, parent });
+      await this.renew();
+    });
+    return made;
+  }
+
+  nameFolder(id: Id, name: string): Promise<boolean> {
+    return this.change(`folders/${id}/name`, { name });
+  }
+
+  nameAsset(id: Id, name: string): Promise<boolean> {
+    return this.change(`assets/${id}/name`, { name });
+  }
+
+  move(choice: Choice, to: Id | null): Promise<boolean> {
+    return this.change('move', { ...choice, to });
+  }
+
+  copy(choice: Choice, to: Id | null): Promise<boolean> {
+    return this.change('copy', { ...choice, to });
+  }
+
+  remove(choice: Choice): Promise<boolean> {
+    return this.change('remove', choice);
+  }
+
+  restore(choice: Choice): Promise<boolean> {
+    return this.change('restore', choice);
+  }
+
+  emptyBin(): Promise<boolean> {
+    return this.change('bin/empty', {});
+  }
+
+  share(folder: Id, kind: 'tutor' | 'course', id: Id): Promise<boolean> {
+    return this.change(`folders/${folder}/share`, { kind, id });
+  }
+
+  takeBack(share: Id): Promise<boolean> {
+    return this.change(`shares/${share}/take-back`, {});
+  }
+
+  /** Asks anew what there is. Throws `ApiError`. */
+  async renew(): Promise<void> {
+    this.info.set(await this.api.get<MaterialsInfo>('/materials'));
+    this.ready.set(true);
+  }
+
+  private change(path: string, body: unknown): Promise<boolean> {
+    return this.try(async () => {
+      await this.api.post(`/materials/${path}`, body);
+      await this.renew();
+    });
+  }
+
+  private async try(what: () => Promise<void>): Promise<boolean> {
+    this.trouble.set(null);
+    try {
+      await what();
+      return true;
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+      return false;
+    }
+  }
+}

@@ -1,0 +1,44 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import { ChevronLeft, ChevronRight } from 'lucide';
+import { Icon } from '../icons/icon';
+import { PageView } from './page-view';
+import type { ReadFolder, ReadSheet } from './shapes';
+
+/** Where a student looks at what the tutor shares: a list, and one page at a time. */
+@Component({
+  selector: 'cua-reading-room',
+  imports: [Icon, PageView],
+  templateUrl: './reading-room.html',
+  styleUrl: './reading-room.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ReadingRoom {
+  readonly folders = input.required<readonly ReadFolder[]>();
+  /** What was looked at isn't there any more. */
+  readonly lost = output();
+  protected readonly icons = { ChevronLeft, ChevronRight };
+
+  private readonly sheets = computed(() => this.folders().flatMap(({ sheets }) => sheets));
+  /** What is looked at: the first, until another is chosen; gone when it is taken back. */
+  protected readonly sheet = linkedSignal<readonly ReadSheet[], ReadSheet | null>({
+    source: this.sheets,
+    computation: (sheets, before) =>
+      sheets.find(({ id }) => id === before?.value?.id) ?? sheets[0] ?? null,
+  });
+  protected readonly page = linkedSignal({
+    source: () => this.sheet()?.id,
+    computation: () => 1,
+  });
+  protected readonly pages = computed(() => this.sheet()?.pages ?? 1);
+
+  protected turn(by: number): void {
+    this.page.update((page) => Math.min(this.pages(), Math.max(1, page + by)));
+  }
+}

@@ -1,0 +1,60 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router } from '@angular/router';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import { Account } from '../../api/account';
+
+/** Where a tutor who was invited makes an account. */
+@Component({
+  selector: 'cua-invited',
+  templateUrl: './invited.html',
+  styleUrl: './invited.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class InvitedScreen {
+  /** From the address. */
+  readonly token = input.required<string>();
+  private readonly api = inject(Api);
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  /** Who sent it; `null` until that is known. */
+  protected readonly by = signal<string | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+
+  constructor() {
+    effect(() => {
+      const token = this.token();
+      untracked(() => void this.look(token));
+    });
+  }
+
+  protected async accept(name: string, email: string, password: string): Promise<void> {
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      await this.account.accept(this.token(), name, email, password);
+      await this.router.navigateByUrl('/');
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  private async look(token: string): Promise<void> {
+    try {
+      this.by.set((await this.api.post<{ by: string }>('/invitations/look', { token })).by);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+}

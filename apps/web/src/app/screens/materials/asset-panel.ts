@@ -1,0 +1,119 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import { canBeLaid } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { X } from 'lucide';
+import { ButtonModule } from 'primeng/button';
+import { SelectModule } from 'primeng/select';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import { boardOfImport } from '../../api/imports';
+import type { BoardInfo, Course } from '../../api/shapes';
+import { Icon } from '../../icons/icon';
+import { AssetPicture } from '../../materials/asset-picture';
+import { MaterialsStore } from '../../materials/materials-store';
+import { sayBytes, sayPages, sayWhat } from '../../materials/say-material';
+import type { AssetInfo, UseInfo } from '../../materials/shapes';
+import { sayDate } from '../../time/say-time';
+
+/** One file: what it is, what it is used on, and what can be made of it. */
+@Component({
+  selector: 'cua-asset-panel',
+  imports: [AssetPicture, ButtonModule, FormsModule, Icon, RouterLink, SelectModule],
+  templateUrl: './asset-panel.html',
+  styleUrl: './asset-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AssetPanel {
+  readonly asset = input.required<AssetInfo>();
+  /** Whether it is one's own, to be named and removed. */
+  readonly own = input(true);
+  readonly closed = output();
+
+  private readonly api = inject(Api);
+  private readonly store = inject(MaterialsStore);
+  private readonly router = inject(Router);
+  protected readonly icons = { X };
+  protected readonly say = { bytes: sayBytes, date: sayDate, pages: sayPages, what: sayWhat };
+  protected readonly canBeLaid = canBeLaid;
+  /** `null` while they are looked up. */
+  protected readonly uses = signal<readonly UseInfo[] | null>(null);
+  protected readonly courses = signal<readonly Course[]>([]);
+  protected readonly course = signal<Id | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  /** How far a board is that is being made; `null` where none is. */
+  protected readonly making = signal<string | null>(null);
+  private abort: AbortController | null = null;
+
+  constructor() {
+    effect(() => {
+      const { id } = this.asset();
+      untracked(() => void this.look(id));
+    });
+    void this.load();
+  }
+
+  protected async name(name: string): Promise<void> {
+    if (name.trim() !== '' && name !== this.asset().name)
+      await this.store.nameAsset(this.asset().id, name);
+  }
+
+  /** Makes a board of it, and goes there. */
+  protected async make(): Promise<void> {
+    const course = this.course();
+    if (!course) return;
+    const abort = (this.abort = new AbortController());
+    this.trouble.set(null);
+    this.making.set('Making the board');
+    try {
+      const made = await this.api.post<BoardInfo | { readonly job: string }>(
+        `/materials/assets/${this.asset().id}/board`,
+        { course },
+      );
+      const job = 'job' in made ? made.job : null;
+      const board =
+        'job' in made
+          ? await boardOfImport(this.api, made.job, (words) => this.making.set(words), abort.signal)
+          : made;
+      if (board) await this.router.navigate(['/boards', board.id], { state: { import: job } });
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.making.set(null);
+    }
+  }
+
+  protected stop(): void {
+    this.abort?.abort();
+  }
+
+  private async look(id: Id): Promise<void> {
+    this.uses.set(null);
+    try {
+      const uses = await this.store.uses({ folders: [], assets: [id] });
+      if (this.asset().id === id) this.uses.set(uses);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private async load(): Promise<void> {
+    try {
+      const { courses } = await this.api.get<{ courses: Course[] }>('/today');
+      this.courses.set(courses);
+      this.course.set(courses[0]?.id ?? null);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+}

@@ -1,0 +1,68 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { mayLieIn, treeOf } from '@cuaderno/core';
+import type { Branch, Folder, Id } from '@cuaderno/core';
+import { FormsModule } from '@angular/forms';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import { SelectModule } from 'primeng/select';
+
+/** Asks into which folder things go. */
+@Component({
+  selector: 'cua-put-sheet',
+  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  template: `
+    <p-dialog
+      [header]="copying() ? 'Copy into which folder?' : 'Put into which folder?'"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      (visibleChange)="closed.emit()"
+    >
+      <form class="form" (ngSubmit)="put.emit(to())">
+        <label class="field">
+          Folder
+          <p-select
+            name="to"
+            ariaLabel="Folder"
+            appendTo="body"
+            optionLabel="name"
+            optionValue="id"
+            [filter]="options().length > 12"
+            [options]="options()"
+            [ngModel]="to()"
+            (ngModelChange)="to.set($event)"
+          />
+        </label>
+        <div class="buttons">
+          <p-button label="Not now" severity="secondary" [text]="true" (onClick)="closed.emit()" />
+          <p-button type="submit" [label]="copying() ? 'Copy them here' : 'Put them here'" />
+        </div>
+      </form>
+    </p-dialog>
+  `,
+  styleUrl: './materials-sheet.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PutSheet {
+  readonly folders = input.required<readonly Folder[]>();
+  /** Folders that are put somewhere: not into themselves. */
+  readonly moving = input<readonly Id[]>([]);
+  readonly copying = input(false);
+  readonly put = output<Id | null>();
+  readonly closed = output();
+  protected readonly to = signal<Id | null>(null);
+
+  protected readonly options = computed<{ id: Id | null; name: string }[]>(() => {
+    const lines = (branches: readonly Branch[], path: string): { id: Id; name: string }[] =>
+      branches.flatMap(({ folder: { id, name }, branches: inside }) => [
+        { id, name: `${path}${name}` },
+        ...lines(inside, `${path}${name} › `),
+      ]);
+    return [
+      { id: null, name: 'My materials' },
+      ...lines(treeOf(this.folders()), '').filter(({ id }) =>
+        this.moving().every((what) => mayLieIn(this.folders(), what, id)),
+      ),
+    ];
+  });
+}
