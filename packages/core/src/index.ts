@@ -13,5 +13,6 @@ export * from './ops/index.js';
 export * from './order/index.js';
 export * from './permissions/index.js';
 export * from './projection/index.js';
+export * from './scan/index.js';
 export * from './text/index.js';
 export * from './wire/index.js';

@@ -20,6 +20,7 @@ import {
   Group,
   Pin,
   PinOff,
+  ScanLine,
   SendToBack,
   Trash2,
   Ungroup,
@@ -183,6 +184,11 @@ export class SelectionActions {
                   icon: Crop,
                   deed: { kind: 'crop', on: true } as const,
                 },
+            {
+              label: 'Straighten a scan and cut it to its paper',
+              icon: ScanLine,
+              deed: { kind: 'straighten' } as const,
+            },
             {
               label: 'The whole picture again',
               icon: Fullscreen,

@@ -174,12 +174,29 @@ export class ToolDock {
     if (tools.tool() === 'text') return { font, size, align, slip: null };
     return tools.tool() === 'slip' ? { font, size, align, slip } : null;
   });
+  /** Figures that are chosen; the first stands for all. */
+  protected readonly chosenFigure = computed(() => {
+    if (this.tools().tool() !== 'select') return null;
+    const figure = this.chosen().find((item) => item.kind === 'shape' && !item.fixed);
+    return figure?.kind === 'shape' ? figure : null;
+  });
   /** What the inks are for just now. */
   protected readonly coloursChosen = computed(
     () =>
       this.tools().tool() === 'select' &&
       this.chosen().some(({ kind }) => !['ink', 'picture', 'media'].includes(kind)),
   );
+
+  /** The colour of what is chosen, if that can be given another; the first stands for all. */
+  private readonly chosenColour = computed(() => {
+    if (!this.coloursChosen()) return null;
+    for (const item of this.chosen()) {
+      if (item.kind === 'shape') return item.outline?.colour ?? null;
+      if (item.kind === 'mark' || item.kind === 'text' || item.kind === 'formula')
+        return item.colour;
+    }
+    return null;
+  });
 
   protected readonly inks = computed(() => {
     const tools = this.tools();
@@ -196,10 +213,11 @@ export class ToolDock {
             : tool === 'formula'
               ? tools.formula().ink
               : tools.pen().ink;
+    const colour = this.chosenColour();
     return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
       ...ink,
       marking,
-      chosen: ink.name === chosen,
+      chosen: colour === null ? ink.name === chosen : ink.colour === colour,
     }));
   });
 
@@ -210,7 +228,7 @@ export class ToolDock {
       ? tools.highlighter().width
       : tools.tool() === 'shape'
         ? tools.figure().width
-        : tools.pen().width;
+        : (this.chosenFigure()?.outline?.width ?? tools.pen().width);
     return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
       width,
       chosen: width === chosen,
@@ -225,8 +243,9 @@ export class ToolDock {
         this.tools().tool(),
       ) || this.coloursChosen(),
   );
-  protected readonly hasWidth = computed(() =>
-    ['pen', 'highlighter', 'shape'].includes(this.tools().tool()),
+  protected readonly hasWidth = computed(
+    () =>
+      ['pen', 'highlighter', 'shape'].includes(this.tools().tool()) || this.chosenFigure() !== null,
   );
 
   protected chooseInk(name: string): void {
@@ -256,6 +275,7 @@ export class ToolDock {
     const tools = this.tools();
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
     else if (tools.tool() === 'shape') tools.figure.update((figure) => ({ ...figure, width }));
+    else if (this.chosenFigure()) this.deed.emit({ kind: 'figure', to: { width } });
     else tools.pen.update((pen) => ({ ...pen, width }));
   }
 

@@ -26,6 +26,8 @@ import type {
   Item,
   ItemTraits,
   Page,
+  PictureSpec,
+  ThingItem,
   TextSpec,
 } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
@@ -35,6 +37,9 @@ import type { Selection } from '../stage/selecting';
 import { fillOf } from '../tools/tool';
 import type { TextStyle } from '../tools/tool';
 import { laidOut } from './writing-text';
+
+/** A picture on a page. */
+export type PictureItem = Extract<ThingItem, PictureSpec>;
 
 /** What can be done with what is chosen. */
 export type Deed =
@@ -49,12 +54,22 @@ export type Deed =
       readonly kind: 'text';
       readonly to: Partial<Omit<TextStyle, 'ink'>>;
     }
+  | { readonly kind: 'figure'; readonly to: FigureLook }
   | { readonly kind: 'crop'; readonly on: boolean }
+  | { readonly kind: 'straighten' }
   | { readonly kind: 'uncrop' }
   | { readonly kind: 'tidy' }
   | { readonly kind: 'duplicate' }
   | { readonly kind: 'picture' }
   | { readonly kind: 'remove' };
+
+/** How a figure is drawn; what isn't said stays as it is. */
+export interface FigureLook {
+  /** In points. */
+  readonly width?: number;
+  readonly dashed?: boolean;
+  readonly filled?: boolean;
+}
 
 /** How far a copy lies from what it was made of, in points. */
 const ASIDE = 14;
@@ -72,6 +87,8 @@ export class Arranging {
 
   /** Whether the sides of the picture that is chosen cut it. */
   readonly cropping = signal(false);
+  /** The picture that is being straightened, with its page. */
+  readonly straightening = signal<{ readonly page: Id; readonly item: PictureItem } | null>(null);
   /** What to say of what was done last; `null` for nothing. */
   readonly said = signal<string | null>(null);
 
@@ -86,6 +103,7 @@ export class Arranging {
     const selection = this.selection();
     if (!selection) return;
     if (deed.kind === 'crop') return this.cropping.set(deed.on);
+    if (deed.kind === 'straighten') return this.straighten();
     if (deed.kind === 'tidy') return this.tidy(selection);
     if (deed.kind === 'picture') return void this.copyAsPicture();
     if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
@@ -102,6 +120,44 @@ export class Arranging {
     } catch {
       this.said.set('The browser did not let it onto the clipboard. Press the button once more.');
     }
+  }
+
+  private straighten(): void {
+    const selection = this.selection();
+    const [only] = this.items();
+    if (selection && only?.kind === 'picture' && !only.fixed)
+      this.straightening.set({ page: selection.page, item: only });
+  }
+
+  /** Puts a picture made of another in its place: as wide as that, around the same middle. */
+  straightened(to: { file: string; width: number; height: number }): void {
+    const what = this.straightening();
+    this.straightening.set(null);
+    const now = what && this.page(what.page)?.items.get(what.item.id);
+    if (!what || now?.kind !== 'picture' || now.removed) return;
+    const { frame } = now;
+    const height = (frame.width * to.height) / to.width;
+    const id = newId();
+    const { order, layer, alt, held, group } = now;
+    this.make([
+      { kind: 'items.remove', page: what.page, items: [now.id] },
+      {
+        id,
+        kind: 'item.add',
+        page: what.page,
+        item: {
+          kind: 'picture',
+          order,
+          layer,
+          alt,
+          held,
+          group,
+          file: to.file,
+          frame: { ...frame, height, y: frame.y + (frame.height - height) / 2 },
+        },
+      } as Change,
+    ]);
+    this.show({ page: what.page, ids: [id] });
   }
 
   /** Something else is chosen from now on. */
@@ -229,6 +285,8 @@ export class Arranging {
         return this.items().flatMap((item) =>
           item.kind === 'text' ? relaid(board, page, { ...item, ...deed.to }) : [],
         );
+      case 'figure':
+        return this.items().flatMap((item) => redrawn(board, page, item, deed.to));
       case 'uncrop':
         return this.items().flatMap((item) =>
           item.kind === 'picture'
@@ -238,6 +296,7 @@ export class Arranging {
       case 'remove':
         return [{ kind: 'items.remove', page, items: [...ids] }];
       case 'crop':
+      case 'straighten':
       case 'tidy':
       case 'duplicate':
       case 'picture':
@@ -254,6 +313,18 @@ export class Arranging {
 function relaid(board: Board, page: Id, item: TextSpec & { id: Id }): Change[] {
   const { id, frame, font, size, align, slip, lines } = laidOut(item);
   const change = changeItem(board, page, id, { frame, font, size, align, slip, lines });
+  return change ? [change] : [];
+}
+
+/** The same figure, drawn otherwise. */
+function redrawn(board: Board, page: Id, item: Item, to: FigureLook): Change[] {
+  if (item.kind !== 'shape' || !item.outline) return [];
+  const { width = item.outline.width, dashed = item.outline.dashed, filled } = to;
+  const fills = filled !== undefined && item.shape !== 'line';
+  const change = changeItem(board, page, item.id, {
+    outline: { colour: item.outline.colour, width, ...(dashed ? { dashed } : {}) },
+    ...(fills ? { fill: filled ? fillOf(item.outline.colour) : null } : {}),
+  });
   return change ? [change] : [];
 }
 

@@ -24,6 +24,7 @@ import { CARRIED_ASSET } from '../materials/carried';
 import type { AssetInfo } from '../materials/shapes';
 import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
+import { StraightenSheet } from '../scan/straighten-sheet';
 import { FULL_SIZE } from '../stage/camera';
 import { isWritten } from '../stage/pointing';
 import type { PaperSource } from '../stage/paper-source';
@@ -69,7 +70,16 @@ const ARROWS: Record<string, [number, number]> = {
  */
 @Component({
   selector: 'cua-work-area',
-  imports: [FormulaBar, Icon, LineNotice, MediaLayer, Stage, TextInPlace, ToolDock],
+  imports: [
+    FormulaBar,
+    Icon,
+    LineNotice,
+    MediaLayer,
+    Stage,
+    StraightenSheet,
+    TextInPlace,
+    ToolDock,
+  ],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
   host: { '[class.right]': "tools.side() === 'right'" },
