@@ -29,6 +29,9 @@ const OTHERS: Record<TextFont, readonly TextFont[]> = {
   dyslexic: ['dyslexic', 'plain', 'title'],
 };
 
+/** Fonts of scripts that none of the others has. They are written upright only. */
+const SCRIPTS = ['hebrew', 'arabic', 'devanagari', 'thai'] as const;
+
 /** Files of a style, its own first, then those of other fonts that have more letters. */
 export async function fontFiles({ font, bold, slant }: FontStyle): Promise<Uint8Array[]> {
   const style = `${bold ? 700 : 400}-${slant ? 'italic' : 'normal'}`;
@@ -38,6 +41,10 @@ export async function fontFiles({ font, bold, slant }: FontStyle): Promise<Uint8
       (alphabet) => `@fontsource/${name}/files/${name}-${alphabet}-${style}.woff`,
     );
   });
+  for (const script of SCRIPTS)
+    paths.push(
+      `@fontsource/noto-sans-${script}/files/noto-sans-${script}-${script}-${bold ? 700 : 400}-normal.woff`,
+    );
   return Promise.all(
     paths.map(
       async (path) => new Uint8Array(await readFile(fileURLToPath(import.meta.resolve(path)))),

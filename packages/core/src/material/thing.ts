@@ -97,6 +97,14 @@ export const FONT_NAMES: Readonly<Record<TextFont, string>> = {
   dyslexic: 'OpenDyslexic',
 };
 
+/** Fonts for scripts that none of those has, in the order in which letters are looked for. */
+export const SCRIPT_FONT_NAMES = [
+  'Noto Sans Hebrew',
+  'Noto Sans Arabic',
+  'Noto Sans Devanagari',
+  'Noto Sans Thai',
+] as const;
+
 const offset = z.number().min(-30_000).max(30_000);
 
 /** Most lines of a text. */

@@ -1,6 +1,8 @@
 import type { PDFDocument, PDFFont } from '@cantoo/pdf-lib';
+import type { Font } from 'fontkit';
 import { itemsOn } from '@cuaderno/core';
 import type { DisplayText, Page, TextFont } from '@cuaderno/core';
+import { spansOf } from './direction.js';
 
 /** A style of a font of ours. */
 export interface FontStyle {
@@ -42,54 +44,67 @@ export class TextFonts {
     const fonts = new TextFonts();
     const styles = stylesOn(pages);
     if (styles.length === 0) return fonts;
-    doc.registerFontkit((await import('fontkit')) as never);
+    const fontkit = await import('fontkit');
+    doc.registerFontkit(fontkit as never);
     let count = 0;
-    for (const style of styles) {
+    for (const { style, letters } of styles) {
       const chain: Embedded[] = [];
+      const missing = new Set(letters);
       for (const bytes of await load(style)) {
+        const has = new Set((fontkit.create(bytes as never) as Font).characterSet);
+        const gives = [...missing].filter((letter) => has.has(letter));
+        // The first is there for letters that no font has; of the others, those that give some.
+        if (chain.length > 0 && gives.length === 0) continue;
+        for (const letter of gives) missing.delete(letter);
         const font = await doc.embedFont(bytes, { subset: true });
-        chain.push({ name: `CuaFont${count++}`, font, letters: new Set(font.getCharacterSet()) });
+        chain.push({ name: `CuaFont${count++}`, font, letters: has });
       }
       fonts.styles.set(keyOf(style), chain);
     }
     return fonts;
   }
 
-  /** The words in pieces, each in a font that has its letters. */
+  /** The words in pieces from left to right, each in a font that has its letters. */
   pieces(text: DisplayText): Piece[] {
     const chain = this.styles.get(keyOf(text)) ?? [];
-    const parts: { at: Embedded; words: string }[] = [];
-    for (const letter of text.text) {
-      const code = letter.codePointAt(0)!;
-      // A letter that no font of ours has is drawn as the first font draws what it lacks.
-      const at = chain.find(({ letters }) => letters.has(code)) ?? chain[0];
-      if (!at) continue;
-      const last = parts.at(-1);
-      if (last?.at === at) last.words += letter;
-      else parts.push({ at, words: letter });
-    }
-    return parts.map(({ at: { name, font }, words }) => ({
-      name,
-      font,
-      code: font.encodeText(words).toString(),
-      width: font.widthOfTextAtSize(words, 1),
-    }));
+    if (chain.length === 0) return [];
+    // A letter that no font of ours has is drawn as the first font draws what it lacks.
+    const fontOf = (letter: string): Embedded =>
+      chain.find(({ letters }) => letters.has(letter.codePointAt(0)!)) ?? chain[0]!;
+    return spansOf(text.text, text.rtl, fontOf).map(({ words, rtl }) => {
+      const { name, font } = fontOf([...words][0]!);
+      // Letters of scripts that run from right to left are turned round where they are shaped;
+      // signs that have no script are turned round here.
+      const seen = rtl && !RTL.test(words) ? [...words].reverse().join('') : words;
+      return {
+        name,
+        font,
+        code: font.encodeText(seen).toString(),
+        width: font.widthOfTextAtSize(seen, 1),
+      };
+    });
   }
 }
+
+/** Letters that are written from right to left. */
+const RTL = /[\p{Script=Hebrew}\p{Script=Arabic}]/u;
 
 function keyOf({ font, bold, slant }: FontStyle): string {
   return `${font} ${bold} ${slant}`;
 }
 
-function stylesOn(pages: readonly Page[]): FontStyle[] {
-  const styles = new Map<string, FontStyle>();
+/** Styles that are used, with the letters that are written in each. */
+function stylesOn(pages: readonly Page[]): { style: FontStyle; letters: ReadonlySet<number> }[] {
+  const styles = new Map<string, { style: FontStyle; letters: Set<number> }>();
   for (const page of pages)
     for (const item of itemsOn(page)) {
       if (item.kind !== 'text') continue;
       for (const { runs } of item.lines)
-        for (const { bold = false, slant = false } of runs) {
+        for (const { text, bold = false, slant = false } of runs) {
           const style = { font: item.font, bold, slant };
-          styles.set(keyOf(style), style);
+          const known = styles.get(keyOf(style)) ?? { style, letters: new Set() };
+          for (const letter of text) known.letters.add(letter.codePointAt(0)!);
+          styles.set(keyOf(style), known);
         }
     }
   return [...styles.values()];

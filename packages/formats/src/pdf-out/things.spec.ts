@@ -184,6 +184,48 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
     expect(pdf.length).toBeLessThan(20_000);
   });
 
+  it('writes Hebrew and Arabic in fonts that have their letters, joined, and found as they were typed', async () => {
+    const runs = [
+      { text: 'שפל (12)', y: 40 },
+      { text: 'الجزر والمد', y: 90 },
+    ];
+    const text: ThingSpec = {
+      kind: 'text',
+      ...common,
+      frame: { x: 40, y: 50, width: 220, height: 120, turn: 0 },
+      text: runs.map((run) => ({ runs: [{ text: run.text }] })),
+      font: 'title',
+      size: 24,
+      colour: '#1d2b4f',
+      align: 'start',
+      slip: null,
+      lines: runs.map(({ text: words, y }) => ({
+        y,
+        runs: [{ text: words, x: 100, width: 100, rtl: true }],
+      })),
+    };
+    const [page] = somePages(1) as [PageSpec];
+    const pdf = await boardPdf(boardOf({ ...page, width: 300, height: 400 }, [text]), {
+      title: 'Tides',
+      author: 'Maren',
+      date: new Date(0),
+      file: () => Promise.reject(new Error('There is none.')),
+      fonts: testFonts,
+      deflate: deflateSync,
+    });
+    const path = join(folder, 'scripts.pdf');
+    writeFileSync(path, pdf);
+    const fonts = execFileSync('pdffonts', [path]).toString();
+    expect(fonts).toContain('Hebrew');
+    expect(fonts).toContain('Arabic');
+    expect(fonts).not.toContain('Greek');
+    // Poppler reads what is seen from right to left back into the order in which it is read.
+    const words = execFileSync('pdftotext', [path, '-']).toString().normalize('NFKC');
+    expect(words).toContain('שפל');
+    expect(words).toContain('12');
+    expect(words).toContain('الجزر');
+  });
+
   it('is a PDF with each picture once, however often it lies there', async () => {
     const [page] = somePages(1) as [PageSpec];
     const at = (x: number): ThingSpec => ({

@@ -1,4 +1,4 @@
-import { FONT_NAMES, STEP, writePathData } from '@cuaderno/core';
+import { FONT_NAMES, SCRIPT_FONT_NAMES, STEP, writePathData } from '@cuaderno/core';
 import type {
   Blend,
   DisplayImage,
@@ -17,6 +17,9 @@ const LIKE: Record<TextFont, string> = {
   title: 'serif',
   dyslexic: 'sans-serif',
 };
+
+/** Fonts for other scripts, as CSS names them. */
+const SCRIPTS = SCRIPT_FONT_NAMES.map((name) => `'${name}'`).join(', ');
 
 /** Digits after the decimal point of a point: a hundredth is far finer than any print. */
 const DIGITS = 2;
@@ -94,7 +97,7 @@ export class SvgWriter implements DisplaySink {
       // The left end is where it begins, whichever way it runs.
       (rtl ? ' direction="rtl" text-anchor="end"' : '');
     this.parts.push(
-      `<text transform="${map(matrix)}" font-family="'${FONT_NAMES[font]}', ${LIKE[font]}" font-size="${number(size)}" ` +
+      `<text transform="${map(matrix)}" font-family="'${FONT_NAMES[font]}', ${SCRIPTS}, ${LIKE[font]}" font-size="${number(size)}" ` +
         `fill="${colour}" textLength="${number(width)}" lengthAdjust="spacingAndGlyphs" ` +
         `xml:space="preserve"${style}>${escaped(text)}</text>`,
     );

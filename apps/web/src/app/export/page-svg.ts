@@ -1,4 +1,4 @@
-import { filesOf, FONT_NAMES, itemsOn, materialOn } from '@cuaderno/core';
+import { filesOf, FONT_NAMES, itemsOn, materialOn, SCRIPT_FONT_NAMES } from '@cuaderno/core';
 import type { FileHash, Item, Page } from '@cuaderno/core';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
 import type { PaperSource } from '../stage/paper-source';
@@ -56,10 +56,14 @@ async function fontFaces(
   const wanted = new Set(
     texts.flatMap(({ font, lines }) =>
       lines.flatMap(({ runs }) =>
-        runs.map(
-          ({ bold, slant }) =>
-            `${FONT_NAMES[font]} ${bold ? 700 : 400} ${slant ? 'italic' : 'normal'}`,
-        ),
+        runs.flatMap(({ bold, slant }) => {
+          const weight = bold ? 700 : 400;
+          return [
+            `${FONT_NAMES[font]} ${weight} ${slant ? 'italic' : 'normal'}`,
+            // These are written upright only; of them, those come along whose letters there are.
+            ...SCRIPT_FONT_NAMES.map((name) => `${name} ${weight} normal`),
+          ];
+        }),
       ),
     ),
   );

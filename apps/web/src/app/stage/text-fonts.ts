@@ -1,11 +1,13 @@
-import { FONT_NAMES } from '@cuaderno/core';
+import { FONT_NAMES, SCRIPT_FONT_NAMES } from '@cuaderno/core';
 import type { Measure, TextFont } from '@cuaderno/core';
+
+const OTHERS = SCRIPT_FONT_NAMES.map((name) => `'${name}'`).join(', ');
 
 /** Families, the ones that ship with the application first; for letters they lack, the machine's. */
 export const FAMILIES: Record<TextFont, string> = {
-  plain: `'${FONT_NAMES.plain}', system-ui, sans-serif`,
-  title: `'${FONT_NAMES.title}', Georgia, serif`,
-  dyslexic: `'${FONT_NAMES.dyslexic}', '${FONT_NAMES.plain}', sans-serif`,
+  plain: `'${FONT_NAMES.plain}', '${FONT_NAMES.title}', ${OTHERS}, system-ui, sans-serif`,
+  title: `'${FONT_NAMES.title}', '${FONT_NAMES.plain}', ${OTHERS}, Georgia, serif`,
+  dyslexic: `'${FONT_NAMES.dyslexic}', '${FONT_NAMES.plain}', '${FONT_NAMES.title}', ${OTHERS}, sans-serif`,
 };
 
 interface Look {
