@@ -85,7 +85,8 @@ export class FileStore {
           bytes += chunk.length;
           if (bytes > limit) throw new ProblemError('file-too-large', { detail: tooLarge(limit) });
           hash.update(chunk);
-          await handle.write(chunk);
+          // All of it: a nearly full disk takes a part, and says nothing of the rest.
+          await handle.writeFile(chunk);
         }
       } catch (error) {
         if (error instanceof ProblemError || isDiskFull(error)) throw error;

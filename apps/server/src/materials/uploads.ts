@@ -1,7 +1,7 @@
 import type { Id } from '@cuaderno/core';
 import { FileStore as UploadStore } from '@tus/file-store';
 import { Server } from '@tus/server';
-import { readdir, rm, stat } from 'node:fs/promises';
+import { readdir, rm, stat, statfs } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import type { Tutor } from '../accounts/index.js';
@@ -14,6 +14,9 @@ import type { AssetRow } from './shelf.js';
 
 /** How long an upload that broke off may be taken up again, in ms. */
 const KEPT = 7 * 24 * 3600_000;
+
+/** A disk with less room than this is full, in bytes. */
+const ROOM = 64 * 1024;
 
 /** Thrown inside the upload protocol: its body is sent as it is. */
 interface Refusal {
@@ -70,9 +73,10 @@ export class Uploads {
           body: JSON.stringify(await this.told(asset)),
         };
       },
-      onResponseError: (_request, error) => {
+      onResponseError: async (_request, error) => {
         if (error instanceof ProblemError) return answer(error);
-        if (isDiskFull(error)) return refusal('disk-full');
+        // A part that could not be written says no more than that.
+        if (isDiskFull(error) || (await this.isFull())) return refusal('disk-full');
         const status = 'status_code' in error ? error.status_code : 500;
         if (status === 413)
           return answer(new ProblemError('file-too-large', { detail: tooLarge(limit) }));
@@ -114,6 +118,11 @@ export class Uploads {
       // Its bytes were taken over; what is left is a note that it was there.
       await this.store.remove(id).catch(() => this.store.configstore.delete(id));
     }
+  }
+
+  private async isFull(): Promise<boolean> {
+    const { bavail, bsize } = await statfs(this.folder);
+    return bavail * bsize < ROOM;
   }
 
   private tutorOf(request: Incoming): Tutor {
