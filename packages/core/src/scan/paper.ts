@@ -13,7 +13,7 @@ const MOST = 0.97;
 /** How much of what is light four corners must enclose, and be filled by, to be a sheet. */
 const SQUARE = 0.9;
 /** How far corners are drawn in, in pixels of the picture in which they are looked for. */
-const EDGE = 1.2;
+const EDGE = 2;
 /** Corners of a hull that are tried. */
 const TRIED = 60;
 

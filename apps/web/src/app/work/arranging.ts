@@ -129,14 +129,13 @@ export class Arranging {
       this.straightening.set({ page: selection.page, item: only });
   }
 
-  /** Puts a picture made of another in its place: as wide as that, around the same middle. */
+  /** Puts a picture made of another in its place. */
   straightened(to: { file: string; width: number; height: number }): void {
     const what = this.straightening();
     this.straightening.set(null);
     const now = what && this.page(what.page)?.items.get(what.item.id);
     if (!what || now?.kind !== 'picture' || now.removed) return;
-    const { frame } = now;
-    const height = (frame.width * to.height) / to.width;
+    const frame = inPlaceOf(now.frame, to, this.page(what.page)!);
     const id = newId();
     const { order, layer, alt, held, group } = now;
     this.make([
@@ -153,7 +152,7 @@ export class Arranging {
           held,
           group,
           file: to.file,
-          frame: { ...frame, height, y: frame.y + (frame.height - height) / 2 },
+          frame,
         },
       } as Change,
     ]);
@@ -314,6 +313,20 @@ function relaid(board: Board, page: Id, item: TextSpec & { id: Id }): Change[] {
   const { id, frame, font, size, align, slip, lines } = laidOut(item);
   const change = changeItem(board, page, id, { frame, font, size, align, slip, lines });
   return change ? [change] : [];
+}
+
+/** As wide as what was there and around the same middle, as far as the page has room for that. */
+function inPlaceOf(frame: Frame, size: { width: number; height: number }, page: Page): Frame {
+  const scale = Math.min(frame.width / size.width, page.height / size.height);
+  const [width, height] = [size.width * scale, size.height * scale];
+  const y = frame.y + (frame.height - height) / 2;
+  return {
+    ...frame,
+    x: frame.x + (frame.width - width) / 2,
+    y: Math.max(0, Math.min(page.height - height, y)),
+    width,
+    height,
+  };
 }
 
 /** The same figure, drawn otherwise. */
