@@ -10,7 +10,7 @@ import { isPacked } from '../intake/packed.js';
 import type { SlideImports } from '../slides/slide-imports.js';
 import { FileName } from './shapes.js';
 import type { Workers } from '../workers/plugin.js';
-import type { Arrival, Materials } from './service.js';
+import type { Arrival, CourseOf, Materials } from './service.js';
 import type { AssetRow } from './shelf.js';
 
 /** Media types of decks, as they are registered with IANA. */
@@ -22,9 +22,6 @@ const DECK_TYPES: Record<DeckKind, string> = {
 
 /** How many times as large as an upload may be what is in it. */
 const UNPACKED = 4;
-
-/** A course, as far as it matters where its files land. */
-type CourseOf = { readonly id: Id; readonly tutor: Id; readonly name: string };
 
 /** Takes files onto shelves: looks at what they are, and refuses what nothing can be made of. */
 export class Arrivals {
@@ -39,6 +36,8 @@ export class Arrivals {
       readonly store: FileStore;
       readonly workers: Workers;
       readonly log: FastifyBaseLogger;
+      /** There is more on a tutor's shelf than there was. */
+      changed(tutor: Id): void;
     },
     private readonly maxUploadBytes: number,
   ) {}
@@ -48,7 +47,9 @@ export class Arrivals {
     const { materials, store } = this.parts;
     const release = store.hold(came.hash);
     try {
-      return await materials.add(tutor, folder, { name, ...(await this.lookAt(came)) });
+      const asset = await materials.add(tutor, folder, { name, ...(await this.lookAt(came)) });
+      this.parts.changed(tutor);
+      return asset;
     } finally {
       release();
       // What came is kept only if it is what is shown, or was there before.
@@ -59,8 +60,10 @@ export class Arrivals {
   /** Puts on the shelf what was brought to a board and is stored already. */
   async landed(course: CourseOf, arrival: Arrival): Promise<void> {
     const { materials } = this.parts;
-    if (await materials.hasFile(course.tutor, arrival.file)) return;
+    const { assets } = await materials.shelf(course.tutor);
+    if (assets.some(({ file }) => file === arrival.file)) return;
     await materials.add(course.tutor, await materials.folderOf(course), arrival);
+    this.parts.changed(course.tutor);
   }
 
   /** Puts a PDF or slides on the shelf that were brought to a course; nobody waits for that. */

@@ -162,6 +162,27 @@ describe('materials', () => {
     ]);
   });
 
+  it('that are brought together land in one folder, and once more after they were put into the bin', async () => {
+    const send = (name: string, bytes: Uint8Array) =>
+      house.tutor.request(
+        'POST',
+        `/boards/${house.board}/material?name=${name}`,
+        Buffer.from(bytes),
+        { 'content-type': 'application/octet-stream' },
+      );
+    await Promise.all([1, 2, 3].map((seconds) => send('horn.wav', silentWav(seconds))));
+    const first = await told();
+    expect(first.folders.map(({ name }) => name)).toEqual(['Tides']);
+    expect(first.assets.map(({ name }) => name).sort()).toEqual([
+      'horn 2.wav',
+      'horn 3.wav',
+      'horn.wav',
+    ]);
+    await do_('remove', { folders: [first.folders[0]!.id] });
+    await send('horn.wav', silentWav(1));
+    expect((await told()).assets.map(({ name }) => name)).toEqual(['horn.wav']);
+  });
+
   it('have small pictures, and are laid on boards', async () => {
     const pdf = await bring('Ebb.pdf', await plainPdf(1));
     const picture = await house.tutor.get(`/materials/assets/${pdf.id}/picture`);

@@ -23,8 +23,9 @@ export const materials = fp(
   async (app, { folder, maxUploadBytes, office }: MaterialOptions) => {
     const { files: store, imports, intake, log, slides, workers, importQueue: queue } = app;
     const service = new Materials(app.db, store);
+    const changed = (tutor: string): void => app.live.materialsChanged(tutor);
     const arrivals = new Arrivals(
-      { materials: service, intake, imports, slides, store, workers, log },
+      { materials: service, intake, imports, slides, store, workers, log, changed },
       maxUploadBytes,
     );
     const uploads = new Uploads(
@@ -51,7 +52,7 @@ export const materials = fp(
     app.decorate(
       'slideLooks',
       new SlideLooks(
-        { materials: service, imports, slides, queue, office, store, workers },
+        { materials: service, imports, slides, queue, office, store, workers, changed },
         maxUploadBytes,
       ),
     );

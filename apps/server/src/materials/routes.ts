@@ -235,10 +235,12 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }) => {
-      const shelf = await app.materials.shelf(tutor.id);
-      const inside = shelf.below(body.folders).assets;
-      const some = shelf.allAssets.filter(({ id }) => body.assets.includes(id));
-      const hashes = [...inside, ...some].map(({ file }) => file);
+      const own = await app.materials.shelf(tutor.id);
+      const shared = await app.shares.withTutor(tutor.id);
+      const hashes = [own, ...shared.map(({ shelf }) => shelf)].flatMap((shelf) => {
+        const some = shelf.allAssets.filter(({ id }) => body.assets.includes(id));
+        return [...shelf.below(body.folders).assets, ...some].map(({ file }) => file);
+      });
       return (await app.uses.of(tutor.id, hashes)).map((use) => ({
         ...use,
         pages: [...use.pages],

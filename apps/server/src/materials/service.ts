@@ -9,11 +9,19 @@ import { ProblemError } from '../problems/index.js';
 import { Shelf } from './shelf.js';
 import type { AssetRow, FolderRow } from './shelf.js';
 import { assets, folders, folderShares } from './tables.js';
+import { Turns } from './turns.js';
 
 /** Things that are moved, copied or removed together. */
 export interface Choice {
   readonly folders: readonly Id[];
   readonly assets: readonly Id[];
+}
+
+/** A course, as far as it matters where its files land. */
+export interface CourseOf {
+  readonly id: Id;
+  readonly tutor: Id;
+  readonly name: string;
 }
 
 /** A file that was looked at and is stored. */
@@ -34,6 +42,8 @@ const ROWS = 500;
 
 /** Folders and files of tutors: what lies where. What a file holds is in the file store. */
 export class Materials {
+  private readonly turns = new Turns();
+
   constructor(
     private readonly db: Database,
     private readonly store: FileStore,
@@ -91,11 +101,15 @@ export class Materials {
       .where(inArray(folders.id, [...ids]));
   }
 
-  async makeFolder(
+  makeFolder(tutor: Id, parent: Id | null, name: string): Promise<FolderRow> {
+    return this.turns.take(tutor, () => this.newFolder(tutor, parent, name, null));
+  }
+
+  private async newFolder(
     tutor: Id,
     parent: Id | null,
     name: string,
-    course: Id | null = null,
+    course: Id | null,
   ): Promise<FolderRow> {
     const shelf = await this.shelf(tutor);
     if (!shelf.hasFolder(parent)) throw new ProblemError('not-found');
@@ -113,21 +127,24 @@ export class Materials {
   }
 
   /** The folder in which lands what is brought to a course; it is made where it isn't there. */
-  async folderOf(course: {
-    readonly id: Id;
-    readonly tutor: Id;
-    readonly name: string;
-  }): Promise<Id> {
-    const shelf = await this.shelf(course.tutor);
-    const known = shelf.folders.find((folder) => folder.course === course.id);
-    return (known ?? (await this.makeFolder(course.tutor, null, course.name, course.id))).id;
+  folderOf({ id, tutor, name }: CourseOf): Promise<Id> {
+    // Several files that are brought together find one folder.
+    return this.turns.take(tutor, async () => {
+      const shelf = await this.shelf(tutor);
+      const known = shelf.folders.find((folder) => folder.course === id);
+      return (known ?? (await this.newFolder(tutor, null, name, id))).id;
+    });
   }
 
   /**
    * Puts a stored file on the shelf. The same content under the same name in the same folder is
    * there already, and stays as it is.
    */
-  async add(tutor: Id, folder: Id | null, arrival: Arrival): Promise<AssetRow> {
+  add(tutor: Id, folder: Id | null, arrival: Arrival): Promise<AssetRow> {
+    return this.turns.take(tutor, () => this.put(tutor, folder, arrival));
+  }
+
+  private async put(tutor: Id, folder: Id | null, arrival: Arrival): Promise<AssetRow> {
     const { name, kind, file, bytes, type, pages, width, height, length } = arrival;
     const shelf = await this.shelf(tutor);
     // A folder that was removed while the file was on its way doesn't take the file along.

@@ -64,6 +64,9 @@ describe('a shared folder', () => {
       ]);
       const board = await sigrid.post(`/materials/assets/${pdf.id}/board`, { course });
       expect(board.statusCode).toBe(201);
+      await house.app.imports.settled();
+      const uses = (await sigrid.post('/materials/uses', { assets: [pdf.id] })).json<object[]>();
+      expect(uses).toEqual([jasmine.objectContaining({ title: 'Orion', pages: [1, 2] })]);
       expect(
         (await sigrid.post('/materials/copy', { folders: [folder], to: null })).statusCode,
       ).toBe(204);
@@ -172,6 +175,16 @@ describe('a shared folder', () => {
       await ana.hears('materials');
       expect((await look(student, 1)).statusCode).toBe(404);
       expect((await student.get('/lesson/materials')).json<Told[]>()).toEqual([]);
+    });
+
+    it('is seen as soon as something is put into it', async () => {
+      await share('course', house.course.id);
+      const { student, ana } = await house.lesson();
+      const before = ana.told.filter(({ kind }) => kind === 'materials').length;
+      await house.uploadMaterial(house.tutor, 'New.pdf', await plainPdf(1), folder);
+      await ana.hearsTimes('materials', before + 1);
+      const sheets = (await student.get('/lesson/materials')).json<Told[]>();
+      expect(sheets.flatMap(({ sheets: all }) => all.map(({ name }) => name))).toContain('New.pdf');
     });
 
     it('is for those who are in its lesson', async () => {

@@ -25,6 +25,8 @@ export class SlideLooks {
       readonly office: Office;
       readonly store: FileStore;
       readonly workers: Workers;
+      /** There is more to look at on a tutor's shelf than there was. */
+      changed(tutor: Id): void;
     },
     private readonly maxUploadBytes: number,
   ) {}
@@ -58,6 +60,7 @@ export class SlideLooks {
       const { hash, bytes, path: kept } = await store.put(createReadStream(result), Infinity);
       const looks = { hash, bytes, type: 'application/pdf' };
       await materials.setLooks(asset.id, looks, await imports.count(kept));
+      this.parts.changed(asset.tutor);
     });
   }
 }

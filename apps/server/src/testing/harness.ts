@@ -85,6 +85,11 @@ export class Window {
     );
   }
 
+  /** So many of a kind, from the beginning. */
+  async hearsTimes(kind: ServerMessage['kind'], times: number): Promise<void> {
+    await this.until(() => this.told.filter((m) => m.kind === kind).length >= times || undefined);
+  }
+
   /** Code with which the connection ended. */
   ends(): Promise<number> {
     return this.until(() => this.closed ?? undefined);

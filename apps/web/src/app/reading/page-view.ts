@@ -36,9 +36,10 @@ const ASKED = 1500;
       display: grid;
       place-items: center;
       min-height: 60%;
+      margin: 0 auto;
     }
     img {
-      max-width: 100%;
+      width: 100%;
       background: var(--page);
       box-shadow: var(--shadow);
     }

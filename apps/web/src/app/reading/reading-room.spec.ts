@@ -39,6 +39,18 @@ describe('what students may look at', () => {
     expect(screen.text).not.toContain('Page 1 of 1');
   });
 
+  it('is made larger and smaller', async () => {
+    await show();
+    const wide = (): string =>
+      screen.element.querySelector<HTMLElement>('cua-page-view')!.style.width;
+    expect(screen.button('Smaller')!.disabled).toBeTrue();
+    await screen.press('Larger');
+    await screen.press('Larger');
+    expect(wide()).toBe('200%');
+    await screen.press('Smaller');
+    expect(wide()).toBe('150%');
+  });
+
   it('is gone as soon as it is taken back', async () => {
     await show();
     const [folder] = FOLDERS;
