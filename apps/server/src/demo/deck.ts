@@ -7,7 +7,7 @@ interface DemoSlide {
   readonly notes: string;
 }
 
-const SLIDES: readonly DemoSlide[] = [
+const TIDES: readonly DemoSlide[] = [
   {
     title: 'Why does the sea rise twice a day?',
     lines: ['The moon pulls at the water.', 'The earth turns under two hills of it.'],
@@ -17,6 +17,19 @@ const SLIDES: readonly DemoSlide[] = [
     title: 'Springs and neaps',
     lines: ['Sun and moon in line: springs.', 'Sun and moon at right angles: neaps.'],
     notes: 'Compare with the table of the board before.',
+  },
+];
+
+const SKY: readonly DemoSlide[] = [
+  {
+    title: 'Finding north',
+    lines: ['The two last stars of the Bear point to it.', 'Five times as far as they are apart.'],
+    notes: 'Arms out: one fist is ten degrees.',
+  },
+  {
+    title: 'Why the stars turn',
+    lines: ['It is the earth that turns.', 'Once round in a day: fifteen degrees an hour.'],
+    notes: 'Noor was away last week: ask her first.',
   },
 ];
 
@@ -59,10 +72,19 @@ const CLEAR =
 
 /** Slides on the tides, as OpenDocument: made up, and written here. */
 export function tideSlides(): Uint8Array {
+  return deckOf(TIDES);
+}
+
+/** Slides on how the sky moves. */
+export function skySlides(): Uint8Array {
+  return deckOf(SKY);
+}
+
+function deckOf(slides: readonly DemoSlide[]): Uint8Array {
   const content =
     `<?xml version="1.0" encoding="UTF-8"?><office:document-content ${NAMESPACES} office:version="1.3">` +
     `<office:automatic-styles>${CLEAR}${look('title', 'Cambria', 36)}${look('line', 'Calibri', 26)}</office:automatic-styles>` +
-    `<office:body><office:presentation>${SLIDES.map(slide).join('')}</office:presentation></office:body></office:document-content>`;
+    `<office:body><office:presentation>${slides.map(slide).join('')}</office:presentation></office:body></office:document-content>`;
   const styles =
     `<?xml version="1.0" encoding="UTF-8"?><office:document-styles ${NAMESPACES} office:version="1.3"><office:automatic-styles>` +
     '<style:page-layout style:name="L"><style:page-layout-properties fo:page-width="28cm" fo:page-height="15.75cm"/></style:page-layout></office:automatic-styles>' +

@@ -4,7 +4,8 @@ import type { Id, RichText } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { Readable } from 'node:stream';
 import { turningSky } from './film.js';
-import { Desk, plain, text } from './laying.js';
+import { Desk, formula, plain, text } from './laying.js';
+import { hourSignal } from './sound.js';
 
 /** The sky over the harbour of Solvik, as the demo has it: made up, drawn here. */
 function nightSky(): Buffer {
@@ -139,6 +140,8 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
   const name = 'The Bear, hour by hour.webm';
   const kept = async (bytes: Uint8Array): Promise<Id> =>
     (await app.intake.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
+  const signal = 'On the hour.wav';
+  const hour = hourSignal();
   await desk.lay(turning.id, [
     text({
       x: 60,
@@ -166,6 +169,25 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
       size: 20,
       text: plain('Which star stands still? Stop the film and mark it.'),
     }),
+    await formula(
+      '\\frac{360^\\circ}{24\\,\\mathrm{h}} = \\frac{15^\\circ}{1\\,\\mathrm{h}}',
+      60,
+      560,
+      24,
+    ),
+    {
+      kind: 'media',
+      layer: 'material',
+      medium: 'sound',
+      name: signal,
+      length: hour.seconds,
+      file: (
+        await app.intake.take(boardId, signal, Readable.from([Buffer.from(hour.wav)]), 10_000_000)
+      ).file,
+      peaks: hour.peaks,
+      frame: { x: 260, y: 534, width: 240, height: 54, turn: 0 },
+      fixed: true,
+    },
   ]);
   await desk.make([
     {

@@ -9,7 +9,7 @@ import type { Course } from '../courses/service.js';
 import { operations } from '../boards/tables.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
-import { tideSlides } from './deck.js';
+import { skySlides, tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { celloPage, tideFormulas } from './other-courses.js';
@@ -46,7 +46,8 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   const [chart, table] = [await starChart(), await tideTable()];
   const december = await board(app, tides, maren, 'Tides at Solvik, December', table);
   await tideFormulas(app, december, maren.id);
-  await slides(app, tides, maren);
+  await slides(app, tides, maren, 'Why the sea rises', tideSlides());
+  await slides(app, sky, maren, 'How the sky moves', skySlides());
   const past = await board(app, sky, maren, 'Star chart, first evening', chart);
   await pastLesson(app, sky, maren, past);
   const next = await board(app, sky, maren, 'Star chart for November evenings', chart);
@@ -75,13 +76,19 @@ async function board(
 }
 
 /** A board of slides, where this machine can turn them into pages. */
-async function slides(app: FastifyInstance, course: Course, tutor: Tutor): Promise<void> {
-  const deck = await app.files.put(Readable.from([Buffer.from(tideSlides())]), 1_000_000);
+async function slides(
+  app: FastifyInstance,
+  course: Course,
+  tutor: Tutor,
+  title: string,
+  odp: Uint8Array,
+): Promise<void> {
+  const deck = await app.files.put(Readable.from([Buffer.from(odp)]), 1_000_000);
   const upload = {
     course: course.id,
     tutor: tutor.id,
-    title: 'Why the sea rises',
-    fileName: 'Why the sea rises.pdf',
+    title,
+    fileName: `${title}.pdf`,
     maxPages: 100,
     maxUploadBytes: 1_000_000,
   };

@@ -1,3 +1,4 @@
+import { setFormula } from '@cuaderno/formats/formula';
 import {
   addPageBeside,
   inkColour,
@@ -10,6 +11,7 @@ import {
 import type {
   Actor,
   Board,
+  Frame,
   Id,
   Operation,
   PageSpec,
@@ -114,4 +116,21 @@ export class Desk {
       ),
     );
   }
+}
+
+/** A formula of letters of `size` points, its left end at `x` and its middle at `y`. */
+export async function formula(source: string, x: number, y: number, size: number): Promise<Loose> {
+  const { outline, box } = await setFormula(source, 'latex');
+  const [width, height] = [(box.width * size) / 1000, (box.height * size) / 1000];
+  const frame: Frame = { x, y: y - height / 2, width, height, turn: 0 };
+  return {
+    kind: 'formula',
+    layer: 'material',
+    source,
+    notation: 'latex',
+    colour: inkColour('midnight'),
+    outline,
+    box,
+    frame,
+  };
 }

@@ -1,28 +1,9 @@
-import { setFormula } from '@cuaderno/formats/formula';
-import { A4, inkColour, MM } from '@cuaderno/core';
-import type { Frame, Id } from '@cuaderno/core';
+import { A4, MM } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { Readable } from 'node:stream';
-import { Desk, plain, text } from './laying.js';
-import type { Loose } from './laying.js';
+import { Desk, formula, plain, text } from './laying.js';
 import { openStrings } from './sound.js';
-
-/** A formula of letters of `size` points, its left end at `x` and its middle at `y`. */
-async function formula(source: string, x: number, y: number, size: number): Promise<Loose> {
-  const { outline, box } = await setFormula(source, 'latex');
-  const [width, height] = [(box.width * size) / 1000, (box.height * size) / 1000];
-  const frame: Frame = { x, y: y - height / 2, width, height, turn: 0 };
-  return {
-    kind: 'formula',
-    layer: 'material',
-    source,
-    notation: 'latex',
-    colour: inkColour('midnight'),
-    outline,
-    box,
-    frame,
-  };
-}
 
 /** A page on how the height of the water is reckoned, behind the tide tables. */
 export async function tideFormulas(app: FastifyInstance, board: Id, tutor: Id): Promise<void> {

@@ -15,9 +15,7 @@ interface Sound {
 
 /** The four open strings of a cello, one after the other: made of sines, to tune by. */
 export function openStrings(): Sound {
-  const seconds = STRINGS.length * EACH;
-  const samples = Float32Array.from({ length: seconds * RATE }, (_, i) => {
-    const t = i / RATE;
+  return soundOf(STRINGS.length * EACH, (t) => {
     const string = STRINGS[Math.floor(t / EACH)]!;
     const within = t % EACH;
     const swell = Math.min(1, within / 0.15) * Math.min(1, (EACH - within) / 0.5);
@@ -25,6 +23,21 @@ export function openStrings(): Sound {
     for (let n = 1; n <= 8; n++) value += Math.sin(2 * Math.PI * string * n * t) / n ** 1.3;
     return value * swell * 0.25;
   });
+}
+
+/** Five short tones and a long one, the last beginning with the hour: to set a watch by. */
+export function hourSignal(): Sound {
+  return soundOf(6, (t) => {
+    const within = t % 1;
+    const long = t >= 5 ? 0.5 : 0.1;
+    const swell = Math.min(1, within / 0.005) * Math.min(1, Math.max(0, long - within) / 0.005);
+    return Math.sin(2 * Math.PI * 1000 * t) * swell * 0.5;
+  });
+}
+
+/** @param at how far the air is moved at a time in seconds, from -1 to 1 */
+function soundOf(seconds: number, at: (t: number) => number): Sound {
+  const samples = Float32Array.from({ length: seconds * RATE }, (_, i) => at(i / RATE));
   const part = samples.length / 80;
   const loud = Array.from({ length: 80 }, (_, i) =>
     samples.subarray(i * part, (i + 1) * part).reduce((most, s) => Math.max(most, Math.abs(s)), 0),
