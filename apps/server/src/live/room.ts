@@ -1,16 +1,15 @@
 import {
   boardFor,
-  boardSnapshot,
   changesHeld,
   heldOf,
   pack,
+  packWithBoard,
   REFUSALS,
   toldToStudents,
 } from '@cuaderno/core';
 import type {
   Actor,
   Board,
-  BoardSnapshot,
   Entry,
   Id,
   Operation,
@@ -132,17 +131,18 @@ export class Room {
   /**
    * Lets a window in. It is given what it misses: all entries after `since`, or the whole board, as
    * far as its person may see them.
-   * @param welcome makes the first message around the board, which is `null` if entries follow
+   * @param welcome the first message, to which the board is added, or `null` if entries follow
    */
   async join(
     member: Member,
     since: number,
-    welcome: (board: BoardSnapshot | null, seen: Board) => ServerMessage,
+    welcome: (seen: Board) => Omit<Extract<ServerMessage, { kind: 'welcome' }>, 'board'>,
   ): Promise<void> {
     await this.between(async (board, seq, room) => {
       const seen = boardFor(board, member.role);
       const missed = since >= 0 && since <= seq ? await room.missed(member, since) : null;
-      member.send(pack(welcome(missed ? null : boardSnapshot(seen, seq), seen)));
+      const first = welcome(seen);
+      member.send(missed ? pack({ ...first, board: null }) : packWithBoard(first, seen, seq));
       for (const run of runs(missed ?? [])) member.send(run);
       room.members.add(member);
     });

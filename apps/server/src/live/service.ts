@@ -27,13 +27,12 @@ export class LiveService {
     if (!room) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
     try {
-      await room.join(connection, since, (board, seen) => ({
+      await room.join(connection, since, (seen) => ({
         kind: 'welcome',
         you: connection.person,
         role: connection.role,
         lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
         page: seen.pages.has(lesson?.tutorPage ?? '') ? lesson!.tutorPage : null,
-        board,
       }));
     } catch {
       return connection.drop();

@@ -2,3 +2,4 @@ export * from './codec.js';
 export * from './messages.js';
 export * from './person.js';
 export * from './problem.js';
+export * from './packed-board.js';
