@@ -25,6 +25,7 @@ import { courseRoutes } from './courses/routes.js';
 import { Courses } from './courses/service.js';
 import { database } from './database/index.js';
 import { fileRoutes } from './files/routes.js';
+import { KnownFiles } from './files/known-files.js';
 import { FileStore } from './files/store.js';
 import { healthRoutes } from './health/routes.js';
 import { lessons } from './lessons/plugin.js';
@@ -99,15 +100,20 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const files = new FileStore(join(config.dataFolder, 'files'));
   await files.open();
   app.decorate('files', files);
-  app.decorate('boards', new Boards(app.db));
+  const known = new KnownFiles(app.db, files);
+  app.decorate('knownFiles', known);
+  app.decorate('boards', new Boards(app.db, known));
   app.decorate('courses', new Courses(app.db));
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   app.decorate('records', new Records(app.db, app.logs));
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
-  app.decorate('intake', new MaterialIntake(app.boards, files, darkroom, app.workers));
-  app.decorate('boardFiles', new BoardFiles(app.boards, app.logs, files, app.intake, app.workers));
+  app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
+  app.decorate(
+    'boardFiles',
+    new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers),
+  );
   const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
   app.decorate('reports', new Reports(app.db));
   app.decorate('importQueue', new ImportQueue(app.log));
@@ -126,10 +132,10 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     }),
   );
   const bringLimits = { maxUploadBytes: config.maxUploadBytes, maxPages: config.maxPages };
-  const { boards, imports, slides, boardFiles, importQueue: queue } = app;
+  const { imports, slides, boardFiles, importQueue: queue } = app;
   app.decorate(
     'bringing',
-    new Bringing({ boards, store: files, imports, slides, queue, boardFiles }, bringLimits),
+    new Bringing({ known, store: files, imports, slides, queue, boardFiles }, bringLimits),
   );
   await app.register(materials, {
     folder: config.dataFolder,

@@ -12,7 +12,9 @@ import type { BoardFileFault, BoardJson } from '@cuaderno/formats/board-file';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { FileStore, StoredFile } from '../files/store.js';
+import type { KnownFiles } from '../files/known-files.js';
 import type { MaterialIntake } from '../intake/intake.js';
+import { UNPACKED } from '../intake/packed.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
@@ -33,9 +35,6 @@ export function boardFileProblem(fault: BoardFileFault): ProblemError {
   return new ProblemError(FAULTS[fault]);
 }
 
-/** How many times as large as an upload may be what is in it. */
-const UNPACKED = 4;
-
 interface Wish {
   readonly course: string;
   readonly tutor: Id;
@@ -48,6 +47,7 @@ export class BoardFiles {
     private readonly boards: Boards,
     private readonly logs: LogStore,
     private readonly store: FileStore,
+    private readonly known: KnownFiles,
     private readonly material: MaterialIntake,
     private readonly workers: Workers,
   ) {}
@@ -78,8 +78,7 @@ export class BoardFiles {
     } finally {
       for (const place of news.files.values()) await rm(place, { force: true });
       // What no board shows in the end isn't kept.
-      for (const { hash } of kept)
-        if (!(await this.boards.knowsFile(hash))) await this.store.remove(hash);
+      for (const { hash } of kept) await this.known.dropUnknown(hash);
     }
   }
 
@@ -87,7 +86,7 @@ export class BoardFiles {
   private async keep(was: string, place: string): Promise<Kept> {
     const came = await this.store.put(createReadStream(place), Infinity);
     if (came.hash !== was) {
-      if (!(await this.boards.knowsFile(came.hash))) await this.store.remove(came.hash);
+      await this.known.dropUnknown(came.hash);
       throw new ProblemError('board-file-broken');
     }
     const { hash, bytes, type } = await this.material.check(came);

@@ -1,10 +1,11 @@
+import type { KnownFiles } from '../files/known-files.js';
 import type { FileStore, StoredFile } from '../files/store.js';
 import { isPacked } from '../intake/packed.js';
 import type { ImportQueue } from '../slides/queue.js';
 import type { SlideImports } from '../slides/slide-imports.js';
 import type { BoardFiles } from './board-files.js';
 import type { Imports } from './import.js';
-import type { BoardInfo, Boards } from './service.js';
+import type { BoardInfo } from './service.js';
 import { titleFromFileName } from './title.js';
 
 export interface BringLimits {
@@ -21,7 +22,7 @@ export type Brought =
 export class Bringing {
   constructor(
     private readonly parts: {
-      readonly boards: Boards;
+      readonly known: KnownFiles;
       readonly store: FileStore;
       readonly imports: Imports;
       readonly slides: SlideImports;
@@ -36,7 +37,7 @@ export class Bringing {
    * @param name what the file is called
    */
   async bring(file: StoredFile, name: string, course: string, tutor: string): Promise<Brought> {
-    const { imports, slides, queue, boardFiles, store } = this.parts;
+    const { imports, slides, queue, boardFiles, store, known } = this.parts;
     const { maxUploadBytes, maxPages } = this.limits;
     const title = titleFromFileName(name);
     const wishes = { course, tutor, title, fileName: `${title}.pdf`, maxPages };
@@ -44,7 +45,7 @@ export class Bringing {
     const release = store.hold(file.hash);
     const over = (): Promise<void> => {
       release();
-      return this.forget(file.hash);
+      return known.dropUnknown(file.hash);
     };
     try {
       if (!(await isPacked(file.path))) {
@@ -67,10 +68,5 @@ export class Bringing {
       await over();
       throw error;
     }
-  }
-
-  /** Removes a stored file that nothing names. */
-  private async forget(hash: string): Promise<void> {
-    if (!(await this.parts.boards.knowsFile(hash))) await this.parts.store.remove(hash);
   }
 }

@@ -102,42 +102,18 @@ export class Imports {
 
   /**
    * Brings the pages of a stored PDF to a board that is there, after one of its pages or at its end.
-   * Throws the problem that keeps the file from being shown.
+   * Throws the problem that keeps the file from being shown; then nothing came.
    */
-  async into(
-    board: string,
-    path: string,
-    file: string,
-    tutor: string,
-    after: string | null,
-  ): Promise<void> {
-    const room = await roomOf(this.bus, board);
+  async into(board: string, file: StoredFile, tutor: string, after: string | null): Promise<void> {
     let names: PageNames = new Map();
-    const all: { placements: readonly (PdfPlacement | null)[]; first: number }[] = [];
-    await this.inspect(path, 1, {
+    const placements: (PdfPlacement | null)[] = [];
+    await this.inspect(file.path, 1, {
       count: () => undefined,
-      pages: (placements, first) => {
-        all.push({ placements, first });
-        return Promise.resolve();
-      },
-      names: (found) => {
-        names = found;
-        return Promise.resolve();
-      },
+      pages: (run) => Promise.resolve(void placements.push(...run)),
+      names: (found) => Promise.resolve(void (names = found)),
     });
-    const placements = all.flatMap((run) => run.placements);
-    const [from, to] = await room.between((state) => {
-      const pages = pagesInOrder(state);
-      const at = pages.findIndex(({ id }) => id === after);
-      if (at < 0) return [pages.at(-1)?.order ?? null, null];
-      return [pages[at]!.order, pages[at + 1]?.order ?? null];
-    });
-    const keys = keysBetween(from!, to!, placements.length);
-    const pages = placements.map((placement, i) => page(placement, file, i + 1, keys[i]!, names));
-    const ops: Operation[] = [];
-    for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
-      ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
-    await room.take(ops, tutorActor(tutor));
+    if (!placements.some(Boolean)) throw new ProblemError('file-broken');
+    await this.addPages(board, tutor, file.hash, placements, 1, names, [], after);
   }
 
   /** How many pages a stored PDF has. Throws the problem that keeps it from being shown. */
@@ -207,10 +183,16 @@ export class Imports {
     first: number,
     names: PageNames,
     before: readonly Operation[] = [],
+    /** The page they follow; the last where it isn't there. */
+    after: string | null = null,
   ): Promise<void> {
     const room = await roomOf(this.bus, board);
-    const last = await room.between((state) => pagesInOrder(state).at(-1)?.order ?? null);
-    const keys = keysBetween(last, null, placements.length);
+    const keys = await room.between((state) => {
+      const there = pagesInOrder(state);
+      const found = there.findIndex(({ id }) => id === after);
+      const at = found < 0 ? there.length - 1 : found;
+      return keysBetween(there[at]?.order ?? null, there[at + 1]?.order ?? null, placements.length);
+    });
     const pages = placements.map((placement, i) =>
       page(placement, file, first + i, keys[i]!, names),
     );

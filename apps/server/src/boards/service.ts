@@ -2,7 +2,8 @@ import { newId } from '@cuaderno/core';
 import { and, asc, desc, eq, gt, isNull, min } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
-import { boardFiles, files } from '../files/tables.js';
+import type { FileInfo, KnownFiles } from '../files/known-files.js';
+import { boardFiles } from '../files/tables.js';
 import { ProblemError } from '../problems/index.js';
 import { boards, UNFINISHED } from './tables.js';
 
@@ -24,10 +25,8 @@ export interface BoardFile {
 }
 
 /** A file that is laid on a board. */
-export interface BroughtFile {
-  readonly hash: string;
-  readonly bytes: number;
-  readonly type: string;
+export interface BroughtFile extends FileInfo {
+  /** What it was called. */
   readonly name: string;
   /** The file that it was made of, if it isn't as it came. */
   readonly madeOf?: string | null;
@@ -42,7 +41,10 @@ const COLUMNS = {
 
 /** Which boards there are and whose; what is on them is in their logs. */
 export class Boards {
-  constructor(private readonly db: Database) {}
+  constructor(
+    private readonly db: Database,
+    private readonly known: KnownFiles,
+  ) {}
 
   /** A new board, with the file it is made of if there is one; all in one commit. */
   async make(course: string, title: string, file?: BoardFile): Promise<BoardInfo> {
@@ -54,10 +56,9 @@ export class Boards {
       return board;
     }
     const { hash, bytes, name, pages, madeOf } = file;
-    const stored = { hash, bytes, type: 'application/pdf', createdAt: Date.now() };
     await this.db.batch([
       add,
-      this.db.insert(files).values(stored).onConflictDoNothing(),
+      this.known.insert({ hash, bytes, type: 'application/pdf' }),
       this.db.insert(boardFiles).values({ board: board.id, hash, name, pages, madeOf }),
     ]);
     return board;
@@ -97,9 +98,8 @@ export class Boards {
     board: string,
     { hash, bytes, type, name, madeOf = null }: BroughtFile,
   ): Promise<void> {
-    const stored = { hash, bytes, type, createdAt: Date.now() };
     await this.db.batch([
-      this.db.insert(files).values(stored).onConflictDoNothing(),
+      this.known.insert({ hash, bytes, type }),
       this.db
         .insert(boardFiles)
         .values({ board, hash, name, pages: 0, madeOf })
@@ -121,11 +121,6 @@ export class Boards {
       .where(and(eq(boardFiles.board, board), eq(boardFiles.hash, hash)));
   }
 
-  async knowsFile(hash: string): Promise<boolean> {
-    const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
-    return rows.length > 0;
-  }
-
   /** The file that one on this board was made of first; itself, if it is as it came. */
   async originOf(board: string, hash: string): Promise<string> {
     const [row] = await this.db
@@ -133,12 +128,6 @@ export class Boards {
       .from(boardFiles)
       .where(and(eq(boardFiles.board, board), eq(boardFiles.hash, hash)));
     return row?.madeOf ?? hash;
-  }
-
-  /** The type under which a file is sent. */
-  async typeOf(hash: string): Promise<string> {
-    const [row] = await this.db.select().from(files).where(eq(files.hash, hash));
-    return row?.type ?? 'application/octet-stream';
   }
 
   /** In the order that their tutor has given them. */

@@ -4,6 +4,7 @@ import { Readable } from 'node:stream';
 import type { Tutor } from '../accounts/index.js';
 import type { Course } from '../courses/service.js';
 import type { StoredFile } from '../files/store.js';
+import type { AssetRow } from '../materials/shelf.js';
 import { tideSlides } from './deck.js';
 import { turningSky } from './film.js';
 import { openStrings } from './sound.js';
@@ -19,14 +20,14 @@ export async function materials(
     (await app.materials.makeFolder(maren.id, parent, name)).id;
   const keep = (bytes: Uint8Array): Promise<StoredFile> =>
     app.files.put(Readable.from([Buffer.from(bytes)]), Infinity);
-  const bring = async (into: Id, name: string, bytes: Uint8Array): Promise<Id> =>
-    (await app.arrivals.take(maren.id, into, name, await keep(bytes))).id;
+  const bring = async (into: Id, name: string, bytes: Uint8Array): Promise<AssetRow> =>
+    app.arrivals.take(maren.id, into, name, await keep(bytes));
   const sky = await app.materials.folderOf(courses.sky);
   const charts = await folder('Star charts', sky);
   await bring(charts, 'Star chart for November evenings.pdf', files.chart);
   const film = await turningSky();
   const turning = await bring(sky, 'The sky turns.webm', film.film);
-  await app.materials.setLooks(turning, await app.intake.picture(await keep(film.poster)), null);
+  await app.arrivals.still(turning, await keep(film.poster));
   const tides = await app.materials.folderOf(courses.tides);
   await bring(await folder('Tables', tides), 'Tides at Solvik, December.pdf', files.table);
   await bring(tides, 'Why the sea rises.odp', tideSlides());

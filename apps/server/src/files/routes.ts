@@ -3,11 +3,13 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ProblemError } from '../problems/index.js';
 import type { HeldFiles } from '../boards/held-files.js';
+import type { KnownFiles } from './known-files.js';
 import type { FileStore } from './store.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     files: FileStore;
+    knownFiles: KnownFiles;
     heldFiles: HeldFiles;
   }
 }
@@ -31,6 +33,7 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
         : await app.heldFiles.mayHave(app.studentOf(request).lesson.board, hash);
       const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
       if (!own && !shared) throw new ProblemError('not-found');
+      const { type } = await app.knownFiles.info(hash);
       // No packed copies lie beside stored files; looking for them would lose the file's type.
       delete request.raw.headers['accept-encoding'];
       return reply
@@ -39,7 +42,7 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
           // What is shared may be taken back.
           shared ? 'no-store' : 'private, max-age=31536000, immutable',
         )
-        .header('content-type', await app.boards.typeOf(hash))
+        .header('content-type', type)
         .header('x-content-type-options', 'nosniff')
         .header('content-disposition', 'inline')
         .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {

@@ -64,7 +64,7 @@ describe('bringing a sound or a film', () => {
     expect(await fault(mp4.subarray(0, 40))).toMatch(/^media-/);
     expect(await fault(Buffer.from('PK\x03\x04 what is this'))).toBe('material-unknown');
     const { file } = (await send(mp4, 'waves.mp4')).json<{ file: string }>();
-    expect(await house.app.boards.knowsFile(file)).toBeTrue();
+    expect((await house.app.knownFiles.info(file)).type).toBe('video/mp4');
   });
 
   it('is there for students while it lies on a page they are shown, and its picture with it', async () => {

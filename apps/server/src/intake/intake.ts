@@ -4,6 +4,7 @@ import type { PictureFault } from '@cuaderno/formats/picture-in';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { Boards } from '../boards/service.js';
+import type { KnownFiles } from '../files/known-files.js';
 import { tooLarge } from '../files/store.js';
 import type { FileStore, StoredFile } from '../files/store.js';
 import type { Darkroom } from '../pictures/darkroom.js';
@@ -54,6 +55,7 @@ export class MaterialIntake {
   constructor(
     private readonly boards: Boards,
     private readonly store: FileStore,
+    private readonly known: KnownFiles,
     private readonly darkroom: Darkroom,
     private readonly workers: Workers,
   ) {}
@@ -68,7 +70,7 @@ export class MaterialIntake {
       return { ...facts, file: hash };
     } finally {
       // What came is kept only if it is what is shown, or was there before.
-      if (!(await this.boards.knowsFile(came.hash))) await this.store.remove(came.hash);
+      await this.known.dropUnknown(came.hash);
     }
   }
 

@@ -1,5 +1,8 @@
 import { open } from 'node:fs/promises';
 
+/** How many times as large as an upload may be what is packed in it. */
+export const UNPACKED = 4;
+
 /** Begins a zip, or its end where it is empty (APPNOTE.TXT, 4.3), and OLE2 files (MS-CFB, 2.2). */
 const PACKED = ['PK\x03\x04', 'PK\x05\x06', '\xd0\xcf\x11\xe0'];
 

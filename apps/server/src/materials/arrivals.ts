@@ -4,9 +4,10 @@ import type { FastifyBaseLogger } from 'fastify';
 import { rm } from 'node:fs/promises';
 import type { Imports } from '../boards/import.js';
 import { boardFileProblem } from '../boards/board-files.js';
+import type { KnownFiles } from '../files/known-files.js';
 import type { FileStore, StoredFile } from '../files/store.js';
-import type { Checked, Material, MaterialIntake } from '../intake/intake.js';
-import { isPacked } from '../intake/packed.js';
+import type { Material, MaterialIntake } from '../intake/intake.js';
+import { isPacked, UNPACKED } from '../intake/packed.js';
 import type { SlideImports } from '../slides/slide-imports.js';
 import { FileName } from './shapes.js';
 import type { Workers } from '../workers/plugin.js';
@@ -20,9 +21,6 @@ const DECK_TYPES: Record<DeckKind, string> = {
   odp: 'application/vnd.oasis.opendocument.presentation',
 };
 
-/** How many times as large as an upload may be what is in it. */
-const UNPACKED = 4;
-
 /** Takes files onto shelves: looks at what they are, and refuses what nothing can be made of. */
 export class Arrivals {
   private readonly running = new Set<Promise<void>>();
@@ -34,26 +32,38 @@ export class Arrivals {
       readonly imports: Imports;
       readonly slides: SlideImports;
       readonly store: FileStore;
+      readonly known: KnownFiles;
       readonly workers: Workers;
       readonly log: FastifyBaseLogger;
-      /** There is more on a tutor's shelf than there was. */
-      changed(tutor: Id): void;
     },
     private readonly maxUploadBytes: number,
   ) {}
 
   /** Throws the problem that keeps a stored file from being of use; then it isn't kept. */
-  async take(tutor: Id, folder: Id | null, name: string, came: StoredFile): Promise<AssetRow> {
-    const { materials, store } = this.parts;
+  take(tutor: Id, folder: Id | null, name: string, came: StoredFile): Promise<AssetRow> {
+    return this.keeping(came, async () => {
+      const arrival = { name, ...(await this.lookAt(came)) };
+      return this.parts.materials.add(tutor, folder, arrival);
+    });
+  }
+
+  /** Takes a picture as the still of a film. Throws the problem that keeps it from being one. */
+  still(film: AssetRow, came: StoredFile): Promise<void> {
+    return this.keeping(came, async () => {
+      const { intake, materials } = this.parts;
+      await materials.setLooks(film, await intake.picture(came), null);
+    });
+  }
+
+  /** What came is kept only if it is what is shown in the end, or was there before. */
+  private async keeping<T>(came: StoredFile, work: () => Promise<T>): Promise<T> {
+    const { store, known } = this.parts;
     const release = store.hold(came.hash);
     try {
-      const asset = await materials.add(tutor, folder, { name, ...(await this.lookAt(came)) });
-      this.parts.changed(tutor);
-      return asset;
+      return await work();
     } finally {
       release();
-      // What came is kept only if it is what is shown, or was there before.
-      await materials.dropUnknown(came.hash);
+      await known.dropUnknown(came.hash);
     }
   }
 
@@ -63,7 +73,6 @@ export class Arrivals {
     const { assets } = await materials.shelf(course.tutor);
     if (assets.some(({ file }) => file === arrival.file)) return;
     await materials.add(course.tutor, await materials.folderOf(course), arrival);
-    this.parts.changed(course.tutor);
   }
 
   /** Puts a PDF or slides on the shelf that were brought to a course; nobody waits for that. */
@@ -92,20 +101,15 @@ export class Arrivals {
 
   /** The same for what was laid on one of the course's boards. */
   async laid(course: CourseOf, name: string, kept: Material): Promise<void> {
-    const { materials } = this.parts;
-    const { kind, file, width, height } = kept;
-    const length = kept.kind === 'picture' ? 0 : kept.length;
-    const { bytes, type } = await materials.fileInfo(file);
-    const arrival = { name, kind, file, bytes, type, pages: null, width, height, length };
-    await this.landed(course, arrival);
+    const { bytes, type } = await this.parts.known.info(kept.file);
+    await this.landed(course, { ...NO_SIZE, ...kept, name, bytes, type, pages: null });
   }
 
   /** What a stored file is. Throws the problem of one that is of no use. */
   async lookAt(came: StoredFile): Promise<Omit<Arrival, 'name'>> {
     if (await isPacked(came.path)) return this.unpack(came);
-    const checked = await this.parts.intake.check(came);
-    const { hash: file, bytes, type, facts } = checked;
-    if (facts) return { ...arrivalOf(checked), ...sizes(facts), kind: facts.kind };
+    const { hash: file, bytes, type, facts } = await this.parts.intake.check(came);
+    if (facts) return { ...NO_SIZE, ...facts, file, bytes, type, pages: null };
     const pages = await this.parts.imports.count(came.path);
     return { ...NO_SIZE, kind: 'pdf', file, bytes, type, pages };
   }
@@ -129,16 +133,3 @@ export class Arrivals {
 }
 
 const NO_SIZE = { width: 0, height: 0, length: 0 } as const;
-
-function arrivalOf({
-  hash,
-  bytes,
-  type,
-}: Checked): Pick<Arrival, 'file' | 'bytes' | 'type' | 'pages'> {
-  return { file: hash, bytes, type, pages: null };
-}
-
-function sizes(facts: NonNullable<Checked['facts']>): Pick<Arrival, 'width' | 'height' | 'length'> {
-  const { width, height } = facts;
-  return { width, height, length: facts.kind === 'picture' ? 0 : facts.length };
-}

@@ -81,7 +81,7 @@ export const lookRoutes: FastifyPluginAsyncZod = async (app) => {
 function sheetOf(row: AssetRow): z.infer<typeof Sheet>[] {
   const { id, name, kind, pages } = row;
   if (kind === 'sound' || kind === 'board') return [];
-  // A film that no browser has drawn a still of.
-  if (kind === 'film' && !looksOf(row)) return [];
+  // Slides are made ready when someone looks; of a film, a browser may have drawn no still.
+  if (kind !== 'slides' && !looksOf(row)) return [];
   return [{ id, name, kind, pages: kind === 'pdf' || kind === 'slides' ? pages : 1 }];
 }

@@ -1,3 +1,4 @@
+import { pagesInOrder } from '@cuaderno/core';
 import { film, pptxOf, silentWav } from '@cuaderno/formats/testing';
 import { existsSync, readdirSync } from 'node:fs';
 import { House } from '../testing/harness.js';
@@ -131,17 +132,25 @@ describe('materials', () => {
       after: null,
     });
     expect(await uses()).toHaveSize(2);
+    // After the page that was named, in the order of the file.
+    const pages = await (await house.app.bus.room(house.board))!.between((state) =>
+      pagesInOrder(state).map(({ paper }) => (paper.kind === 'pdf' ? paper.number : 0)),
+    );
+    expect(pages).toEqual([0, 1, 2]);
     await do_('remove', { assets: [asset.id] });
     await house.tutor.post('/materials/bin/empty');
     expect((await house.tutor.get(`/files/${asset.file}`)).statusCode).toBe(200);
     // One that nothing shows is gone for good.
     const other = await bring('Flood.pdf', await plainPdf(5));
     const path = house.app.files.path(other.file);
+    await house.tutor.get(`/materials/assets/${other.id}/picture`);
     expect(existsSync(path)).toBeTrue();
+    expect(readdirSync(`${house.folder}/small-pictures`)).toHaveSize(1);
     await do_('remove', { assets: [other.id] });
     expect((await house.tutor.get(`/files/${other.file}`)).statusCode).toBe(200);
     await house.tutor.post('/materials/bin/empty');
     expect(existsSync(path)).toBeFalse();
+    expect(readdirSync(`${house.folder}/small-pictures`)).toEqual([]);
     expect((await house.tutor.get(`/files/${other.file}`)).statusCode).toBe(404);
   });
 

@@ -1,4 +1,4 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { FileStore } from '../files/store.js';
@@ -47,7 +47,7 @@ export class PagePictures {
   async small(asset: AssetRow): Promise<Buffer> {
     const seen = looksOf(asset);
     if (!seen) throw new ProblemError('not-found');
-    const path = join(this.folder, `${seen.file}.jpg`);
+    const path = this.pathOf(seen.file);
     const known = await readFile(path).catch(() => null);
     return known ?? this.once(path, () => this.make(seen, path));
   }
@@ -70,6 +70,15 @@ export class PagePictures {
       this.keep(key, made);
       return made;
     });
+  }
+
+  /** Removes what was drawn of files that are gone. */
+  async forget(hashes: readonly string[]): Promise<void> {
+    for (const hash of hashes) await rm(this.pathOf(hash), { force: true });
+  }
+
+  private pathOf(hash: string): string {
+    return join(this.folder, `${hash}.jpg`);
   }
 
   private async make(seen: Seen, to: string): Promise<Buffer> {

@@ -5,9 +5,10 @@ import type { Office } from '../slides/office.js';
 import { Arrivals } from './arrivals.js';
 import { PagePictures } from './page-pictures.js';
 import { Materials } from './service.js';
-import { assetShape } from './shapes.js';
 import { Shares } from './shares.js';
 import { SlideLooks } from './slide-looks.js';
+import { Tidying } from './tidying.js';
+import { Turns } from './turns.js';
 import { Uploads } from './uploads.js';
 import { Uses } from './uses.js';
 
@@ -21,30 +22,23 @@ interface MaterialOptions {
 /** Tutors' files: in folders, shared, looked at. */
 export const materials = fp(
   async (app, { folder, maxUploadBytes, office }: MaterialOptions) => {
-    const { files: store, imports, intake, log, slides, workers, importQueue: queue } = app;
-    const service = new Materials(app.db, store);
-    const changed = (tutor: string): void => app.live.materialsChanged(tutor);
+    const { files: store, knownFiles: known, imports, intake, log, slides, workers } = app;
+    const turns = new Turns((tutor) => app.live.materialsChanged(tutor));
+    const service = new Materials(app.db, known, turns);
     const arrivals = new Arrivals(
-      { materials: service, intake, imports, slides, store, workers, log, changed },
+      { materials: service, intake, imports, slides, store, known, workers, log },
       maxUploadBytes,
     );
-    const uploads = new Uploads(
-      arrivals,
-      store,
-      {
-        path: '/api/materials/uploads',
-        folder: join(folder, 'uploads'),
-        limit: maxUploadBytes,
-      },
-      async (row) => {
-        const { bytes } = await service.fileInfo(row.file);
-        return assetShape(row, bytes);
-      },
-    );
+    const uploads = new Uploads(arrivals, store, {
+      path: '/api/materials/uploads',
+      folder: join(folder, 'uploads'),
+      limit: maxUploadBytes,
+    });
     // Not the one in which pictures are made ready for tutors who wait for them.
     const darkroom = new Darkroom(log);
     app.decorate('materials', service);
-    app.decorate('shares', new Shares(app.db, service));
+    app.decorate('shares', new Shares(app.db, service, turns));
+    app.decorate('tidying', new Tidying(app.db, service, store, turns));
     app.decorate('arrivals', arrivals);
     app.decorate('uploads', uploads);
     app.decorate('uses', new Uses(app.db, app.bus));
@@ -52,7 +46,7 @@ export const materials = fp(
     app.decorate(
       'slideLooks',
       new SlideLooks(
-        { materials: service, imports, slides, queue, office, store, workers, changed },
+        { materials: service, imports, slides, queue: app.importQueue, office, store, workers },
         maxUploadBytes,
       ),
     );

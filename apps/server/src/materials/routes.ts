@@ -1,24 +1,18 @@
-import { canBeLaid, FileHash, Id } from '@cuaderno/core';
+import { canBeLaid, FileHash, Folder, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
+import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
 import type { PagePictures } from './page-pictures.js';
 import type { Materials } from './service.js';
-import {
-  AssetShape,
-  assetShape,
-  ChoiceShape,
-  FileName,
-  FolderShape,
-  ShareShape,
-  UseShape,
-} from './shapes.js';
+import { AssetShape, assetShape, ChoiceShape, FileName, ShareShape, UseShape } from './shapes.js';
 import type { Shares } from './shares.js';
-import type { Shelf } from './shelf.js';
+import type { AssetRow, Shelf } from './shelf.js';
 import type { SlideLooks } from './slide-looks.js';
+import type { Tidying } from './tidying.js';
 import type { Uploads } from './uploads.js';
 import type { Uses } from './uses.js';
 
@@ -31,6 +25,7 @@ declare module 'fastify' {
     uses: Uses;
     pagePictures: PagePictures;
     slideLooks: SlideLooks;
+    tidying: Tidying;
   }
 }
 
@@ -39,7 +34,7 @@ const tags = ['materials'];
 /** Largest still of a film, in bytes. */
 const MAX_STILL = 4 * 1024 * 1024;
 
-const ShelfShape = z.object({ folders: z.array(FolderShape), assets: z.array(AssetShape) });
+const ShelfShape = z.object({ folders: z.array(Folder), assets: z.array(AssetShape) });
 const Nothing = z.null();
 
 /** A tutor's files in their folders. */
@@ -49,15 +44,16 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     done(null, payload),
   );
 
-  const shapeOf = async (
-    shelf: Pick<Shelf, 'folders' | 'assets'>,
-  ): Promise<z.infer<typeof ShelfShape>> => {
-    const sizes = await app.materials.sizes(shelf.assets.map(({ file }) => file));
-    return {
-      folders: shelf.folders.map(({ id, parent, name }) => ({ id, parent, name })),
-      assets: shelf.assets.map((row) => assetShape(row, sizes.get(row.file) ?? 0)),
-    };
-  };
+  const shapeOf = (shelf: Pick<Shelf, 'folders' | 'assets'>): z.infer<typeof ShelfShape> => ({
+    folders: shelf.folders.map(({ id, parent, name }) => ({ id, parent, name })),
+    assets: shelf.assets.map(assetShape),
+  });
+
+  const storedFile = ({ file: hash, bytes }: AssetRow): StoredFile => ({
+    hash,
+    bytes,
+    path: app.files.path(hash),
+  });
 
   app.get(
     '/materials',
@@ -80,11 +76,9 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const { bin } = shelf;
       const shared = await app.shares.withTutor(tutor.id);
       return {
-        ...(await shapeOf(shelf)),
-        shares: await app.shares.of(tutor.id),
-        shared: await Promise.all(
-          shared.map(async ({ owner, shelf: theirs }) => ({ owner, ...(await shapeOf(theirs)) })),
-        ),
+        ...shapeOf(shelf),
+        shares: await app.shares.of(shelf),
+        shared: shared.map(({ owner, shelf: theirs }) => ({ owner, ...shapeOf(theirs) })),
         binned: bin.folders.length + bin.assets.length,
       };
     },
@@ -106,7 +100,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor }, reply) => {
-      await app.materials.emptyBin(tutor.id);
+      await app.pagePictures.forget(await app.tidying.emptyBin(tutor.id));
       return reply.status(204).send(null);
     },
   );
@@ -118,7 +112,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         tags,
         summary: 'Make a folder',
         body: z.object({ name: Title, parent: Id.nullable() }),
-        response: { 201: FolderShape },
+        response: { 201: Folder },
       },
     },
     async ({ tutor, body }, reply) => {
@@ -133,7 +127,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     '/materials/folders/:folder/name',
     { schema: { tags, summary: 'Name a folder', params: z.object({ folder: Id }), ...named } },
     async ({ tutor, params, body }, reply) => {
-      await app.materials.nameFolder(tutor.id, params.folder, body.name);
+      await app.tidying.nameFolder(tutor.id, params.folder, body.name);
       return reply.status(204).send(null);
     },
   );
@@ -142,7 +136,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     '/materials/assets/:asset/name',
     { schema: { tags, summary: 'Name a file', params: z.object({ asset: Id }), ...named } },
     async ({ tutor, params, body }, reply) => {
-      await app.materials.nameAsset(tutor.id, params.asset, body.name);
+      await app.tidying.nameAsset(tutor.id, params.asset, body.name);
       return reply.status(204).send(null);
     },
   );
@@ -160,8 +154,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.materials.move(tutor.id, body, body.to);
-      app.live.materialsChanged(tutor.id);
+      await app.tidying.move(tutor.id, body, body.to);
       return reply.status(204).send(null);
     },
   );
@@ -184,8 +177,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         body.folders.every((id) => shelf.folders.some((folder) => folder.id === id));
       const from = [own, ...shared.map(({ shelf }) => shelf)].find(has);
       if (!from) throw new ProblemError('not-found');
-      await app.materials.copy(tutor.id, from, body, body.to);
-      app.live.materialsChanged(tutor.id);
+      await app.tidying.copy(tutor.id, from, body, body.to);
       return reply.status(204).send(null);
     },
   );
@@ -201,8 +193,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.materials.remove(tutor.id, body);
-      app.live.materialsChanged(tutor.id);
+      await app.tidying.remove(tutor.id, body);
       return reply.status(204).send(null);
     },
   );
@@ -218,8 +209,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.materials.restore(tutor.id, body);
-      app.live.materialsChanged(tutor.id);
+      await app.tidying.restore(tutor.id, body);
       return reply.status(204).send(null);
     },
   );
@@ -280,8 +270,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     async ({ tutor, params: { asset }, body }, reply) => {
       const row = await app.materials.asset(asset);
       if (row?.tutor !== tutor.id || row.kind !== 'film') throw new ProblemError('not-found');
-      const still = await app.intake.picture(await app.files.put(body as Readable, MAX_STILL));
-      await app.materials.setLooks(row.id, still, null);
+      await app.arrivals.still(row, await app.files.put(body as Readable, MAX_STILL));
       return reply.status(204).send(null);
     },
   );
@@ -303,8 +292,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       if (!canBeLaid(row)) throw new ProblemError('not-to-be-laid');
       const still = row.kind === 'film' ? row.looks : null;
       for (const file of [row.file, still]) if (file) await app.boards.useFile(board.id, file);
-      const sizes = await app.materials.sizes([row.file]);
-      return { ...assetShape(row, sizes.get(row.file) ?? 0), still };
+      return { ...assetShape(row), still };
     },
   );
 
@@ -327,13 +315,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const course = await app.courses.one(body.course, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (canBeLaid(row)) throw new ProblemError('no-board-of-it');
-      const sizes = await app.materials.sizes([row.file]);
-      const file = {
-        hash: row.file,
-        bytes: sizes.get(row.file) ?? 0,
-        path: app.files.path(row.file),
-      };
-      const brought = await app.bringing.bring(file, row.name, course.id, tutor.id);
+      const brought = await app.bringing.bring(storedFile(row), row.name, course.id, tutor.id);
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
       return reply.status(201).send({ ...brought.board, file: brought.file });
     },
@@ -355,7 +337,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const row = await app.shares.usable(tutor.id, asset);
       if (row.kind !== 'pdf') throw new ProblemError('no-board-of-it');
       await app.boards.useFile(board.id, row.file);
-      await app.imports.into(board.id, app.files.path(row.file), row.file, tutor.id, body.after);
+      await app.imports.into(board.id, storedFile(row), tutor.id, body.after);
       return reply.status(204).send(null);
     },
   );

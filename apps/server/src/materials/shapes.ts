@@ -1,5 +1,6 @@
-import { Asset, Folder, Id } from '@cuaderno/core';
+import { Asset, Id } from '@cuaderno/core';
 import { z } from 'zod';
+import { looksOf } from './page-pictures.js';
 import type { AssetRow } from './shelf.js';
 
 /** Longest name of a file, in characters as people count them. */
@@ -40,8 +41,6 @@ export const ShareShape = z.object({
   with: z.object({ kind: z.enum(['tutor', 'course']), id: Id, name: z.string() }),
 });
 
-export const FolderShape = Folder;
-
 export const UseShape = z.object({
   board: Id,
   title: z.string(),
@@ -49,22 +48,8 @@ export const UseShape = z.object({
   pages: z.array(z.number()),
 });
 
-/** @param bytes sizes of stored files */
-export function assetShape(row: AssetRow, bytes: number): z.infer<typeof AssetShape> {
-  const { id, folder, name, kind, file, pages, width, height, length, createdAt } = row;
-  const pictured = kind === 'pdf' || kind === 'picture' || row.looks !== null;
-  return {
-    id,
-    folder,
-    name,
-    kind,
-    file,
-    bytes,
-    pages,
-    width,
-    height,
-    length,
-    createdAt,
-    pictured,
-  };
+export function assetShape(row: AssetRow): z.infer<typeof AssetShape> {
+  const { id, folder, name, kind, file, bytes, pages, width, height, length, createdAt } = row;
+  const asset = { id, folder, name, kind, file, bytes, pages, width, height, length, createdAt };
+  return { ...asset, pictured: looksOf(row) !== null };
 }

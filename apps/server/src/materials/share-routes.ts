@@ -34,9 +34,7 @@ export const shareRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, params, body }, reply) => {
-      const share = await app.shares.share(tutor.id, params.folder, body);
-      app.live.materialsChanged(tutor.id);
-      return reply.status(201).send(share);
+      return reply.status(201).send(await app.shares.share(tutor.id, params.folder, body));
     },
   );
 
@@ -52,7 +50,6 @@ export const shareRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params }, reply) => {
       await app.shares.takeBack(tutor.id, params.share);
-      app.live.materialsChanged(tutor.id);
       return reply.status(204).send(null);
     },
   );

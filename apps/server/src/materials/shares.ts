@@ -9,6 +9,7 @@ import type { Materials } from './service.js';
 import { Shelf } from './shelf.js';
 import type { AssetRow } from './shelf.js';
 import { folderShares } from './tables.js';
+import type { Turns } from './turns.js';
 
 /** With whom a folder is shared: a tutor may use what is in it, students of a course may look. */
 export type ShareWith =
@@ -32,11 +33,12 @@ export class Shares {
   constructor(
     private readonly db: Database,
     private readonly materials: Materials,
+    private readonly turns: Turns,
   ) {}
 
-  /** Shares of this tutor's folders. */
-  async of(tutor: Id): Promise<Share[]> {
-    const ids = (await this.materials.shelf(tutor)).folders.map(({ id }) => id);
+  /** With whom the folders of this shelf are shared. */
+  async of(shelf: Shelf): Promise<Share[]> {
+    const ids = shelf.folders.map(({ id }) => id);
     if (ids.length === 0) return [];
     const rows = await this.db
       .select({ share: folderShares, tutor: tutors.name, course: courses.name })
@@ -54,30 +56,36 @@ export class Shares {
   }
 
   /** Throws `not-found` for a folder, tutor or course that isn't there, or isn't theirs to share with. */
-  async share(tutor: Id, folder: Id, share: ShareWith): Promise<Share> {
-    const shelf = await this.materials.shelf(tutor);
-    if (!shelf.folders.some(({ id }) => id === folder)) throw new ProblemError('not-found');
-    const known = (await this.of(tutor)).find(
-      (one) => one.folder === folder && one.with.kind === share.kind && one.with.id === share.id,
-    );
-    if (known) return known;
-    const name = await this.nameOf(tutor, share);
-    const row = {
-      id: newId(),
-      folder,
-      tutor: share.kind === 'tutor' ? share.id : null,
-      course: share.kind === 'course' ? share.id : null,
-      createdAt: Date.now(),
-    };
-    await this.db.insert(folderShares).values(row);
-    return { id: row.id, folder, with: { ...share, name } };
+  share(tutor: Id, folder: Id, share: ShareWith): Promise<Share> {
+    return this.turns.take(tutor, async () => {
+      const shelf = await this.materials.shelf(tutor);
+      if (!shelf.folders.some(({ id }) => id === folder)) throw new ProblemError('not-found');
+      const known = (await this.of(shelf)).find(
+        (one) => one.folder === folder && one.with.kind === share.kind && one.with.id === share.id,
+      );
+      if (known) return known;
+      const name = await this.nameOf(tutor, share);
+      const row = {
+        id: newId(),
+        folder,
+        tutor: share.kind === 'tutor' ? share.id : null,
+        course: share.kind === 'course' ? share.id : null,
+        createdAt: Date.now(),
+      };
+      await this.db.insert(folderShares).values(row);
+      return { id: row.id, folder, with: { ...share, name } };
+    });
   }
 
   /** From now on nobody has what this share let them have. */
-  async takeBack(tutor: Id, id: Id): Promise<void> {
-    const known = (await this.of(tutor)).some((share) => share.id === id);
-    if (!known) throw new ProblemError('not-found');
-    await this.db.delete(folderShares).where(eq(folderShares.id, id));
+  takeBack(tutor: Id, id: Id): Promise<void> {
+    return this.turns.take(tutor, async () => {
+      const known = (await this.of(await this.materials.shelf(tutor))).some(
+        (share) => share.id === id,
+      );
+      if (!known) throw new ProblemError('not-found');
+      await this.db.delete(folderShares).where(eq(folderShares.id, id));
+    });
   }
 
   /** What others share with this tutor. */

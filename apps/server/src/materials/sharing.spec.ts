@@ -183,6 +183,9 @@ describe('a shared folder', () => {
       const before = ana.told.filter(({ kind }) => kind === 'materials').length;
       await house.uploadMaterial(house.tutor, 'New.pdf', await plainPdf(1), folder);
       await ana.hearsTimes('materials', before + 1);
+      // Another name is seen as well.
+      await house.tutor.post(`/materials/assets/${pdf.id}/name`, { name: 'Hunter.pdf' });
+      await ana.hearsTimes('materials', before + 2);
       const sheets = (await student.get('/lesson/materials')).json<Told[]>();
       expect(sheets.flatMap(({ sheets: all }) => all.map(({ name }) => name))).toContain('New.pdf');
     });

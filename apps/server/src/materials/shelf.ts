@@ -3,7 +3,8 @@ import type { Id } from '@cuaderno/core';
 import type { assets, folders } from './tables.js';
 
 export type FolderRow = typeof folders.$inferSelect;
-export type AssetRow = typeof assets.$inferSelect;
+/** A file, with its size in bytes. */
+export type AssetRow = typeof assets.$inferSelect & { readonly bytes: number };
 
 /** All that one tutor has, as it is at a moment: what is there, and what is in the bin. */
 export class Shelf {

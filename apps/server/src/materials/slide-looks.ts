@@ -25,8 +25,6 @@ export class SlideLooks {
       readonly office: Office;
       readonly store: FileStore;
       readonly workers: Workers;
-      /** There is more to look at on a tutor's shelf than there was. */
-      changed(tutor: Id): void;
     },
     private readonly maxUploadBytes: number,
   ) {}
@@ -59,8 +57,7 @@ export class SlideLooks {
       await workers.stripPdf(result);
       const { hash, bytes, path: kept } = await store.put(createReadStream(result), Infinity);
       const looks = { hash, bytes, type: 'application/pdf' };
-      await materials.setLooks(asset.id, looks, await imports.count(kept));
-      this.parts.changed(asset.tutor);
+      await materials.setLooks(asset, looks, await imports.count(kept));
     });
   }
 }

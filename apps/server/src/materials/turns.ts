@@ -1,16 +1,24 @@
-/** Work that must not run at the same time as other work of the same tutor: one after the other. */
+/**
+ * What changes a tutor's shelf, one after the other: names are given by what is there already. When
+ * something has changed, whoever looks at it is told.
+ */
 export class Turns {
   private readonly last = new Map<string, Promise<unknown>>();
 
-  take<T>(whose: string, work: () => Promise<T>): Promise<T> {
-    const before = this.last.get(whose) ?? Promise.resolve();
-    const turn = before.then(work, work);
+  /** @param changed is told whose shelf isn't what it was */
+  constructor(private readonly changed: (tutor: string) => void) {}
+
+  /** Throws what `work` throws; then nothing has changed. */
+  take<T>(tutor: string, work: () => Promise<T>): Promise<T> {
+    const before = this.last.get(tutor) ?? Promise.resolve();
+    const turn = before.then(work);
     const over = turn
+      .then(() => this.changed(tutor))
       .catch(() => undefined)
       .then(() => {
-        if (this.last.get(whose) === over) this.last.delete(whose);
+        if (this.last.get(tutor) === over) this.last.delete(tutor);
       });
-    this.last.set(whose, over);
+    this.last.set(tutor, over);
     return turn;
   }
 }

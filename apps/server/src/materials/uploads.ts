@@ -9,7 +9,7 @@ import type { FileStore } from '../files/store.js';
 import { tooLarge } from '../files/store.js';
 import { isDiskFull, problem, ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
-import { FileName } from './shapes.js';
+import { assetShape, FileName } from './shapes.js';
 import type { AssetRow } from './shelf.js';
 
 /** How long an upload that broke off may be taken up again, in ms. */
@@ -46,7 +46,6 @@ export class Uploads {
     private readonly arrivals: Arrivals,
     private readonly files: FileStore,
     { path, folder, limit }: { path: string; folder: string; limit: number },
-    private readonly told: (asset: AssetRow) => Promise<object>,
   ) {
     this.folder = folder;
     this.store = new UploadStore({ directory: folder });
@@ -70,7 +69,7 @@ export class Uploads {
           // An answer without content could not tell.
           ...(request.method === 'PATCH' ? { status_code: 200 } : {}),
           headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(await this.told(asset)),
+          body: JSON.stringify(assetShape(asset)),
         };
       },
       onResponseError: async (_request, error) => {

@@ -11,6 +11,7 @@ import type { FileStore, StoredFile } from '../files/store.js';
 import { roomOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { MaterialIntake } from '../intake/intake.js';
+import { UNPACKED } from '../intake/packed.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
@@ -30,9 +31,6 @@ const OFFICE_FAULTS: Record<OfficeFault, ProblemCode> = {
   'too-slow': 'deck-too-slow',
   failed: 'deck-broken',
 };
-
-/** How many times as large as an upload may be what is in it. */
-const UNPACKED = 4;
 
 export interface SlideUpload extends Upload {
   readonly maxUploadBytes: number;

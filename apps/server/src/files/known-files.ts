@@ -1,0 +1,42 @@
+import { eq } from 'drizzle-orm';
+import type { Database } from '../database/index.js';
+import { ProblemError } from '../problems/index.js';
+import type { FileStore } from './store.js';
+import { files } from './tables.js';
+
+/** What is known of a stored file. */
+export interface FileInfo {
+  readonly hash: string;
+  readonly bytes: number;
+  /** Media type under which it is sent. */
+  readonly type: string;
+}
+
+/** Which files something names: boards, shelves. Those that nothing names are cleared away. */
+export class KnownFiles {
+  constructor(
+    private readonly db: Database,
+    private readonly store: FileStore,
+  ) {}
+
+  /** A statement that makes a file known, to be done with those that name it. */
+  insert({ hash, bytes, type }: FileInfo): Parameters<Database['batch']>[0][number] {
+    return this.db
+      .insert(files)
+      .values({ hash, bytes, type, createdAt: Date.now() })
+      .onConflictDoNothing();
+  }
+
+  /** Throws `not-found` for a file that isn't known. */
+  async info(hash: string): Promise<FileInfo> {
+    const [row] = await this.db.select().from(files).where(eq(files.hash, hash));
+    if (!row) throw new ProblemError('not-found');
+    return row;
+  }
+
+  /** Removes a stored file that isn't known: it came, and was refused or is kept as another. */
+  async dropUnknown(hash: string): Promise<void> {
+    const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));
+    if (rows.length === 0) await this.store.remove(hash);
+  }
+}
