@@ -16,9 +16,9 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-function picture(): Buffer {
+function picture(shade = 200): Buffer {
   const png = new PNG({ width: 60, height: 40 });
-  png.data.fill(200);
+  png.data.fill(shade);
   return PNG.sync.write(png);
 }
 
@@ -101,6 +101,14 @@ test('files are brought together, put in order, laid on a board, put into the bi
   await expect.poll(async () => (await maren.lines()).length).toBe(3);
   await maren.page.locator('cua-chooser-panel').getByText('Orion.pdf').click();
   await expect.poll(async () => (await maren.pageIds()).length).toBe(6);
+  // What is brought to the board is in the panel beside it at once.
+  await maren.page.locator('cua-tool-dock input[type=file]').setInputFiles({
+    name: 'Comet.png',
+    mimeType: 'image/png',
+    buffer: picture(12),
+  });
+  await expect(maren.page.locator('cua-chooser-panel').getByText('Comet.png')).toBeVisible();
+  await expect.poll(async () => (await maren.lines()).length).toBe(4);
 
   // Removing what boards use says so, and takes nothing off them.
   await maren.page.getByRole('link', { name: 'All materials' }).click();
@@ -126,7 +134,7 @@ test('files are brought together, put in order, laid on a board, put into the bi
   await maren.page.reload();
   await maren.isOnBoard();
   await maren.isSharp();
-  expect(await maren.lines()).toHaveLength(3);
+  expect(await maren.lines()).toHaveLength(4);
   expect(complaints).toEqual([]);
 });
 
@@ -178,6 +186,20 @@ test('a large file goes on where it was after the line was cut, and after the wi
     await maren.page.reload();
     await expect(rows(maren)).toHaveText(['Wind over Solvik.wav']);
     await expect(maren.page.getByText('broke off on the way')).toBeHidden();
+
+    // Nor does what was stopped stand in the way of others.
+    await maren.page.locator('label.bring input').setInputFiles(
+      [1, 2, 3, 4].map((n) => {
+        const other = join(folder, `Other ${n}.wav`);
+        writeFileSync(other, Buffer.from(silentWav(3000)));
+        return other;
+      }),
+    );
+    await isUnderWay(0.1);
+    await maren.button('Stop all').click();
+    line.pace = Infinity;
+    await bring(maren, [{ name: 'Moon.png', buffer: picture() }]);
+    await expect(rows(maren)).toHaveText(['Moon.png', 'Wind over Solvik.wav']);
   } finally {
     rmSync(folder, { recursive: true });
     line.close();
@@ -226,6 +248,44 @@ test('a folder is shared with students, who look, and with another tutor, who us
   const status = (who: Someone): Promise<number> =>
     who.page.evaluate(async (hash) => (await fetch(`/api/files/${hash}`)).status, file);
   expect(await status(ida)).toBe(404);
+
+  // It is there after a reload, for who comes late, and after a break in the line; the board is
+  // as it was left, and keys that were pressed meanwhile did nothing to it.
+  await maren.page.goBack();
+  await maren.page.goBack();
+  await maren.isOnBoard();
+  await maren.button('Pens for all').click();
+  const [sheetOfBoard] = (await ida.pageIds()) as [string];
+  await ida.button('Board').click();
+  await ida.draw(sheetOfBoard, [
+    { x: 100, y: 100 },
+    { x: 200, y: 160 },
+  ]);
+  await expect.poll(async () => (await ida.lines()).length).toBe(1);
+  const before = await ida.locate(sheetOfBoard, { x: 100, y: 100 });
+  await ida.button('To read').click();
+  await expect(sheet).toBeVisible();
+  await ida.page.keyboard.press('Control+z');
+  await maren.draw(sheetOfBoard, [
+    { x: 300, y: 300 },
+    { x: 400, y: 360 },
+  ]);
+  await ida.button('Board').click();
+  await expect.poll(async () => (await ida.lines()).length).toBe(2);
+  await ida.seesInkAt(sheetOfBoard, { x: 350, y: 330 });
+  expect(await ida.locate(sheetOfBoard, { x: 100, y: 100 })).toEqual(before);
+  await ida.page.reload();
+  await ida.isOnBoard();
+  await ida.button('To read').click();
+  await expect(sheet).toHaveAttribute('alt', 'Page 1 of Stars.pdf');
+  const jonas = await Someone.at(browser);
+  await jonas.join(server.url + join, 'Jonas');
+  await jonas.button('To read').click();
+  await expect(jonas.page.locator('cua-page-view img')).toBeVisible();
+  await jonas.leave();
+  await maren.page.goto(`${server.url}/materials`);
+  await tree(maren, 'To read').getByText('To read').click();
+  await maren.button('Shared').click();
 
   // Another tutor, who is invited, uses it.
   await dialog.getByRole('button', { name: /Invite them/ }).click();

@@ -122,7 +122,7 @@ test('a figure that lies there can be drawn otherwise', async ({ browser }) => {
   await expect(maren.button('Choose').first()).toHaveAttribute('aria-pressed', 'true');
   const edge = await maren.locate(page, { x: 100, y: 150 });
   await maren.page.mouse.click(edge.x, edge.y);
-  const look = maren.page.getByRole('group', { name: 'How the figure is drawn' });
+  const look = maren.page.getByRole('group', { name: 'How figures are drawn' });
   await look.getByRole('button', { name: 'Filled' }).click();
   await look.getByRole('button', { name: 'Dashed' }).click();
   await maren.page.getByRole('group', { name: 'Width' }).getByRole('button').nth(2).click();

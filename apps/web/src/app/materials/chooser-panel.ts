@@ -10,13 +10,14 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { AssetIndex, canBeLaid, inOrder, pathTo, treeOf, within } from '@cuaderno/core';
-import type { Branch, Id } from '@cuaderno/core';
+import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import { RouterLink } from '@angular/router';
 import { X } from 'lucide';
 import { Icon } from '../icons/icon';
 import { AssetPicture } from './asset-picture';
 import { CARRIED_ASSET } from './carried';
+import { folderLines } from './folder-lines';
 import { MaterialsStore } from './materials-store';
 import { sayWhat } from './say-material';
 import type { AssetInfo } from './shapes';
@@ -47,31 +48,19 @@ export class ChooserPanel {
     ...this.store.folders(),
     ...this.store.shared().flatMap(({ folders }) => folders),
   ]);
-  protected readonly folders = computed(() => {
-    const lines = (branches: readonly Branch[], path: string): { id: Id; name: string }[] =>
-      branches.flatMap(({ folder: { id, name }, branches: inside }) => [
-        { id, name: path + name },
-        ...lines(inside, `${path}${name} › `),
-      ]);
-    return [
-      ...lines(treeOf(this.store.folders()), ''),
-      ...this.store
-        .shared()
-        .flatMap(({ owner, folders }) => lines(treeOf(folders), `From ${owner.name} › `)),
-    ];
-  });
+  protected readonly folders = computed(() => [
+    ...folderLines(this.store.folders()),
+    ...this.store
+      .shared()
+      .flatMap(({ owner, folders }) =>
+        folderLines(folders).map(({ id, name }) => ({ id, name: `From ${owner.name} › ${name}` })),
+      ),
+  ]);
   /** Files that something can be done with here, the newest first, with the folders they lie in. */
   private readonly index = computed(() => {
     const folders = this.allFolders();
     const inside = this.folder() ? within(folders, this.folder()!) : null;
-    const paths = new Map(
-      folders.map(({ id }) => [
-        id,
-        pathTo(folders, id)
-          .map(({ name }) => name)
-          .join(' '),
-      ]),
-    );
+    const paths = new Map<Id | null, string>(this.folders().map(({ id, name }) => [id, name]));
     const assets = [
       ...this.store.assets(),
       ...this.store.shared().flatMap((shelf) => shelf.assets),
@@ -80,7 +69,7 @@ export class ChooserPanel {
         (canBeLaid(asset) || asset.kind === 'pdf') &&
         (!inside || (asset.folder !== null && inside.has(asset.folder))),
     );
-    return new AssetIndex(inOrder(assets, 'newest'), ({ folder }) => paths.get(folder ?? '') ?? '');
+    return new AssetIndex(inOrder(assets, 'newest'), ({ folder }) => paths.get(folder) ?? '');
   });
   protected readonly assets = computed(() => this.index().matching(this.query()));
 

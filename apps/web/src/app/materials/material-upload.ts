@@ -32,6 +32,8 @@ export class MaterialUpload {
   readonly trouble = signal<Trouble | null>(null);
   private upload: Upload | null = null;
   private given = false;
+  /** Ends `run` where it waits: an upload that is stopped says nothing any more. */
+  private end: () => void = () => undefined;
 
   constructor(
     readonly file: File,
@@ -58,6 +60,7 @@ export class MaterialUpload {
   /** Gives it up, here and on the server. */
   async stop(): Promise<void> {
     this.given = true;
+    this.end();
     const { upload } = this;
     if (!upload) return;
     await upload.abort();
@@ -73,9 +76,13 @@ export class MaterialUpload {
   private async send(): Promise<AssetInfo> {
     const { file, folder } = this;
     const sent = new Promise<AssetInfo>((resolve, reject) => {
+      this.end = () => reject(new Error('given up'));
       this.upload = new Upload(file, {
         endpoint: ENDPOINT,
         metadata: { name: file.name, folder: folder ?? '' },
+        // The same file for another folder is another upload.
+        fingerprint: ({ name, size, lastModified }) =>
+          Promise.resolve([ENDPOINT, name, size, lastModified, folder].join(' ')),
         retryDelays: DELAYS,
         uploadDataDuringCreation: file.size <= SMALL,
         removeFingerprintOnSuccess: true,

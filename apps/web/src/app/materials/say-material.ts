@@ -10,10 +10,6 @@ const KINDS: Record<AssetKind, string> = {
   film: 'Film',
 };
 
-export function sayKind(kind: AssetKind): string {
-  return KINDS[kind];
-}
-
 /** "340 kB", "2.4 MB": thousands, as files are sold and sent. */
 export function sayBytes(bytes: number): string {
   if (bytes < 1000) return `${bytes} bytes`;
@@ -24,7 +20,7 @@ export function sayBytes(bytes: number): string {
 
 /** "PDF, 12 pages", "Film, 1:20": what a file is, in a few words. */
 export function sayWhat({ kind, pages, length, width, height }: Asset): string {
-  const what = sayKind(kind);
+  const what = KINDS[kind];
   if (pages !== null) return `${what}, ${pages === 1 ? '1 page' : `${pages} pages`}`;
   if (length > 0) return `${what}, ${sayPlace(length)}`;
   if (kind === 'picture') return `${what}, ${width} × ${height}`;

@@ -48,8 +48,6 @@ export interface UseInfo {
   readonly pages: readonly number[];
 }
 
-export const NOTHING: Choice = { folders: [], assets: [] };
-
 export function countOf({ folders, assets }: Choice): number {
   return folders.length + assets.length;
 }

@@ -36,7 +36,7 @@ import {
   X,
 } from 'lucide';
 import { Icon } from '../icons/icon';
-import type { Deed } from '../work/arranging';
+import type { Deed, FigureLook } from '../work/arranging';
 import { MATERIAL_TYPES } from '../work/material-bringer';
 import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
@@ -174,11 +174,15 @@ export class ToolDock {
     if (tools.tool() === 'text') return { font, size, align, slip: null };
     return tools.tool() === 'slip' ? { font, size, align, slip } : null;
   });
-  /** Figures that are chosen; the first stands for all. */
-  protected readonly chosenFigure = computed(() => {
-    if (this.tools().tool() !== 'select') return null;
-    const figure = this.chosen().find((item) => item.kind === 'shape' && !item.fixed);
-    return figure?.kind === 'shape' ? figure : null;
+  /** How figures are drawn: those that are chosen, the first standing for all, or the next. */
+  protected readonly figureLook = computed<Required<FigureLook> | null>(() => {
+    const tools = this.tools();
+    if (tools.tool() === 'shape') return tools.figure();
+    if (tools.tool() !== 'select') return null;
+    const chosen = this.chosen().find((item) => item.kind === 'shape' && !item.fixed);
+    if (chosen?.kind !== 'shape' || !chosen.outline) return null;
+    const { width, dashed = false } = chosen.outline;
+    return { width, dashed, filled: chosen.fill !== null };
   });
   /** What the inks are for just now. */
   protected readonly coloursChosen = computed(
@@ -226,9 +230,7 @@ export class ToolDock {
     const tools = this.tools();
     const chosen = marking
       ? tools.highlighter().width
-      : tools.tool() === 'shape'
-        ? tools.figure().width
-        : (this.chosenFigure()?.outline?.width ?? tools.pen().width);
+      : (this.figureLook()?.width ?? tools.pen().width);
     return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
       width,
       chosen: width === chosen,
@@ -244,8 +246,7 @@ export class ToolDock {
       ) || this.coloursChosen(),
   );
   protected readonly hasWidth = computed(
-    () =>
-      ['pen', 'highlighter', 'shape'].includes(this.tools().tool()) || this.chosenFigure() !== null,
+    () => ['pen', 'highlighter'].includes(this.tools().tool()) || this.figureLook() !== null,
   );
 
   protected chooseInk(name: string): void {
@@ -274,9 +275,15 @@ export class ToolDock {
   protected chooseWidth(width: number): void {
     const tools = this.tools();
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
-    else if (tools.tool() === 'shape') tools.figure.update((figure) => ({ ...figure, width }));
-    else if (this.chosenFigure()) this.deed.emit({ kind: 'figure', to: { width } });
+    else if (this.figureLook()) this.drawFigures({ width });
     else tools.pen.update((pen) => ({ ...pen, width }));
+  }
+
+  /** Figures are drawn like this: those that are chosen, or the next. */
+  protected drawFigures(to: FigureLook): void {
+    const { tool, figure } = this.tools();
+    if (tool() === 'shape') figure.update((now) => ({ ...now, ...to }));
+    else this.deed.emit({ kind: 'figure', to });
   }
 
   /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */

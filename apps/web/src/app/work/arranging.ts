@@ -285,7 +285,7 @@ export class Arranging {
           item.kind === 'text' ? relaid(board, page, { ...item, ...deed.to }) : [],
         );
       case 'figure':
-        return this.items().flatMap((item) => redrawn(board, page, item, deed.to));
+        return this.items().flatMap((item) => drawnAs(board, page, item, deed.to));
       case 'uncrop':
         return this.items().flatMap((item) =>
           item.kind === 'picture'
@@ -330,7 +330,7 @@ function inPlaceOf(frame: Frame, size: { width: number; height: number }, page: 
 }
 
 /** The same figure, drawn otherwise. */
-function redrawn(board: Board, page: Id, item: Item, to: FigureLook): Change[] {
+function drawnAs(board: Board, page: Id, item: Item, to: FigureLook): Change[] {
   if (item.kind !== 'shape' || !item.outline) return [];
   const { width = item.outline.width, dashed = item.outline.dashed, filled } = to;
   const fills = filled !== undefined && item.shape !== 'line';

@@ -52,6 +52,8 @@ export class MaterialBringer {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
   readonly trouble = signal<Trouble | null>(null);
+  /** What of the tutor's materials is coming, in words. */
+  readonly coming = signal<string | null>(null);
   private abort: AbortController | null = null;
 
   constructor(
@@ -91,7 +93,7 @@ export class MaterialBringer {
   /** Lays a file that is among materials already. */
   async layAsset(asset: AssetInfo, page: Id, at: Point): Promise<void> {
     const board = this.session().board().id;
-    await this.try(async () => {
+    await this.fetching(`“${asset.name}” is coming`, async () => {
       const { still, ...kept } = await this.api.post<AssetInfo & { still: string | null }>(
         `/materials/assets/${asset.id}/lay`,
         { board },
@@ -115,7 +117,9 @@ export class MaterialBringer {
   /** Brings the pages of a PDF that is among materials, after a page of the board. */
   async bringPages(asset: AssetInfo, after: Id): Promise<void> {
     const board = this.session().board().id;
-    await this.try(() => this.api.post(`/materials/assets/${asset.id}/pages`, { board, after }));
+    await this.fetching(`The pages of “${asset.name}” are coming`, () =>
+      this.api.post(`/materials/assets/${asset.id}/pages`, { board, after }),
+    );
   }
 
   /** Says that files of these items may be seen on this board; returns whether that was done. */
@@ -135,12 +139,15 @@ export class MaterialBringer {
     this.abort?.abort();
   }
 
-  private async try(what: () => Promise<void>): Promise<void> {
+  private async fetching(words: string, what: () => Promise<void>): Promise<void> {
     this.trouble.set(null);
+    this.coming.set(words);
     try {
       await what();
     } catch (error) {
       this.trouble.set(troubleOf(error));
+    } finally {
+      this.coming.set(null);
     }
   }
 

@@ -82,7 +82,7 @@ const ARROWS: Record<string, [number, number]> = {
   ],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
-  host: { '[class.right]': "tools.side() === 'right'" },
+  host: { '[class.right]': "tools.side() === 'right'", '[class.away]': 'away()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class WorkArea {
@@ -90,6 +90,10 @@ export class WorkArea {
   readonly papers = input.required<PaperSource>();
   readonly page = output<Id>();
 
+  /** Out of sight for a while: keys are not for the board then. */
+  readonly away = input(false);
+  /** A file was brought here, and lies among materials now. */
+  readonly brought = output();
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
   protected readonly tools = new Tools();
@@ -194,7 +198,8 @@ export class WorkArea {
   /** Pictures, sounds and films that are brought from this machine, by choosing, dropping or pasting. */
   protected bring(files: readonly File[], client?: Point): void {
     const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
-    if (place) void this.pictures.bring(files, place.page, place.at);
+    if (place)
+      void this.pictures.bring(files, place.page, place.at).then(() => this.brought.emit());
   }
 
   /** A file of the tutor's materials is laid where it was let go, or in the middle of what is seen. */
@@ -309,7 +314,7 @@ export class WorkArea {
 
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    if (isField(event.target)) return;
+    if (this.away() || isField(event.target)) return;
     const key = event.key.toLowerCase();
     const done = this.arranges() && this.arrangeKey(event, key);
     if (done) return event.preventDefault();

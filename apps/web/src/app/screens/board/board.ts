@@ -27,6 +27,7 @@ import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
+import { MaterialsStore } from '../../materials/materials-store';
 import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
@@ -75,6 +76,7 @@ export class BoardScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly session = signal<BoardSession | null>(null);
@@ -94,9 +96,8 @@ export class BoardScreen {
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
-  protected readonly finding = signal(false);
-  /** Whether materials are open beside the board. */
-  protected readonly choosing = signal(false);
+  /** What is open beside the board, in the one place there is for it. */
+  protected readonly side = signal<'find' | 'materials' | null>(null);
   protected readonly saving = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
@@ -183,7 +184,16 @@ export class BoardScreen {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
     if (!this.session()?.ready()) return;
     event.preventDefault();
-    this.finding.set(true);
+    this.side.set('find');
+  }
+
+  protected toggle(side: 'find' | 'materials'): void {
+    this.side.update((open) => (open === side ? null : side));
+  }
+
+  /** What was brought to the board lies among materials, too. */
+  protected brought(): void {
+    if (this.side() === 'materials') void this.materials.load();
   }
 
   protected toggleMargin(): void {

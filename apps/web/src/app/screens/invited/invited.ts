@@ -11,10 +11,13 @@ import { Router } from '@angular/router';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { Account } from '../../api/account';
+import { AccountForm } from '../sign-in/account-form';
+import type { NewAccount } from '../sign-in/account-form';
 
 /** Where a tutor who was invited makes an account. */
 @Component({
   selector: 'cua-invited',
+  imports: [AccountForm],
   templateUrl: './invited.html',
   styleUrl: './invited.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -37,7 +40,7 @@ export class InvitedScreen {
     });
   }
 
-  protected async accept(name: string, email: string, password: string): Promise<void> {
+  protected async accept({ name, email, password }: NewAccount): Promise<void> {
     this.busy.set(true);
     this.trouble.set(null);
     try {

@@ -45,6 +45,8 @@ export class LessonScreen {
   protected readonly over = signal(false);
   /** What the tutor lets this course's students look at. */
   protected readonly folders = signal<readonly ReadFolder[]>([]);
+  /** How often that was asked: an answer that was overtaken is old. */
+  private round = 0;
   /** Looking at that, and not at the board. */
   protected readonly looking = linkedSignal({
     source: this.folders,
@@ -58,8 +60,9 @@ export class LessonScreen {
     void pdfJs();
     void this.enter();
     effect(() => {
+      // Also when the line is back: what was said meanwhile was missed.
       const session = this.session();
-      if (!session?.ready()) return;
+      if (session?.line() !== 'live') return;
       session.materials();
       untracked(() => void this.readFolders());
     });
@@ -81,8 +84,10 @@ export class LessonScreen {
   }
 
   protected async readFolders(): Promise<void> {
-    // Without it, there is still the board; the next news of it asks again.
-    this.folders.set(await this.api.get<ReadFolder[]>('/lesson/materials').catch(() => []));
+    const round = ++this.round;
+    // Out of reach, what is known stays: nothing that was taken back can be seen by that.
+    const folders = await this.api.get<ReadFolder[]>('/lesson/materials').catch(() => null);
+    if (folders && round === this.round) this.folders.set(folders);
   }
 
   protected reload(): void {

@@ -24,15 +24,16 @@ import { troubleOf } from '../../api/api';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { droppedFiles } from '../../materials/dropped-files';
+import { pathOf } from '../../materials/folder-lines';
 import { MaterialsStore } from '../../materials/materials-store';
 import { sayBytes, sayThings, sayWhat } from '../../materials/say-material';
-import { countOf, NOTHING } from '../../materials/shapes';
-import type { AssetInfo, Choice, ShelfInfo } from '../../materials/shapes';
+import { countOf } from '../../materials/shapes';
+import type { AssetInfo, Choice, ShelfInfo, UseInfo } from '../../materials/shapes';
 import { UploadDesk } from '../../materials/upload-desk';
 import { sayDate } from '../../time/say-time';
 import { AssetPanel } from './asset-panel';
 import { FolderTree } from './folder-tree';
-import { addressOf, foldersAt, pathOf, placeOf } from './place';
+import { addressOf, folderRows, placeOf } from './place';
 import type { Place, Row } from './place';
 import { PutSheet } from './put-sheet';
 import { ShareSheet } from './share-sheet';
@@ -152,14 +153,15 @@ export class MaterialsScreen {
       return this.index()
         .matching(this.query())
         .map((asset) => row(asset, this.paths().get(asset.folder) ?? ''));
-    const folder = this.folder();
-    const inBin = this.place().kind === 'bin';
     // In the bin, everything was removed by itself, wherever it lay.
+    const here = (parent: Id | null): boolean =>
+      this.place().kind === 'bin' || parent === this.folder();
     const shelf = this.shelf();
-    const folders = inBin
-      ? shelf.folders.flatMap((one) => foldersAt({ folders: [one], assets: [] }, one.parent))
-      : foldersAt(shelf, folder);
-    const assets = this.sorted().filter((asset) => inBin || asset.folder === folder);
+    const folders = folderRows(
+      shelf,
+      shelf.folders.filter(({ parent }) => here(parent)),
+    );
+    const assets = this.sorted().filter(({ folder }) => here(folder));
     return [...folders, ...assets.map((asset) => row(asset, ''))];
   });
 
@@ -250,9 +252,11 @@ export class MaterialsScreen {
   protected async put(to: Id | null): Promise<void> {
     const how = this.putting();
     this.putting.set(null);
-    if (how === 'copy') await this.store.copy(this.choice(), to);
-    else await this.store.move(this.choice(), to);
-    this.chosen.set(new Set());
+    const done =
+      how === 'copy'
+        ? await this.store.copy(this.choice(), to)
+        : await this.store.move(this.choice(), to);
+    if (done) this.chosen.set(new Set());
   }
 
   /** Puts things into the bin, and says on which boards they stay. */
@@ -260,19 +264,16 @@ export class MaterialsScreen {
     const names = this.rows()
       .filter(({ id }) => choice.assets.includes(id) || choice.folders.includes(id))
       .map((row) => (row.kind === 'folder' ? row.folder.name : row.asset.name));
-    const uses = await this.store.uses(choice).catch(() => []);
     if (!(await this.store.remove(choice))) return;
     this.looking.set(null);
-    const boards = uses.map(({ title }) => `“${title}”`);
-    const few = boards.slice(0, 2).join(' and ');
-    const stays =
-      boards.length === 0
-        ? ''
-        : boards.length < 3
-          ? ` What is on ${few} stays there.`
-          : ` What is on ${boards.length} boards stays there.`;
-    const lie = countOf(choice) === 1 ? 'lies' : 'lie';
-    this.gone.set({ words: `${sayThings(names)} ${lie} in the bin.${stays}`, choice });
+    const gone = {
+      words: `${sayThings(names)} ${countOf(choice) === 1 ? 'lies' : 'lie'} in the bin.`,
+      choice,
+    };
+    this.gone.set(gone);
+    // Boards are looked through for that; nobody waits for it.
+    const stays = sayStays(await this.store.uses(choice).catch(() => []));
+    this.gone.update((now) => (now === gone ? { ...gone, words: `${gone.words}${stays}` } : now));
   }
 
   protected async bringBack(choice: Choice): Promise<void> {
@@ -298,20 +299,25 @@ export class MaterialsScreen {
 
   protected over(event: DragEvent): void {
     if (!event.dataTransfer?.types.includes('Files')) return;
+    // Also where nothing can be put: the browser would open it in place of all this.
     event.preventDefault();
-    this.dropping.set(true);
+    this.dropping.set(this.own());
   }
 
   protected drop(event: DragEvent): void {
     this.dropping.set(false);
-    if (event.dataTransfer?.types.includes('Files')) {
-      event.preventDefault();
-      void this.take(event.dataTransfer, this.own() ? this.folder() : null);
-    }
+    if (!event.dataTransfer?.types.includes('Files')) return;
+    event.preventDefault();
+    if (this.own()) void this.take(event.dataTransfer, this.folder());
   }
 
   protected overFolder(event: DragEvent): void {
     if (this.own()) event.preventDefault();
+  }
+
+  protected droppedOnRow(event: DragEvent, folder: Id): void {
+    // In another's folders and in the bin it is as if it had missed.
+    if (this.own()) void this.droppedOn(event, { kind: 'own', folder });
   }
 
   /** Something was let go over a folder, or over the bin. */
@@ -359,6 +365,11 @@ export class MaterialsScreen {
       this.store.trouble.set(troubleOf(error));
     }
   }
+}
 
-  protected readonly NOTHING = NOTHING;
+/** " What is on “Ebb” stays there." */
+function sayStays(uses: readonly UseInfo[]): string {
+  if (uses.length === 0) return '';
+  const boards = uses.map(({ title }) => `“${title}”`);
+  return ` What is on ${boards.length < 3 ? boards.join(' and ') : `${boards.length} boards`} stays there.`;
 }

@@ -1,4 +1,4 @@
-import { byName, pathTo } from '@cuaderno/core';
+import { byName } from '@cuaderno/core';
 import type { Folder, Id } from '@cuaderno/core';
 import type { AssetInfo, MaterialsInfo, ShelfInfo } from '../../materials/shapes';
 
@@ -43,24 +43,14 @@ export type Row =
       readonly path: string;
     };
 
-/** Folders, by name, that lie directly at a place. */
-export function foldersAt(shelf: ShelfInfo, folder: Id | null): Row[] {
-  return shelf.folders
-    .filter(({ parent }) => parent === folder)
-    .sort(byName)
-    .map((one) => ({
-      kind: 'folder',
-      id: one.id,
-      folder: one,
-      inside:
-        shelf.assets.filter((asset) => asset.folder === one.id).length +
-        shelf.folders.filter(({ parent }) => parent === one.id).length,
-    }));
-}
-
-/** "Sky › Winter": where a folder lies. */
-export function pathOf(folders: readonly Folder[], folder: Id | null): string {
-  return pathTo(folders, folder)
-    .map(({ name }) => name)
-    .join(' › ');
+/** Folders as lines of the list, by name. */
+export function folderRows(shelf: ShelfInfo, folders: readonly Folder[]): Row[] {
+  return [...folders].sort(byName).map((folder) => ({
+    kind: 'folder',
+    id: folder.id,
+    folder,
+    inside:
+      shelf.assets.filter((asset) => asset.folder === folder.id).length +
+      shelf.folders.filter(({ parent }) => parent === folder.id).length,
+  }));
 }

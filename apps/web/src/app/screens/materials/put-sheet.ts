@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { mayLieIn, treeOf } from '@cuaderno/core';
-import type { Branch, Folder, Id } from '@cuaderno/core';
+import { mayLieIn } from '@cuaderno/core';
+import type { Folder, Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
+import { folderLines } from '../../materials/folder-lines';
 
 /** Asks into which folder things go. */
 @Component({
@@ -46,23 +47,17 @@ import { SelectModule } from 'primeng/select';
 export class PutSheet {
   readonly folders = input.required<readonly Folder[]>();
   /** Folders that are put somewhere: not into themselves. */
-  readonly moving = input<readonly Id[]>([]);
+  readonly moving = input.required<readonly Id[]>();
   readonly copying = input(false);
   readonly put = output<Id | null>();
   readonly closed = output();
   protected readonly to = signal<Id | null>(null);
 
-  protected readonly options = computed<{ id: Id | null; name: string }[]>(() => {
-    const lines = (branches: readonly Branch[], path: string): { id: Id; name: string }[] =>
-      branches.flatMap(({ folder: { id, name }, branches: inside }) => [
-        { id, name: `${path}${name}` },
-        ...lines(inside, `${path}${name} › `),
-      ]);
-    return [
-      { id: null, name: 'My materials' },
-      ...lines(treeOf(this.folders()), '').filter(({ id }) =>
-        this.moving().every((what) => mayLieIn(this.folders(), what, id)),
-      ),
-    ];
-  });
+  protected readonly options = computed<{ id: Id | null; name: string }[]>(() => [
+    { id: null, name: 'My materials' },
+    ...folderLines(this.folders()).filter(
+      ({ id }) =>
+        this.copying() || this.moving().every((what) => mayLieIn(this.folders(), what, id)),
+    ),
+  ]);
 }

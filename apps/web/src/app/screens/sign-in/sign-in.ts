@@ -3,10 +3,13 @@ import { Router } from '@angular/router';
 import { Account } from '../../api/account';
 import { troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
+import { AccountForm } from './account-form';
+import type { NewAccount } from './account-form';
 
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({
   selector: 'cua-sign-in',
+  imports: [AccountForm],
   templateUrl: './sign-in.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -43,7 +46,7 @@ export class SignInScreen {
     void this.go(() => this.account.signInToDemo());
   }
 
-  protected setUp(name: string, email: string, password: string): void {
+  protected setUp({ name, email, password }: NewAccount): void {
     void this.go(() => this.account.setUp(name, email, password));
   }
 

@@ -1,0 +1,20 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+/** What a tutor's account is made of. */
+export interface NewAccount {
+  readonly name: string;
+  readonly email: string;
+  readonly password: string;
+}
+
+/** Asks for what a tutor's account is made of. */
+@Component({
+  selector: 'cua-account-form',
+  templateUrl: './account-form.html',
+  styleUrl: './sign-in.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AccountForm {
+  readonly busy = input(false);
+  readonly made = output<NewAccount>();
+}
