@@ -1,4 +1,4 @@
-import { encodeStroke, newId, operation, pack } from '@cuaderno/core';
+import { encodeStroke, newId, operation, pack, PROTOCOL } from '@cuaderno/core';
 import type { Id, ServerMessage } from '@cuaderno/core';
 import { readServerMessage } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
@@ -39,7 +39,7 @@ function ours(server: BenchServer, board: string, page: Id): Promise<number> {
             done();
           };
           socket.on('message', look);
-          socket.send(pack({ kind: 'hello', protocol: 1, since: -1 }));
+          socket.send(pack({ kind: 'hello', protocol: PROTOCOL, since: -1 }));
         }),
     );
     await Promise.all(welcomed);
@@ -158,7 +158,7 @@ export async function firstPage(server: BenchServer, board: string): Promise<Id>
       const message = readServerMessage(data);
       if (message.kind === 'welcome') done(message.board!.pages[0]!.id);
     });
-    socket.send(pack({ kind: 'hello', protocol: 1, since: -1 }));
+    socket.send(pack({ kind: 'hello', protocol: PROTOCOL, since: -1 }));
   });
   socket.close();
   return page;

@@ -151,6 +151,9 @@ export class LiveConnection implements Member {
         this.passStroke({ ...message, by: this.person });
         this.stroke = null;
         break;
+      case 'pages':
+        this.service.give(this, message.ids);
+        break;
       case 'look':
         this.service.look(this, message.page);
         break;

@@ -1,5 +1,5 @@
 import { itemsOn, MAX_OPERATIONS, newId, operation, pack } from '@cuaderno/core';
-import type { BoardSnapshot, Id, Operation } from '@cuaderno/core';
+import type { Board, Id, Operation } from '@cuaderno/core';
 import { addInk, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
@@ -21,11 +21,7 @@ describe('a live lesson', () => {
     (await window.hears('refused', ({ id }) => id === op.id)).problem.type;
 
   async function onBoard(): Promise<string[]> {
-    const late = await house.tutorWindow();
-    const board = (await late.hears('welcome')).board!;
-    return board.pages.flatMap(({ items }) =>
-      items.filter(({ removed }) => !removed).map(({ id }) => id),
-    );
+    return itemsOfBoard(await (await house.tutorWindow()).wholeBoard());
   }
 
   it('confirms a line to its writer and shows it to the others, with its author', async () => {
@@ -128,8 +124,8 @@ describe('a live lesson', () => {
     await keeps(ana, line);
     await house.restart();
     const back = await house.window(student);
-    const { board, you } = await back.hears('welcome');
-    expect(itemsOfSnapshot(board!)).toEqual([line.id]);
+    const { you } = await back.hears('welcome');
+    expect(itemsOfBoard(await back.wholeBoard())).toEqual([line.id]);
     const { people } = await back.hears('people', (m) =>
       m.people.some((p) => p.id === you && p.here),
     );
@@ -342,14 +338,12 @@ describe('a live lesson', () => {
     expect(await maren.ends()).toBe(CLOSE.again);
     (house.app.logs.append as jasmine.Spy).and.callThrough();
     const back = await house.window(student);
-    expect(itemsOfSnapshot((await back.hears('welcome')).board!)).toEqual([before.id]);
+    expect(itemsOfBoard(await back.wholeBoard())).toEqual([before.id]);
     back.send({ kind: 'ops', ops: [lost] });
     await keeps(back, lost);
   });
 });
 
-function itemsOfSnapshot(board: BoardSnapshot): string[] {
-  return board.pages.flatMap((page) =>
-    itemsOn({ ...page, items: new Map(page.items.map((i) => [i.id, i])) }).map(({ id }) => id),
-  );
+function itemsOfBoard(board: Board): string[] {
+  return [...board.pages.values()].flatMap((page) => itemsOn(page).map(({ id }) => id));
 }

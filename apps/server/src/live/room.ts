@@ -2,8 +2,10 @@ import {
   boardFor,
   changesHeld,
   heldOf,
+  nearestPages,
   pack,
   packWithBoard,
+  packWithPages,
   REFUSALS,
   toldToStudents,
 } from '@cuaderno/core';
@@ -25,6 +27,12 @@ import type { Member } from './member.js';
 
 /** Operations in one commit at most, so that the first of a flood needn't wait for the last. */
 const COMMIT_SIZE = 400;
+/** Items that come with a board at once: those of the page in view, and of others while they are few. */
+const FIRST_ITEMS = 100;
+/** Pages with items that come with a board at once. */
+const FIRST_PAGES = 5;
+/** Times a window may ask for pages before it has any of them. */
+const MAX_ASKS = 4;
 
 /** When and in which lesson something was made that is brought from elsewhere. */
 interface Origin {
@@ -55,6 +63,8 @@ type Job = { readonly run: () => void | Promise<void> };
  */
 export class Room {
   private readonly members = new Set<Member>();
+  /** How often each asks for pages just now. */
+  private readonly asks = new WeakMap<Member, number>();
   private queue: (Offer | Job)[] = [];
   private running = false;
   private broken = false;
@@ -129,8 +139,8 @@ export class Room {
   }
 
   /**
-   * Lets a window in. It is given what it misses: all entries after `since`, or the whole board, as
-   * far as its person may see them.
+   * Lets a window in. It is given what it misses: all entries after `since`, or the board with what is
+   * on the page in view, as far as its person may see them.
    * @param welcome the first message, to which the board is added, or `null` if entries follow
    */
   async join(
@@ -142,10 +152,29 @@ export class Room {
       const seen = boardFor(board, member.role);
       const missed = since >= 0 && since <= seq ? await room.missed(member, since) : null;
       const first = welcome(seen);
-      member.send(missed ? pack({ ...first, board: null }) : packWithBoard(first, seen, seq));
+      const near = (): Set<Id> =>
+        new Set(
+          nearestPages(seen, first.page, ({ items }) => items.size, FIRST_ITEMS, FIRST_PAGES),
+        );
+      member.send(
+        missed ? pack({ ...first, board: null }) : packWithBoard(first, seen, seq, near()),
+      );
       for (const run of runs(missed ?? [])) member.send(run);
       room.members.add(member);
     });
+  }
+
+  /** Sends what is on pages, as they stand when all that was said before has been sent. */
+  async give(member: Member, ids: readonly Id[]): Promise<void> {
+    const waiting = this.asks.get(member) ?? 0;
+    // Whoever keeps asking is served when the line has taken what they asked for.
+    if (waiting >= MAX_ASKS) return member.drop();
+    this.asks.set(member, waiting + 1);
+    await this.between((board, seq) => {
+      const seen = boardFor(board, member.role);
+      const pages = ids.flatMap((id) => seen.pages.get(id) ?? []);
+      member.send(packWithPages({ kind: 'pages', seq, ids }, pages));
+    }).finally(() => this.asks.set(member, this.asks.get(member)! - 1));
   }
 
   /** The board as it is now, on disk or about to be. */

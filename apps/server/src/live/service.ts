@@ -63,6 +63,13 @@ export class LiveService {
     else connection.drop();
   }
 
+  /** What is on pages; a room that can't say has its windows come back to another. */
+  give(connection: LiveConnection, ids: readonly Id[]): void {
+    const room = this.bus.open(connection.board);
+    if (room) room.give(connection, ids).catch(() => connection.drop());
+    else connection.drop();
+  }
+
   /**
    * Live traffic: to everyone else on the board who can keep up.
    * @param only who may see it, where not everyone may

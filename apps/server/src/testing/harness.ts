@@ -1,5 +1,11 @@
-import { pack, readServerMessage } from '@cuaderno/core';
-import type { ClientMessage, Id, Problem, ServerMessage } from '@cuaderno/core';
+import {
+  boardFromOutline,
+  pack,
+  pageFromSnapshot,
+  PROTOCOL,
+  readServerMessage,
+} from '@cuaderno/core';
+import type { Board, ClientMessage, Id, Problem, ServerMessage } from '@cuaderno/core';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -93,6 +99,21 @@ export class Window {
   /** Code with which the connection ended. */
   ends(): Promise<number> {
     return this.until(() => this.closed ?? undefined);
+  }
+
+  /** The board as it was when this window came, all of it: what didn't come with it is asked for. */
+  async wholeBoard(): Promise<Board> {
+    const { board: outline } = await this.hears('welcome');
+    const { board, coming } = boardFromOutline(outline!);
+    const ids = [...coming.keys()];
+    if (ids.length === 0) return board;
+    this.send({ kind: 'pages', ids });
+    const { pages } = await this.hears('pages', (m) => m.ids.join() === ids.join());
+    const rest = new Map(pages.map((page) => [page.id, pageFromSnapshot(page)]));
+    return {
+      ...board,
+      pages: new Map([...board.pages].map(([id, page]) => [id, rest.get(id) ?? page])),
+    };
   }
 
   /** The problem with this code. */
@@ -237,7 +258,7 @@ export class House {
     this.windows.push(window);
     await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
     if (since !== null) {
-      window.send({ kind: 'hello', protocol: 1, since });
+      window.send({ kind: 'hello', protocol: PROTOCOL, since });
     }
     return window;
   }

@@ -15,9 +15,9 @@ import type { Page } from './page.js';
 import { Sheet } from './paper.js';
 
 const bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array, 'bytes are expected');
-const Removal = z.object({ by: Id, at: z.number() }).nullable();
+export const RemovalSnapshot = z.object({ by: Id, at: z.number() }).nullable();
 
-const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: Removal };
+const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: RemovalSnapshot };
 /** An item as plain data. */
 export const ItemSnapshot = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ink'), ink: bytes, ...origin }),
@@ -30,7 +30,10 @@ export const ItemSnapshot = z.discriminatedUnion('kind', [
 ]);
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */
-export const PageSnapshot = PageSpec.extend({ removed: Removal, items: z.array(ItemSnapshot) });
+export const PageSnapshot = PageSpec.extend({
+  removed: RemovalSnapshot,
+  items: z.array(ItemSnapshot),
+});
 export type PageSnapshot = z.infer<typeof PageSnapshot>;
 
 /** A whole board as plain data, as it stood after operation number `seq` of its log. */

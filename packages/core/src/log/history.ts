@@ -40,32 +40,33 @@ export class History {
 
   /**
    * Goes on where an earlier visit ended: what this person drew in this lesson, and what they took
-   * out, can be undone after a reload as before.
+   * out, can be undone after a reload as before. What was done since comes first.
    */
   resume(board: Board, lesson: Id | null): void {
     const steps: { ops: Operation[]; at: number }[] = [];
     const taken = new Map<number, Operation[]>();
-    const takenAt = (removed: Removal | null, op: () => Operation): void => {
-      if (removed?.by !== this.who) return;
+    const since = this.touched();
+    const takenAt = (removed: Removal | null, of: Id, op: () => Operation): void => {
+      if (removed?.by !== this.who || since.has(of)) return;
       const ops = taken.get(removed.at);
       if (ops) ops.push(op());
       else taken.set(removed.at, [op()]);
     };
     for (const page of board.pages.values()) {
-      takenAt(page.removed, () => operation({ kind: 'pages.remove', pages: [page.id] }));
+      takenAt(page.removed, page.id, () => operation({ kind: 'pages.remove', pages: [page.id] }));
       for (const item of page.items.values()) {
         if (item.lesson !== lesson) continue;
-        takenAt(item.removed, () =>
+        takenAt(item.removed, item.id, () =>
           operation({ kind: 'items.remove', page: page.id, items: [item.id] }),
         );
-        if (item.by === this.who && !item.removed)
+        if (item.by === this.who && !item.removed && !since.has(item.id))
           steps.push({ ops: [additionOf(item, page.id)], at: item.at });
       }
     }
     // What was taken out in one go came to the server in one go.
     for (const [at, ops] of taken) steps.push({ ops, at });
     steps.sort((a, b) => a.at - b.at);
-    this.done = steps.slice(-MAX_STEPS).map(({ ops }) => ops);
+    this.done = [...steps.map(({ ops }) => ops), ...this.done].slice(-MAX_STEPS);
   }
 
   /** Operations that undo the last step that still has something to undo; none if there is none. */
@@ -75,6 +76,18 @@ export class History {
 
   redo(board: Board): Step {
     return this.turnBack(this.undone, this.done, board);
+  }
+
+  /** All that was added, taken out or brought back in steps that are known. */
+  private touched(): Set<Id> {
+    const steps = [...this.done, ...this.undone].flat();
+    return new Set(
+      steps.flatMap((op) => [
+        op.id,
+        ...(op.kind === 'items.remove' || op.kind === 'items.restore' ? op.items : []),
+        ...(op.kind === 'pages.remove' || op.kind === 'pages.restore' ? op.pages : []),
+      ]),
+    );
   }
 
   private turnBack(from: Step[], to: Step[], board: Board): Step {

@@ -1,142 +1,12 @@
 import fc from 'fast-check';
-import {
-  boardFromSnapshot,
-  boardSnapshot,
-  emptyBoard,
-  itemsOn,
-  pagesInOrder,
-} from '../board/index.js';
-import type { Board } from '../board/index.js';
-import { newId } from '../id/index.js';
-import type { Id } from '../id/index.js';
-import { UNSAID } from '../material/index.js';
+import { boardFromSnapshot, boardSnapshot, itemsOn, pagesInOrder } from '../board/index.js';
 import { changeItem, changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
-import type { Actor, Trust } from '../permissions/index.js';
-import { addInk, addMark, addPages, somePages, student, tutor } from '../testing/index.js';
-import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
+import type { Trust } from '../permissions/index.js';
+import { addInk, addMark, addPages, seen, somePages, World } from '../testing/index.js';
 import { pack, unpack } from '../wire/index.js';
 import { copyPages, dressPages, movePages } from '../edits/index.js';
-import { fold, History, predict, receive, replica, Sequencer, withdraw } from './index.js';
-import type { Entry, Replica, ToldEntry } from './index.js';
-
-/** All of a board that anyone could notice, to compare two of them. */
-function seen(board: Board): unknown {
-  return [
-    [board.title, board.sheet],
-    pagesInOrder(board).map((page) => [
-      page.id,
-      [page.name, page.order, page.width, page.height, page.paper],
-      [page.held ?? false, page.margin ?? []],
-      itemsOn(page).map((item) =>
-        item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...UNSAID, ...item },
-      ),
-    ]),
-  ];
-}
-
-/** A browser: its replica, its history, and the post to and from the server. */
-class Browser {
-  replica: Replica;
-  readonly history: History;
-  readonly outbox: Operation[] = [];
-  readonly inbox: (ToldEntry[] | { refused: Id })[] = [];
-
-  constructor(
-    readonly id: Id,
-    board: Board,
-  ) {
-    this.replica = replica(board, 0);
-    this.history = new History(id);
-  }
-
-  make(op: Operation): void {
-    this.replica = predict(this.replica, op, { by: this.id, at: 0, lesson: null });
-    this.outbox.push(op);
-  }
-}
-
-class World {
-  readonly empty = emptyBoard(newId());
-  readonly server = new Sequencer(this.empty, 0);
-  readonly log: Entry[] = [];
-  /** The log as students were told of it. */
-  readonly told: ToldEntry[] = [];
-  readonly actors: Actor[] = [tutor(), student('write'), student('look')];
-  readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
-
-  deliver(i: number): void {
-    const browser = this.browsers[i]!;
-    const op = browser.outbox.shift();
-    if (op) this.take(op, i);
-  }
-
-  take(op: Operation, i: number): void {
-    const before = heldOf(op, this.server.board);
-    const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
-    if (verdict.kind === 'taken') {
-      this.log.push(verdict.entry);
-      const told = toldToStudents(op, before, this.server.board);
-      this.told.push({ ...verdict.entry, op: told });
-      this.browsers.forEach((browser, n) => browser.inbox.push([this.logFor(n).at(-1)!]));
-    } else if (verdict.kind === 'known') {
-      this.browsers[i]!.inbox.push([this.logFor(i)[verdict.seq - 1]!]);
-    } else {
-      this.browsers[i]!.inbox.push({ refused: op.id });
-    }
-  }
-
-  /** The first is a tutor, the others are students. */
-  logFor(i: number): readonly ToldEntry[] {
-    return i === 0 ? this.log : this.told;
-  }
-
-  open(i: number): void {
-    const browser = this.browsers[i]!;
-    const message = browser.inbox.shift();
-    if (!message) return;
-    if ('refused' in message) browser.replica = withdraw(browser.replica, message.refused);
-    else {
-      const next = receive(browser.replica, message);
-      if (next) browser.replica = next;
-      else this.reconnect(i);
-    }
-  }
-
-  /** All post under way is lost; the browser asks for what it missed and sends what is pending. */
-  reconnect(i: number): void {
-    const browser = this.browsers[i]!;
-    browser.inbox.length = 0;
-    browser.outbox.length = 0;
-    const missed = this.log.slice(browser.replica.seq);
-    if (i === 0) browser.replica = receive(browser.replica, missed)!;
-    else if (missed.some(({ op }) => changesHeld(op))) {
-      // What was missed can't be told piece by piece; the board as it is now is sent.
-      const whole = boardFor(this.server.board, 'student');
-      const known = new Set(this.log.map(({ op }) => op.id));
-      const pending = browser.replica.pending.filter(({ op }) => !known.has(op.id));
-      browser.replica = replica(whole, this.log.length, pending);
-    } else {
-      const board = this.server.board;
-      const told = missed.map((entry) => ({
-        ...entry,
-        op: toldToStudents(entry.op, heldOf(entry.op, board), board),
-      }));
-      browser.replica = receive(browser.replica, told)!;
-    }
-    browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
-  }
-
-  settle(): void {
-    this.browsers.forEach((_, i) => this.reconnect(i));
-    this.browsers.forEach((browser, i) => {
-      while (browser.outbox.length > 0) this.deliver(i);
-    });
-    this.browsers.forEach((browser, i) => {
-      while (browser.inbox.length > 0) this.open(i);
-    });
-  }
-}
+import { fold } from './index.js';
 
 const who = fc.integer({ min: 0, max: 2 });
 const step = fc.oneof(
@@ -190,6 +60,14 @@ const step = fc.oneof(
     arbitrary: fc.record({
       do: fc.constantFrom('again' as const, 'lose' as const, 'reconnect' as const),
       who,
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      do: fc.constantFrom('anew' as const, 'give' as const),
+      who,
+      n: fc.nat(3),
     }),
   },
 );
@@ -302,6 +180,14 @@ function run(world: World, s: Step): void {
     case 'reconnect':
       world.reconnect(s.who);
       break;
+    case 'anew': {
+      const { pages } = world.boardFor(s.who);
+      world.anew(s.who, new Set([...pages.keys()].slice(0, s.n)));
+      break;
+    }
+    case 'give':
+      world.give(s.who, s.n);
+      break;
   }
 }
 
@@ -315,9 +201,10 @@ describe('the log, whatever is interleaved, doubled, lost and sent again', () =>
         world.settle();
         const truth = seen(fold(world.empty, world.log));
         expect(seen(world.server.board)).toEqual(truth);
-        const forStudents = seen(boardFor(world.server.board, 'student'));
-        world.browsers.forEach(({ replica }, i) => {
+        const forStudents = seen(world.boardFor(1));
+        world.browsers.forEach(({ replica, coming }, i) => {
           expect(replica.pending).toEqual([]);
+          expect(coming.size).toBe(0);
           expect(replica.seq).toBe(world.log.length);
           expect(seen(replica.view)).toEqual(i === 0 ? truth : forStudents);
         });

@@ -1,6 +1,7 @@
 import { emptyBoard, itemsOn } from '../board/index.js';
 import { newId } from '../id/index.js';
 import { operation } from '../ops/index.js';
+import type { Operation } from '../ops/index.js';
 import { addInk, addPages, somePages } from '../testing/index.js';
 import { fold, History, predict, receive, replica, withdraw } from './index.js';
 import type { Entry } from './index.js';
@@ -108,6 +109,32 @@ describe('history', () => {
     expect(history.undo(board)).toEqual([jasmine.objectContaining({ items: [mine[0]!.op.id] })]);
     expect(history.undo(board)).toEqual([jasmine.objectContaining({ items: [mine[1]!.op.id] })]);
     expect(history.canUndo).toBeFalse();
+  });
+
+  it('undoes what was done since first, and each thing once, when the rest of a board comes late', () => {
+    const lines = [1, 2, 3].map((seed) => addInk(page.id, seed));
+    const [before, since, gone] = lines as [Operation, Operation, Operation];
+    const erase = operation({ kind: 'items.remove', page: page.id, items: [gone.id] });
+    const history = new History(me);
+    history.record(since);
+    history.record(erase);
+    const entries = [addPages([page]), before, gone, since, erase].map((op, i): Entry => ({
+      seq: i + 1,
+      by: me,
+      at: i,
+      lesson: null,
+      op,
+    }));
+    const board = fold(emptyBoard(newId()), entries);
+    history.resume(board, null);
+    const undone = [1, 2, 3, 4].flatMap(() =>
+      history.undo(board).flatMap((op) => ('items' in op ? [[op.kind, ...op.items]] : [])),
+    );
+    expect(undone).toEqual([
+      ['items.restore', gone.id],
+      ['items.remove', since.id],
+      ['items.remove', before.id],
+    ]);
   });
 
   it('brings pages back after a reload, all that were taken out in one go', () => {

@@ -1,5 +1,5 @@
 import { BoardDraft } from '../board/index.js';
-import type { Board } from '../board/index.js';
+import type { Board, Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import { apply } from '../ops/index.js';
 import type { Operation, Stamp } from '../ops/index.js';
@@ -48,6 +48,13 @@ export function receive(from: Replica, entries: readonly ToldEntry[]): Replica |
   const done = new Set(fresh.map((entry) => entry.op.id));
   const pending = from.pending.filter(({ op }) => !done.has(op.id));
   return replica(confirmed, last.seq, pending);
+}
+
+/** Takes in pages as they stand after the last confirmed entry, in place of what was known of them. */
+export function fill(from: Replica, pages: readonly Page[]): Replica {
+  const draft = new BoardDraft(from.confirmed);
+  for (const page of pages) draft.putPage(page);
+  return replica(draft.done(), from.seq, from.pending);
 }
 
 /** Takes back a pending operation that the server has refused. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BoardSnapshot } from '../board/index.js';
+import { BoardOutline, PageSnapshot } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
 import { Operation, ToldOperation } from '../ops/index.js';
@@ -8,8 +8,10 @@ import { Person } from './person.js';
 import { Problem } from './problem.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 1;
+export const PROTOCOL = 2;
 
+/** Pages in one message at most. */
+export const MAX_PAGES = 50;
 /** Operations in one message at most. */
 export const MAX_OPERATIONS = 100;
 /** Bytes in one message at most. */
@@ -45,7 +47,7 @@ export const ClientMessage = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('hello'),
     protocol: z.number().int(),
-    /** Last entry this browser has, or -1 for none: then the whole board is sent. */
+    /** Last entry this browser has, or -1 for none: then the board is sent as it is. */
     since: z.number().int().min(-1),
   }),
   z.object({
@@ -54,6 +56,8 @@ export const ClientMessage = z.discriminatedUnion('kind', [
   }),
   LiveInk,
   LiveEnd,
+  /** What is on these pages is to be sent. */
+  z.object({ kind: z.literal('pages'), ids: z.array(Id).min(1).max(MAX_PAGES) }),
   /** Which page this browser shows. */
   z.object({ kind: z.literal('look'), page: Id }),
   /** Gives or takes pens: one person's or every student's. The tutor's alone to send. */
@@ -81,8 +85,18 @@ export const ServerMessage = z.discriminatedUnion('kind', [
     lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
     /** The page to begin on: where the tutor is. */
     page: Id.nullable(),
-    /** The whole board, or `null` where all that was missed follows as `applied`. */
-    board: BoardSnapshot.nullable(),
+    /**
+     * The board, with what is on the page in view; what is on the others is asked for. `null` where all
+     * that was missed follows as `applied`.
+     */
+    board: BoardOutline.nullable(),
+  }),
+  /** What was asked for: those of these pages that there are, as they stand after entry `seq`. */
+  z.object({
+    kind: z.literal('pages'),
+    seq,
+    ids: z.array(Id),
+    pages: z.array(PageSnapshot),
   }),
   /** Someone's operations, in their place and on disk. */
   Entries.extend({ kind: z.literal('applied') }),

@@ -1,28 +1,26 @@
-import { pageSnapshot } from '../board/index.js';
+import { pageFrame, pageSnapshot } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
+import type { Id } from '../id/index.js';
 import { pack } from './codec.js';
 
 /*
- * A board is sent whole to whoever comes, and little of it changes between one and the next: pages are
+ * Boards are sent to whoever comes, and little of them changes between one and the next: pages are
  * packed once and kept for as long as they are what they were. MessagePack values in a list or a map
  * stand one after the other behind its head (the MessagePack specification, "Formats"), so what was
  * packed before is put together without being packed anew.
  */
 
-const packedPages = new WeakMap<Page, Uint8Array>();
-
-/** The same bytes as `pack` of these fields with `boardSnapshot(board, seq)` as `board`. */
+/** The same bytes as `pack` of these fields with `boardOutline(board, seq, whole)` as `board`. */
 export function packWithBoard(
   fields: Readonly<Record<string, unknown>>,
   board: Board,
   seq: number,
+  whole: ReadonlySet<Id>,
 ): Uint8Array {
   const { id, title, sheet } = board;
-  const pages = [...board.pages.values()].map((page) => {
-    let bytes = packedPages.get(page);
-    if (!bytes) packedPages.set(page, (bytes = pack(pageSnapshot(page))));
-    return bytes;
-  });
+  const pages = [...board.pages.values()].map((page) =>
+    whole.has(page.id) ? packedPage(page) : packedFrame(page),
+  );
   return joined([
     ...mapOf(fields, 1),
     pack('board'),
@@ -31,6 +29,32 @@ export function packWithBoard(
     listHead(pages.length),
     ...pages,
   ]);
+}
+
+/** The same bytes as `pack` of these fields with these pages' snapshots as `pages`. */
+export function packWithPages(
+  fields: Readonly<Record<string, unknown>>,
+  pages: readonly Page[],
+): Uint8Array {
+  return joined([
+    ...mapOf(fields, 1),
+    pack('pages'),
+    listHead(pages.length),
+    ...pages.map(packedPage),
+  ]);
+}
+
+const packedPage = onceFor((page: Page) => pack(pageSnapshot(page)));
+const packedFrame = onceFor((page: Page) => pack(pageFrame(page)));
+
+/** Pages are never changed: what is made of one holds for as long as it is there. */
+function onceFor(make: (page: Page) => Uint8Array): (page: Page) => Uint8Array {
+  const made = new WeakMap<Page, Uint8Array>();
+  return (page) => {
+    let bytes = made.get(page);
+    if (!bytes) made.set(page, (bytes = make(page)));
+    return bytes;
+  };
 }
 
 /** The beginning of a map with these entries and `more` of them to follow. */

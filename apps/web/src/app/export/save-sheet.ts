@@ -8,7 +8,7 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Board, Page } from '@cuaderno/core';
+import type { Board, Id, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../api/api';
@@ -53,6 +53,8 @@ export class SaveSheet {
   /** Of the page, from 1. */
   readonly number = input.required<number>();
   readonly papers = input.required<PaperSource>();
+  /** Pages of which what is on them is still to come. */
+  readonly coming = input<ReadonlyMap<Id, number>>(new Map());
   readonly closed = output();
   private readonly api = inject(Api);
 
@@ -65,6 +67,12 @@ export class SaveSheet {
   protected readonly copied = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
+  /** Pages that what is to be saved waits for. */
+  protected readonly missing = computed(() => {
+    const coming = this.coming();
+    if (this.form() === 'file') return coming.size;
+    return this.ofPage() && coming.has(this.page().id) ? 1 : 0;
+  });
   protected readonly percent = computed(() => Math.round((this.part() ?? 0) * 100));
   private abort: AbortController | null = null;
 

@@ -108,7 +108,7 @@ describe('a board that is open in this window', () => {
     expect(session.line()).toBe('joining');
     expect(session.ready()).toBeFalse();
     welcome();
-    expect(server.line.of('hello')).toEqual([{ kind: 'hello', protocol: 1, since: -1 }]);
+    expect(server.line.of('hello')).toEqual([{ kind: 'hello', protocol: PROTOCOL, since: -1 }]);
     expect(session.line()).toBe('live');
     expect(session.ready()).toBeTrue();
     expect(session.startPage()).toBe(page.id);

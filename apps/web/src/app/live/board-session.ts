@@ -1,11 +1,13 @@
 import { computed, signal } from '@angular/core';
 import {
-  boardFromSnapshot,
+  boardFromOutline,
   emptyBoard,
+  fill,
   History,
   MAX_OPERATIONS,
   mayWrite,
   operation,
+  pageFromSnapshot,
   predict,
   PROTOCOL,
   receive,
@@ -30,6 +32,7 @@ import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
 import { ENDED, LiveLink } from './live-link';
 import type { Dial, LinkEvent } from './live-link';
+import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
 
 /** How things stand with the server. */
@@ -67,6 +70,9 @@ export class BoardSession {
   private gapSince: number | null = null;
   private readonly watch: ReturnType<typeof setInterval>;
   private looking: Id | null = null;
+  private readonly arrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
+  /** Whether what was done on an earlier visit can be undone by now. */
+  private resumed = false;
 
   /** What is on screen: all that is confirmed, and one's own that isn't yet. */
   readonly board = computed<Board>(() => this.state().view);
@@ -78,6 +84,8 @@ export class BoardSession {
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
+  /** Pages of which what is on them hasn't come yet. */
+  readonly coming = this.arrivals.coming;
   readonly unconfirmed = computed(() => this.state().pending.length);
   /** What the server would not take, last. */
   readonly problem = signal<Problem | null>(null);
@@ -94,7 +102,12 @@ export class BoardSession {
   );
   readonly liveInk = new Subject<LiveInkEvent>();
 
-  constructor(path: string, dial?: Dial) {
+  /** @param whenIdle calls back when nothing else is to be done */
+  constructor(
+    path: string,
+    dial?: Dial,
+    private readonly whenIdle: (then: () => void) => void = idle,
+  ) {
     this.link = new LiveLink(path, dial);
     this.subscription = this.link.events.subscribe((event) => this.onEvent(event));
     this.watch = setInterval(() => this.check(), 1000);
@@ -143,7 +156,15 @@ export class BoardSession {
   look(page: Id): void {
     if (this.looking === page) return;
     this.looking = page;
-    if (this.line() === 'live') this.link.send({ kind: 'look', page });
+    if (this.line() !== 'live') return;
+    this.link.send({ kind: 'look', page });
+    this.askOn();
+  }
+
+  /** Calls back when all that is on these pages is here: at once, as a rule. */
+  whenHere(pages: readonly Id[], then: () => void): void {
+    this.arrivals.whenHere(pages, then);
+    this.askOn();
   }
 
   setTrust(who: Id | 'all', trust: Trust): void {
@@ -181,6 +202,7 @@ export class BoardSession {
         break;
       case 'away':
         this.sent.clear();
+        this.arrivals.lost();
         this.line.set('away');
         break;
       case 'ended':
@@ -198,6 +220,9 @@ export class BoardSession {
     switch (message.kind) {
       case 'welcome':
         this.welcome(message);
+        break;
+      case 'pages':
+        this.fill(message);
         break;
       case 'applied': {
         const { from, by, at, ops } = message;
@@ -253,27 +278,48 @@ export class BoardSession {
     if (board) {
       this.early.clear();
       this.startPage.set(page);
-      if (!this.store) {
-        this.store = new PendingStore(board.id, you);
-        this.history = new History(you);
-        this.history.resume(boardFromSnapshot(board), lesson?.id ?? null);
-      }
+      this.store ??= new PendingStore(board.id, you);
+      this.history ??= new History(you);
+      // After a break, what is on screen stays there until it comes anew.
+      const outline = boardFromOutline(board, this.state().confirmed);
+      this.arrivals.expect(outline.coming);
       const known = this.state().pending;
       const ids = new Set(known.map(({ op }) => op.id));
       const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
       const kept = this.store.load().filter(({ id }) => !ids.has(id));
       this.state.set(
-        replica(boardFromSnapshot(board), board.seq, [
-          ...kept.map((op) => ({ op, stamp })),
-          ...known,
-        ]),
+        replica(outline.board, board.seq, [...kept.map((op) => ({ op, stamp })), ...known]),
       );
     }
     this.line.set('live');
     this.problem.set(null);
-    this.noteHistory();
+    this.resume();
     this.send(this.state().pending.map(({ op }) => op));
     if (this.looking) this.link.send({ kind: 'look', page: this.looking });
+    this.askOn();
+  }
+
+  /** What is on pages comes as it stands after all that was told before. */
+  private fill(message: Extract<ServerMessage, { kind: 'pages' }>): void {
+    if (message.seq !== this.state().seq) return this.link.reconnect();
+    this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
+    this.arrivals.take(message.ids);
+    this.resume();
+    this.whenIdle(() => this.askOn());
+  }
+
+  private askOn(): void {
+    if (this.line() === 'live')
+      this.arrivals.askOn(this.state().view, this.looking ?? this.startPage());
+  }
+
+  /** Once all is here, what was done on an earlier visit can be undone, too. */
+  private resume(): void {
+    if (!this.resumed && this.ready() && this.coming().size === 0) {
+      this.resumed = true;
+      this.history?.resume(this.board(), this.lesson()?.id ?? null);
+    }
+    this.noteHistory();
   }
 
   private confirm(at: number, seqs: readonly number[], ids: readonly Id[]): void {
@@ -330,4 +376,12 @@ export class BoardSession {
       this.link.reconnect();
     }
   }
+}
+
+/** Longest that is waited for a moment in which nothing else is to be done, in ms. */
+const IDLE_WAIT = 500;
+
+function idle(then: () => void): void {
+  if (typeof requestIdleCallback === 'function') requestIdleCallback(then, { timeout: IDLE_WAIT });
+  else setTimeout(then);
 }

@@ -114,6 +114,13 @@ export class WorkArea {
   );
   protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
   protected readonly stage = viewChild.required(Stage);
+  private readonly shownPage = signal<Id | null>(null);
+  /** Whether what is on the page in view has yet to come. */
+  protected readonly isComing = computed(() =>
+    this.session()
+      .coming()
+      .has(this.shownPage() ?? ''),
+  );
   protected readonly percent = computed(() =>
     Math.round(((this.stage().zoom() ?? FULL_SIZE) / FULL_SIZE) * 100),
   );
@@ -290,6 +297,7 @@ export class WorkArea {
   }
 
   protected shown(page: Id): void {
+    this.shownPage.set(page);
     this.session().look(page);
     this.page.emit(page);
   }

@@ -62,7 +62,7 @@ export class PageDesk {
     if (pages.length === 0) return;
     switch (wish) {
       case 'copy':
-        return this.make(copyPages(board, pages));
+        return this.copy(pages);
       case 'dress':
         return this.dressing.set(drawnFirst(pages.flatMap((id) => board.pages.get(id) ?? [])));
       case 'move':
@@ -136,6 +136,14 @@ export class PageDesk {
     const page = this.desk.page();
     if (picked.size === 0) return page ? [page] : [];
     return pagesInOrder(board).flatMap(({ id }) => (picked.has(id) ? [id] : []));
+  }
+
+  /** What is on a page is copied when all of it is here. */
+  private copy(pages: readonly Id[]): void {
+    this.desk.session()?.whenHere(pages, () => {
+      const board = this.board();
+      if (board) this.make(copyPages(board, pages));
+    });
   }
 
   private hold(board: Board, pages: readonly Id[], held: boolean): void {
