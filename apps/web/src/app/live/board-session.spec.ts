@@ -6,6 +6,7 @@ import {
   itemsOn,
   newId,
   operation,
+  PROTOCOL,
 } from '@cuaderno/core';
 import type { Entry, Id, Item, Operation, Person } from '@cuaderno/core';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';

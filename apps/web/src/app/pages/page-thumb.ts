@@ -157,9 +157,11 @@ export class PageThumb {
     const context = canvas.getContext('2d')!;
     context.drawImage(this.paper.canvas, 0, 0);
     if (!material.isEmpty) context.drawImage(material.canvas, 0, 0);
-    context.globalCompositeOperation = 'multiply';
-    context.drawImage(ink.multiply, 0, 0);
-    context.globalCompositeOperation = 'source-over';
+    if (ink.multiplies) {
+      context.globalCompositeOperation = 'multiply';
+      context.drawImage(ink.multiply, 0, 0);
+      context.globalCompositeOperation = 'source-over';
+    }
     context.drawImage(ink.normal, 0, 0);
   }
 }

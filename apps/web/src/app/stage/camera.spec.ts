@@ -1,7 +1,7 @@
 import { emptyBoard } from '@cuaderno/core';
 import type { Page } from '@cuaderno/core';
 import { clamp, MAX_ZOOM, toBoard, zoomAt, panToShow } from './camera';
-import { GAP, layOut, pageAt, pagesBetween } from './layout';
+import { GAP, layOut, pageAt, pagesBetween, pagesNear } from './layout';
 
 const page = (id: string, width: number, height: number): Page => ({
   id,
@@ -37,6 +37,17 @@ describe('the run of pages', () => {
     expect(pageAt(run, 9999)?.page.id).toBe('c');
     expect(pageAt(layOut([]), 5)).toBeUndefined();
     expect(emptyBoard('x').pages.size).toBe(0);
+  });
+
+  it('knows what comes into the window next, the nearest first, as far as there is room for it', () => {
+    const long = layOut(Array.from({ length: 9 }, (_, i) => page(String(i), 100, 100)));
+    const fourth = long.pages[4]!;
+    const near = (area: number, above = 0): number[] =>
+      pagesNear(long, fourth.y - above, fourth.y + 250, area).map(({ index }) => index);
+    // Pages 4 to 6 show, the last of them in part.
+    expect(near(Infinity)).toEqual([3, 7, 2, 8]);
+    expect(near(20_000)).toEqual([3, 7]);
+    expect(near(9_999)).toEqual([]);
   });
 
   it('of 5,000 pages is searched by halves', () => {

@@ -23,20 +23,25 @@ export class InkPainter {
   multiplies = false;
 
   constructor(
-    width: number,
-    height: number,
+    private readonly width: number,
+    private readonly height: number,
     private readonly view: { x: number; y: number; scale: number },
   ) {
     this.normal = document.createElement('canvas');
     this.multiply = document.createElement('canvas');
-    for (const canvas of [this.normal, this.multiply]) {
-      canvas.width = width;
-      canvas.height = height;
-    }
+    this.normal.width = width;
+    this.normal.height = height;
+    // Most pages have nothing that multiplies: its canvas is made when something does.
+    this.multiply.width = 0;
   }
 
-  /** Brings the pictures up to the page. @param lifted items that are drawn elsewhere just now */
-  show(page: Page, lifted: ReadonlySet<Id> = NONE): void {
+  /**
+   * Brings the pictures up to the page.
+   * @param lifted items that are drawn elsewhere just now
+   * @param enough says when to stop and go on another time
+   * @returns whether all is drawn
+   */
+  show(page: Page, lifted: ReadonlySet<Id> = NONE, enough?: () => boolean): boolean {
     const all = inkOn(page);
     const there = lifted.size > 0 ? all.filter(({ id }) => !lifted.has(id)) : all;
     const added = this.drawn.every((item, i) => looksAlike(item, there[i]));
@@ -47,16 +52,26 @@ export class InkPainter {
       this.drawn = [];
     }
     for (const item of there.slice(this.drawn.length)) {
-      const { x, y, scale } = this.view;
+      if (enough?.()) return false;
       for (const look of itemLooks(item)) {
         const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
-        const context = (multiplies ? this.multiply : this.normal).getContext('2d')!;
-        context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
-        paint(context, look);
+        if (multiplies && this.multiply.width === 0) {
+          this.multiply.width = this.width;
+          this.multiply.height = this.height;
+        }
         this.multiplies ||= multiplies;
+        paint(this.contextOf(multiplies ? this.multiply : this.normal), look);
       }
       this.drawn.push(item);
     }
+    return true;
+  }
+
+  private contextOf(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
+    const { x, y, scale } = this.view;
+    const context = canvas.getContext('2d')!;
+    context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
+    return context;
   }
 
   private clear(canvas: HTMLCanvasElement): void {

@@ -53,6 +53,25 @@ export function pagesBetween(run: Run, top: number, bottom: number): Placed[] {
   return shown;
 }
 
+/**
+ * Pages that come next, above or below what shows between two heights, the nearest first.
+ * @param area of them all, in square points, at most
+ */
+export function pagesNear(run: Run, top: number, bottom: number, area: number): Placed[] {
+  const room = bottom - top;
+  const away = ({ y, page }: Placed): number => Math.max(y - bottom, top - (y + page.height));
+  const near: Placed[] = [];
+  let left = area;
+  for (const placed of pagesBetween(run, top - room, bottom + room)
+    .filter((one) => away(one) >= 0)
+    .sort((a, b) => away(a) - away(b))) {
+    left -= placed.page.width * placed.page.height;
+    if (left < 0) break;
+    near.push(placed);
+  }
+  return near;
+}
+
 /** The page at a place, or the nearest one above or below. */
 export function pageAt(run: Run, y: number): Placed | undefined {
   return run.pages[Math.min(firstBelow(run, y - GAP / 2), run.pages.length - 1)];

@@ -9,7 +9,9 @@ const HELD = 0.4;
 /** All material of one page as a picture. It is made anew when any of it has changed. */
 export class MaterialPainter {
   readonly canvas = document.createElement('canvas');
-  private drawn: readonly ThingItem[] = [];
+  private things: readonly ThingItem[] = [];
+  /** How many of `things` are drawn. */
+  private drawn = 0;
   /** Whether all pictures on it have come. */
   private whole = true;
 
@@ -24,33 +26,46 @@ export class MaterialPainter {
   }
 
   get isEmpty(): boolean {
-    return this.drawn.length === 0;
+    return this.things.length === 0;
   }
 
-  /** Brings the picture up to the page. @param lifted items that are drawn elsewhere just now */
-  show(page: Page, lifted: ReadonlySet<Id>): void {
+  /**
+   * Brings the picture up to the page.
+   * @param lifted items that are drawn elsewhere just now
+   * @param enough says when to stop and go on another time
+   * @returns whether all is drawn
+   */
+  show(page: Page, lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
     const things = materialOn(page).filter(({ id }) => !lifted.has(id));
     const same =
-      things.length === this.drawn.length && things.every((thing, i) => thing === this.drawn[i]);
-    if (same && this.whole) return;
-    this.drawn = things;
-    this.whole = true;
-    const { canvas } = this;
-    const context = canvas.getContext('2d')!;
-    if (things.length > 0 && canvas.width === 0) {
-      canvas.width = this.columns;
-      canvas.height = this.rows;
-    } else {
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(0, 0, canvas.width, canvas.height);
-    }
+      things.length === this.things.length && things.every((thing, i) => thing === this.things[i]);
+    if (!same || (!this.whole && this.drawn === things.length)) this.begin(things);
+    const context = this.canvas.getContext('2d')!;
     const { x, y, scale } = this.view;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
-    for (const thing of things) {
+    for (const thing of things.slice(this.drawn)) {
+      if (enough?.()) return false;
       // Only a tutor has what is held back, and sees by its paleness that nobody else does.
       context.globalAlpha = thing.held ? HELD : 1;
       for (const look of itemLooks(thing))
         if (!paint(context, look, this.pictures)) this.whole = false;
+      this.drawn++;
+    }
+    return true;
+  }
+
+  private begin(things: readonly ThingItem[]): void {
+    const { canvas } = this;
+    this.things = things;
+    this.drawn = 0;
+    this.whole = true;
+    if (things.length > 0 && canvas.width === 0) {
+      canvas.width = this.columns;
+      canvas.height = this.rows;
+    } else {
+      const context = canvas.getContext('2d')!;
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(0, 0, canvas.width, canvas.height);
     }
   }
 }

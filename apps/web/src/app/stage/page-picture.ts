@@ -31,6 +31,9 @@ export class PagePicture {
   private making: { abort: AbortController; part: Rect; scale: number } | null = null;
   private lifted: ReadonlySet<Id> = new Set();
   private timer: ReturnType<typeof setTimeout> | undefined;
+  /** Whether all items are drawn. */
+  private whole = true;
+  private inWindow = false;
   /** Whether the paper is on screen at the scale that was asked for. */
   sharp = false;
 
@@ -47,19 +50,49 @@ export class PagePicture {
     const printed = page.paper === paper && page.width === width && page.height === height;
     this.page = page;
     this.lifted = lifted;
-    if (printed) this.showItems();
+    if (printed) this.catchUp();
     else this.close();
   }
 
   /** A picture has come. */
   refresh(): void {
-    this.showItems();
+    this.catchUp();
     this.onChange();
   }
 
-  private showItems(shot = this.shot): void {
-    shot?.material.show(this.page, this.lifted);
-    shot?.ink.show(this.page, this.lifted);
+  /** What changed is drawn at once in the window, and with the rest where it is being prepared. */
+  private catchUp(): void {
+    this.whole = this.inWindow && this.showItems();
+  }
+
+  /** Whether all items are drawn: of a page that is prepared, some may not be yet. */
+  private showItems(shot = this.shot, enough?: () => boolean): boolean {
+    return (
+      !shot ||
+      (shot.material.show(this.page, this.lifted, enough) &&
+        shot.ink.show(this.page, this.lifted, enough))
+    );
+  }
+
+  /**
+   * Draws the page before it comes into the window, a piece at a time.
+   * @param scale device pixels a point
+   * @param enough says when to stop
+   * @returns whether nothing is left to do
+   */
+  prepare(scale: number, enough: () => boolean): boolean {
+    const { width, height } = this.page;
+    // Of a page too large for a canvas, what is needed isn't known before it is seen.
+    if (width * height * scale * scale > MAX_PIXELS) return true;
+    this.inWindow = false;
+    if (this.making) return true;
+    if (this.shot?.scale !== scale) {
+      clearTimeout(this.timer);
+      this.make({ x: 0, y: 0, width, height }, scale, enough);
+      return false;
+    }
+    this.whole = this.showItems(this.shot, enough);
+    return this.whole;
   }
 
   /**
@@ -70,6 +103,8 @@ export class PagePicture {
   want(seen: Rect, scale: number): void {
     // Whatever was planned was planned for another zoom.
     clearTimeout(this.timer);
+    this.inWindow = true;
+    if (!this.whole) this.whole = this.showItems();
     const made = this.making ?? this.shot;
     const fits = made !== null && made.scale === scale && covers(made.part, seen);
     if (fits && (this.making || this.sharp)) return;
@@ -117,7 +152,7 @@ export class PagePicture {
     return { x, y, width: right - x, height: bottom - y };
   }
 
-  private make(wanted: Rect, scale: number): void {
+  private make(wanted: Rect, scale: number, enough?: () => boolean): void {
     this.making?.abort.abort();
     const abort = new AbortController();
     // Whole pixels, or the picture would be stretched by a fraction of one and blurred.
@@ -141,9 +176,9 @@ export class PagePicture {
       material: new MaterialPainter(columns, rows, view, this.papers.pictures),
       ink: new InkPainter(columns, rows, view),
     };
-    this.showItems(shot);
+    this.whole = this.showItems(shot, enough);
     const show = (sharp: boolean): void => {
-      this.showItems(shot);
+      this.whole = this.showItems(shot, this.inWindow ? undefined : enough);
       this.shot = shot;
       this.making = null;
       this.sharp = sharp;

@@ -1,5 +1,5 @@
 import { frameMatrix, materialOn } from '@cuaderno/core';
-import type { Id, InkPoint, InkStyle, Point } from '@cuaderno/core';
+import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
 import type { Camera, Size } from './camera';
@@ -7,6 +7,7 @@ import { itemLooks, looksOf, paint } from './looks';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
 import type { PaperSource } from './paper-source';
+import { Preparing } from './preparing';
 import type { Lifted } from './pointer-tool';
 import type { SelectionView } from './selecting';
 import { drawSelection } from './selection-overlay';
@@ -22,6 +23,8 @@ export interface SceneView {
   size(): Size;
   /** Pages in the window. */
   seen(): readonly Placed[];
+  /** Pages that come into it next, the nearest first. */
+  near(): readonly Placed[];
   /** Strokes that are not on the board yet, one's own and others'. */
   underWay(): readonly { page: Id; style: InkStyle; points: readonly InkPoint[] }[];
   papers(): PaperSource;
@@ -41,6 +44,7 @@ export class Scene {
   private readonly pens = new Konva.Layer({ listening: false });
   private readonly over = new Konva.Layer({ listening: false });
   private readonly pictures = new Map<Id, PagePicture>();
+  private readonly preparing = new Preparing((enough) => this.prepare(enough));
   private readonly unwatch: readonly (() => void)[];
 
   constructor(
@@ -75,15 +79,16 @@ export class Scene {
   refresh(): void {
     const seen = this.view.seen();
     for (const placed of seen) this.want(placed);
-    const inView = new Set(seen.map(({ page }) => page.id));
+    const kept = new Set([...seen, ...this.view.near()].map(({ page }) => page.id));
     for (const [id, picture] of this.pictures)
-      if (!inView.has(id)) {
+      if (!kept.has(id)) {
         picture.close();
         this.pictures.delete(id);
       }
     this.pages.batchDraw();
     this.drawLive();
     this.over.batchDraw();
+    this.preparing.start();
   }
 
   /** What is chosen or carried has changed: draws that, and the page without what was lifted from it. */
@@ -111,6 +116,7 @@ export class Scene {
   }
 
   close(): void {
+    this.preparing.stop();
     for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
     this.konva.destroy();
@@ -119,12 +125,7 @@ export class Scene {
   private want({ page, x: px, y: py }: Placed): void {
     const { x, y, zoom } = this.view.camera();
     const { width, height } = this.view.size();
-    let picture = this.pictures.get(page.id);
-    if (!picture) {
-      picture = new PagePicture(page, this.view.papers(), () => this.pages.batchDraw());
-      this.pictures.set(page.id, picture);
-    }
-    picture.update(page, this.idsOn(page.id, this.view.lifted()));
+    const picture = this.pictureOf(page);
     const left = Math.max(0, x - px);
     const top = Math.max(0, y - py);
     const right = Math.min(page.width, x + width / zoom - px);
@@ -134,6 +135,31 @@ export class Scene {
         { x: left, y: top, width: right - left, height: bottom - top },
         zoom * devicePixelRatio,
       );
+  }
+
+  /**
+   * Draws pages that come into the window next, once all that is in it is drawn and nobody writes.
+   * @returns whether nothing is left to do for now
+   */
+  private prepare(enough: () => boolean): boolean {
+    if (!this.isSharp || this.view.underWay().length > 0) return true;
+    const scale = this.view.camera().zoom * devicePixelRatio;
+    for (const { page } of this.view.near())
+      if (!this.pictureOf(page).prepare(scale, enough)) return false;
+    return true;
+  }
+
+  private pictureOf(page: Page): PagePicture {
+    let picture = this.pictures.get(page.id);
+    if (!picture) {
+      picture = new PagePicture(page, this.view.papers(), () => {
+        this.pages.batchDraw();
+        this.preparing.start();
+      });
+      this.pictures.set(page.id, picture);
+    }
+    picture.update(page, this.idsOn(page.id, this.view.lifted()));
+    return picture;
   }
 
   private drawPages(context: CanvasRenderingContext2D): void {

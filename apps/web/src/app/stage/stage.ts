@@ -20,7 +20,7 @@ import { clamp, panToShow, zoomAt } from './camera';
 import type { Camera } from './camera';
 import { Gestures } from './gestures';
 import type { GestureTarget } from './gestures';
-import { GAP, layOut, pageAt, pagesBetween, placeOf } from './layout';
+import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
 import type { Placed, Run } from './layout';
 import { Laying } from './laying';
 import type { Laid, LayStyle } from './laying';
@@ -41,6 +41,9 @@ import type { Erased, FinishedStroke, StrokePiece } from './writing';
  * The sheet of glass under everyone's pens: draws a board, and turns what a pointer does into
  * strokes. It knows nothing of courses, lessons or the network.
  */
+/** Pixels of pages that are drawn before they come into the window, at most. */
+const NEAR_PIXELS = 8_000_000;
+
 @Component({
   selector: 'cua-stage',
   template: `<div
@@ -297,6 +300,7 @@ export class Stage {
       camera: () => this.camera,
       size: () => this.size(),
       seen: () => this.seen(),
+      near: () => this.near(),
       underWay: () => [...this.live.all(), ...this.writing.underWay()],
       papers: () => this.papers(),
       lifted: () => this.selecting.lifted() ?? this.laying.lifted() ?? this.hiding(),
@@ -406,6 +410,13 @@ export class Stage {
     const { height } = this.size();
     const { y, zoom } = this.camera;
     return pagesBetween(this.run, y, y + height / zoom);
+  }
+
+  private near(): Placed[] {
+    const { height } = this.size();
+    const { y, zoom } = this.camera;
+    const area = NEAR_PIXELS / (zoom * devicePixelRatio) ** 2;
+    return pagesNear(this.run, y, y + height / zoom, area);
   }
 
   /** After anything moved or changed: says what is in view, and draws it. */
