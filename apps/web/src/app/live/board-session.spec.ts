@@ -1,11 +1,12 @@
 import {
   BoardDraft,
   apply,
-  boardSnapshot,
+  boardOutline,
   emptyBoard,
   itemsOn,
   newId,
   operation,
+  pageSnapshot,
   PROTOCOL,
 } from '@cuaderno/core';
 import type { Entry, Id, Item, Operation, Person } from '@cuaderno/core';
@@ -25,12 +26,12 @@ const PROBLEM = {
   detail: 'Ask for one.',
 };
 
-/** The board after these lines, the page being entry 1. */
+/** The board after these lines, the page being entry 1, with what is on it. */
 function snapshot(entries: readonly Entry[] = []) {
   const draft = new BoardDraft(emptyBoard(board));
   apply(addPages([page]), draft, { by: ida, at: 0, lesson: null });
   for (const entry of entries) apply(entry.op, draft, entry);
-  return boardSnapshot(draft.done(), 1 + entries.length);
+  return boardOutline(draft.done(), 1 + entries.length, new Set([page.id]));
 }
 
 const entry = (seq: number, by: Id, op: Operation): Entry => ({
@@ -77,7 +78,7 @@ describe('a board that is open in this window', () => {
 
   function start(): void {
     server = new PretendServer();
-    session = new BoardSession('/live/lesson', server.dial);
+    session = new BoardSession('/live/lesson', server.dial, (then) => then());
   }
 
   function pass(ms: number): void {
@@ -230,6 +231,96 @@ describe('a board that is open in this window', () => {
     expect(session.canUndo()).toBeFalse();
     session.redo();
     expect(ids()).toEqual([mine.id, theirs.id]);
+  });
+
+  describe('of which what is on pages comes later', () => {
+    const other = { ...somePages(1)[0]!, order: `${page.order}5` };
+    const [first, second] = [addInk(page.id, 1), addInk(other.id, 2)];
+    const here = (id: Id): Id[] => itemsOn(session.board().pages.get(id)!).map((item) => item.id);
+    const full = () => {
+      const draft = new BoardDraft(emptyBoard(board));
+      apply(addPages([page, other]), draft, { by: ida, at: 0, lesson: null });
+      for (const [i, op] of [first, second].entries()) apply(op, draft, entry(i + 2, me, op));
+      return draft.done();
+    };
+    const come = (): void => {
+      server.line.open();
+      server.line.say({
+        kind: 'welcome',
+        you: me,
+        role: 'student',
+        lesson,
+        page: page.id,
+        board: boardOutline(full(), 3, new Set([page.id])),
+      });
+    };
+    const give = (seq: number, ...more: Operation[]): void => {
+      const draft = new BoardDraft(full());
+      for (const op of more) apply(op, draft, entry(9, ida, op));
+      const pages = [pageSnapshot(draft.done().pages.get(other.id)!)];
+      server.line.say({ kind: 'pages', seq, ids: [other.id], pages });
+    };
+
+    it('shows the page in view at once, and asks for the rest', () => {
+      come();
+      expect(session.ready()).toBeTrue();
+      expect(here(page.id)).toEqual([first.id]);
+      expect([...session.coming().keys()]).toEqual([other.id]);
+      expect(server.line.of('pages')).toEqual([{ kind: 'pages', ids: [other.id] }]);
+      give(3);
+      expect(here(other.id)).toEqual([second.id]);
+      expect(session.coming().size).toBe(0);
+    });
+
+    it('keeps what I draw and what others draw there meanwhile', () => {
+      come();
+      const [mine, theirs] = [addInk(other.id, 3), addInk(other.id, 4)];
+      session.do(mine);
+      applied(4, theirs);
+      expect(here(other.id)).toEqual([theirs.id, mine.id]);
+      give(4, theirs);
+      expect(here(other.id)).toEqual([second.id, theirs.id, mine.id]);
+      server.line.say({ kind: 'confirmed', at: 7, seqs: [5], ids: [mine.id] });
+      expect(here(other.id)).toEqual([second.id, theirs.id, mine.id]);
+    });
+
+    it('undoes first what I did since, then what I did before, when all is here', () => {
+      come();
+      const mine = addInk(page.id, 5);
+      session.do(mine);
+      give(3);
+      session.undo();
+      expect(here(page.id)).toEqual([first.id]);
+      session.undo();
+      expect(here(other.id)).toEqual([]);
+      session.undo();
+      expect(here(page.id)).toEqual([]);
+      expect(session.canUndo()).toBeFalse();
+    });
+
+    it('asks again after a break, for what has not come', () => {
+      come();
+      server.line.end();
+      pass(300);
+      welcome([], false);
+      expect(server.line.of('hello')[0]!.since).toBe(3);
+      expect(server.line.of('pages')).toEqual([{ kind: 'pages', ids: [other.id] }]);
+      give(3);
+      expect(here(other.id)).toEqual([second.id]);
+    });
+
+    it('leaves what is on screen there when the board is sent anew, until it comes', () => {
+      come();
+      give(3);
+      server.line.end();
+      pass(300);
+      come();
+      expect(here(other.id)).toEqual([second.id]);
+      expect(session.coming().size).toBe(1);
+      const theirs = addInk(other.id, 6);
+      give(3, theirs);
+      expect(here(other.id)).toEqual([second.id, theirs.id]);
+    });
   });
 
   it('sends many operations in messages of at most a hundred', () => {

@@ -34,7 +34,8 @@ export class PageArrivals {
 
   /** What is on these pages is here, or there is nothing there any more. */
   take(ids: readonly Id[]): void {
-    const since = Math.min(...ids.map((id) => this.asked.get(id) ?? Infinity));
+    // What nobody asked for says nothing of the line.
+    const since = Math.max(...ids.map((id) => this.asked.get(id) ?? NaN));
     const took = performance.now() - since;
     if (took < QUICK) this.items = Math.min(ITEMS.most, this.items * 2);
     else if (took > SLOW) this.items = Math.max(ITEMS.least, this.items / 2);

@@ -1,0 +1,216 @@
+import { signal } from '@angular/core';
+import type { Id, Page, Point } from '@cuaderno/core';
+import { clamp, panToShow, zoomAt } from './camera';
+import type { Camera, Size } from './camera';
+import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
+import type { Placed, Run } from './layout';
+
+/** Pixels of pages that are drawn before they come into the window, at most. */
+const NEAR_PIXELS = 8_000_000;
+
+/** What the window shows of a board: where it is, how large, and which pages are in it. */
+export class Viewing {
+  /** CSS pixels a point. */
+  readonly zoom = signal(1);
+  /** The page in the middle of the window. */
+  readonly page = signal<Id | null>(null);
+  private run: Run = layOut([]);
+  private here: Camera = { x: 0, y: 0, zoom: 1 };
+  /** What stays in the window when its size changes; `null` where somebody chose a zoom. */
+  private fit: 'width' | 'page' | null = 'width';
+  /** The page to go to as soon as it is laid out. */
+  private waiting: Id | null = null;
+
+  /**
+   * @param size of the window, in CSS px
+   * @param moved called after anything moved or changed
+   * @param shown called when another page is in the middle of the window
+   */
+  constructor(
+    private readonly size: () => Size,
+    private readonly moved: () => void,
+    private readonly shown: (page: Id) => void,
+  ) {}
+
+  get camera(): Camera {
+    return this.here;
+  }
+
+  /** Lays out the pages of a board; what is being looked at stays where it is. */
+  lay(pages: readonly Page[]): void {
+    const same =
+      pages.length === this.run.pages.length &&
+      pages.every((page, i) => this.run.pages[i]!.page.id === page.id);
+    if (same) {
+      // Only ink has changed: pages lie where they lay.
+      const placed = this.run.pages.map((one, i) =>
+        one.page === pages[i] ? one : { ...one, page: pages[i]! },
+      );
+      this.run = { ...this.run, pages: placed };
+      return;
+    }
+    const anchor = this.placed(this.page() ?? '');
+    const wasEmpty = this.run.pages.length === 0;
+    this.run = layOut(pages);
+    const now = anchor && this.placed(anchor.page.id);
+    if (now) {
+      const { x, y, zoom } = this.here;
+      this.here = { x: x + now.x - anchor.x, y: y + now.y - anchor.y, zoom };
+    }
+    if (wasEmpty || this.fit === 'width') this.applyFit();
+    if (this.waiting) this.goTo(this.waiting);
+  }
+
+  placed(page: Id): Placed | undefined {
+    return placeOf(this.run, page);
+  }
+
+  /** Pages in the window. */
+  seen(): Placed[] {
+    const { y, zoom } = this.here;
+    return pagesBetween(this.run, y, y + this.size().height / zoom);
+  }
+
+  /** Pages that come into it next, the nearest first. */
+  near(): Placed[] {
+    const { y, zoom } = this.here;
+    const area = NEAR_PIXELS / (zoom * devicePixelRatio) ** 2;
+    return pagesNear(this.run, y, y + this.size().height / zoom, area);
+  }
+
+  /** Shows a page from its top, at the present zoom. */
+  goTo(page: Id): void {
+    const placed = this.placed(page);
+    // A page that was added this moment is laid out with the next change of the board.
+    if (!placed) {
+      this.waiting = page;
+      return;
+    }
+    this.waiting = null;
+    const { width, height } = this.size();
+    const zoom =
+      this.fit === 'page'
+        ? Math.min(width / (placed.page.width + 2 * GAP), height / (placed.page.height + 2 * GAP))
+        : this.here.zoom;
+    const shownWidth = width / zoom;
+    const inside = this.here.x >= placed.x - GAP && this.here.x <= placed.x + placed.page.width;
+    const x =
+      shownWidth >= placed.page.width || !inside
+        ? placed.x + (placed.page.width - shownWidth) / 2
+        : this.here.x;
+    this.set({ x, y: placed.y - GAP, zoom });
+  }
+
+  /** Goes so many pages on or back. */
+  turn(by: number): void {
+    const next = this.run.pages[(this.placed(this.page() ?? '')?.index ?? 0) + by];
+    if (next) this.goTo(next.page.id);
+  }
+
+  toStart(): void {
+    this.set({ ...this.here, y: 0 });
+  }
+
+  toEnd(): void {
+    this.set({ ...this.here, y: Infinity });
+  }
+
+  fitWidth(): void {
+    this.fit = 'width';
+    this.applyFit();
+  }
+
+  fitPage(): void {
+    this.fit = 'page';
+    const page = this.page();
+    if (page) this.goTo(page);
+  }
+
+  /** @param factor above 1 zooms in; around a place of the window, or its middle */
+  zoomBy(factor: number, around?: Point): void {
+    this.zoomTo(this.here.zoom * factor, around);
+  }
+
+  zoomTo(zoom: number, around?: Point): void {
+    const { width, height } = this.size();
+    this.fit = null;
+    this.set(zoomAt(this.here, around ?? { x: width / 2, y: height / 2 }, zoom));
+  }
+
+  /** @param dx how far the board is moved, in CSS px */
+  pan(dx: number, dy: number): void {
+    const { x, y, zoom } = this.here;
+    if (dx !== 0 && this.fit === 'width' && Math.abs(dx) > Math.abs(dy)) this.fit = null;
+    this.set({ x: x - dx / zoom, y: y - dy / zoom, zoom });
+  }
+
+  /** Two fingers: moves the board and zooms it around what is between them. */
+  pinch(middle: Point, dx: number, dy: number, factor: number): void {
+    const { x, y, zoom } = this.here;
+    this.fit = null;
+    this.set(zoomAt({ x: x - dx / zoom, y: y - dy / zoom, zoom }, middle, zoom * factor));
+  }
+
+  /** The window has another size. */
+  resized(): void {
+    if (this.fit) this.applyFit();
+    else this.set(this.here);
+  }
+
+  /** The middle of what the window shows of the page in view, in points on that page. */
+  get middle(): { page: Id; at: Point } | null {
+    const placed = this.placed(this.page() ?? '');
+    if (!placed) return null;
+    const { width, height } = this.size();
+    const { x, y, zoom } = this.here;
+    const { page } = placed;
+    const between = (at: number, most: number): number => Math.min(most, Math.max(0, at));
+    return {
+      page: page.id,
+      at: {
+        x: between(x + width / zoom / 2 - placed.x, page.width),
+        y: between(y + height / zoom / 2 - placed.y, page.height),
+      },
+    };
+  }
+
+  /** Where a place on a page is in the window, in CSS px from its corner. */
+  locate(page: Id, p: Point): Point | null {
+    const placed = this.placed(page);
+    if (!placed) return null;
+    const { x, y, zoom } = this.here;
+    return { x: (placed.x + p.x - x) * zoom, y: (placed.y + p.y - y) * zoom };
+  }
+
+  /** Moves the board no more than it must for a place on a page to be in the window. */
+  reveal(page: Id, p: Point): void {
+    const at = this.locate(page, p);
+    if (!at) return;
+    const { x, y } = panToShow(at, this.size());
+    this.pan(x, y);
+  }
+
+  /** Says which page is in view now. */
+  settle(): void {
+    const { y, zoom } = this.here;
+    const middle = pageAt(this.run, y + Math.min(this.size().height / zoom / 2, this.run.height));
+    if (!middle || middle.page.id === this.page()) return;
+    this.page.set(middle.page.id);
+    this.shown(middle.page.id);
+  }
+
+  private applyFit(): void {
+    const { width, height } = this.size();
+    if (this.fit === 'page' && this.page()) return this.goTo(this.page()!);
+    const zoom = width / this.run.width;
+    // Phones held upright would show a wide page tiny, screens would blow a narrow one up.
+    const bounded = Math.min(zoom, Math.max(2.2, height / 500));
+    this.set({ x: 0, y: this.here.y, zoom: bounded });
+  }
+
+  private set(camera: Camera): void {
+    this.here = clamp(camera, this.run, this.size());
+    this.zoom.set(this.here.zoom);
+    this.moved();
+  }
+}
