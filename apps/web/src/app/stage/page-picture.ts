@@ -11,6 +11,9 @@ const REST = 110;
 /** How long to wait before a print that could not be fetched is tried again, in ms. */
 const RETRY = 2000;
 
+/** Nothing shows through paper, and what nothing shows through is copied, not mixed. */
+const OPAQUE: CanvasRenderingContext2DSettings = { alpha: false };
+
 interface Shot {
   /** The part of the page that is drawn, in points. */
   readonly part: Rect;
@@ -28,6 +31,8 @@ interface Shot {
  */
 export class PagePicture {
   private shot: Shot | null = null;
+  /** All of `shot` in one canvas: a page that only moves costs one picture a frame, whatever is on it. */
+  private flat: HTMLCanvasElement | null = null;
   private making: { abort: AbortController; part: Rect; scale: number } | null = null;
   private lifted: ReadonlySet<Id> = new Set();
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -62,6 +67,7 @@ export class PagePicture {
 
   /** What changed is drawn at once in the window, and with the rest where it is being prepared. */
   private catchUp(): void {
+    this.flat = null;
     this.whole = this.inWindow && this.showItems();
   }
 
@@ -96,6 +102,24 @@ export class PagePicture {
   }
 
   /**
+   * Lays all that is drawn of the page into one canvas, while nobody waits for anything.
+   * @returns whether there was anything to do
+   */
+  flatten(): boolean {
+    if (this.flat || !this.shot || !this.whole || !this.sharp || this.making) return false;
+    const { part, paper } = this.shot;
+    const flat = document.createElement('canvas');
+    flat.width = paper.width;
+    flat.height = paper.height;
+    const context = flat.getContext('2d', OPAQUE)!;
+    const { scale } = this.shot;
+    context.setTransform(scale, 0, 0, scale, -part.x * scale, -part.y * scale);
+    drawShot(context, this.shot);
+    this.flat = flat;
+    return true;
+  }
+
+  /**
    * Says what will be looked at.
    * @param seen part of the page in the window, in points
    * @param scale device pixels a point
@@ -114,24 +138,24 @@ export class PagePicture {
     else this.timer = setTimeout(() => this.make(part, scale), fits ? RETRY : REST);
   }
 
+  /** Whether what there is covers the whole page. */
+  get isWhole(): boolean {
+    return (
+      this.shot !== null &&
+      covers(this.shot.part, { x: 0, y: 0, width: this.page.width, height: this.page.height })
+    );
+  }
+
   /**
    * Draws what there is; the context's units are points on this page.
-   * @param between draws what moves, above the material and under the ink
+   * @param between draws what moves, above the material and under the ink, if anything does
    */
-  draw(context: CanvasRenderingContext2D, between: () => void): void {
-    const { shot } = this;
+  draw(context: CanvasRenderingContext2D, between: (() => void) | null): void {
+    const { shot, flat } = this;
     if (!shot) return;
-    const { part, paper, material, ink } = shot;
-    context.drawImage(paper, part.x, part.y, part.width, part.height);
-    if (!material.isEmpty)
-      context.drawImage(material.canvas, part.x, part.y, part.width, part.height);
-    between();
-    if (ink.multiplies) {
-      context.globalCompositeOperation = 'multiply';
-      context.drawImage(ink.multiply, part.x, part.y, part.width, part.height);
-      context.globalCompositeOperation = 'source-over';
-    }
-    context.drawImage(ink.normal, part.x, part.y, part.width, part.height);
+    const { x, y, width, height } = shot.part;
+    if (flat && !between) context.drawImage(flat, x, y, width, height);
+    else drawShot(context, shot, between);
   }
 
   close(): void {
@@ -139,6 +163,7 @@ export class PagePicture {
     this.making?.abort.abort();
     this.making = null;
     this.shot = null;
+    this.flat = null;
   }
 
   private partFor(seen: Rect, scale: number): Rect {
@@ -165,7 +190,7 @@ export class PagePicture {
     const paper = document.createElement('canvas');
     paper.width = columns;
     paper.height = rows;
-    const white = paper.getContext('2d')!;
+    const white = paper.getContext('2d', OPAQUE)!;
     white.fillStyle = '#ffffff';
     white.fillRect(0, 0, columns, rows);
     const view = { x, y, scale };
@@ -180,6 +205,7 @@ export class PagePicture {
     const show = (sharp: boolean): void => {
       this.whole = this.showItems(shot, this.inWindow ? undefined : enough);
       this.shot = shot;
+      this.flat = null;
       this.making = null;
       this.sharp = sharp;
       this.onChange();
@@ -207,6 +233,23 @@ export class PagePicture {
         this.timer = setTimeout(() => this.make(wanted, scale), RETRY);
       });
   }
+}
+
+function drawShot(
+  context: CanvasRenderingContext2D,
+  { part, paper, material, ink }: Shot,
+  between: (() => void) | null = null,
+): void {
+  const { x, y, width, height } = part;
+  context.drawImage(paper, x, y, width, height);
+  if (!material.isEmpty) context.drawImage(material.canvas, x, y, width, height);
+  between?.();
+  if (ink.multiplies) {
+    context.globalCompositeOperation = 'multiply';
+    context.drawImage(ink.multiply, x, y, width, height);
+    context.globalCompositeOperation = 'source-over';
+  }
+  context.drawImage(ink.normal, x, y, width, height);
 }
 
 function covers(outer: Rect, inner: Rect): boolean {

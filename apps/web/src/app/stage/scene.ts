@@ -15,6 +15,11 @@ import { drawSelection } from './selection-overlay';
 /** Amber, as for whatever waits. */
 const HELD = '#8a5200';
 
+const SHADOW = '#281e0a';
+/** How wide the shadow of a sheet is, in rings of a point, and how far down it lies, in points. */
+const SHADOW_RINGS = 6;
+const SHADOW_DROP = 1.5;
+
 const NONE: ReadonlySet<Id> = new Set();
 
 /** What the scene draws, at the moment. */
@@ -87,7 +92,7 @@ export class Scene {
       }
     this.pages.batchDraw();
     this.drawLive();
-    this.over.batchDraw();
+    this.drawAbove();
     this.preparing.start();
   }
 
@@ -97,16 +102,20 @@ export class Scene {
     for (const { page } of this.view.seen())
       this.pictures.get(page.id)?.update(page, this.idsOn(page.id, lifted));
     this.pages.batchDraw();
-    this.over.batchDraw();
+    this.drawAbove();
   }
 
   /** Draws what is under way once more. */
   drawLive(): void {
-    const marking = this.view.underWay().some(({ style }) => style.tool === 'highlighter');
-    // A canvas that mixes with what is below it costs every frame, so it is there only when needed.
-    this.highlights.getNativeCanvasElement().style.display = marking ? 'block' : 'none';
-    if (marking) this.highlights.batchDraw();
-    this.pens.batchDraw();
+    const underWay = this.view.underWay();
+    const marking = underWay.some(({ style }) => style.tool === 'highlighter');
+    drawIf(marking, this.highlights);
+    drawIf(underWay.length > 0, this.pens);
+  }
+
+  /** Draws what lies above the page once more: what is chosen, and what is on its way. */
+  private drawAbove(): void {
+    drawIf(this.view.lifted() !== null || this.view.selection() !== null, this.over);
   }
 
   /** Whether all that is in view is drawn at the present zoom. */
@@ -138,14 +147,18 @@ export class Scene {
   }
 
   /**
-   * Draws pages that come into the window next, once all that is in it is drawn and nobody writes.
+   * Gets ready for the page to be moved, once all that is in the window is drawn and nobody writes:
+   * what is there as one picture a page, and pages that come into it next.
    * @returns whether nothing is left to do for now
    */
   private prepare(enough: () => boolean): boolean {
     if (!this.isSharp || this.view.underWay().length > 0) return true;
+    for (const { page } of this.view.seen()) if (this.pictureOf(page).flatten()) return false;
     const scale = this.view.camera().zoom * devicePixelRatio;
-    for (const { page } of this.view.near())
-      if (!this.pictureOf(page).prepare(scale, enough)) return false;
+    for (const { page } of this.view.near()) {
+      const picture = this.pictureOf(page);
+      if (!picture.prepare(scale, enough) || picture.flatten()) return false;
+    }
     return true;
   }
 
@@ -166,15 +179,16 @@ export class Scene {
     for (const placed of this.view.seen()) {
       const { width, height, id } = placed.page;
       this.onPage(context, placed, () => {
-        context.shadowColor = 'rgb(40 30 10 / 22%)';
-        context.shadowBlur = 14;
-        context.shadowOffsetY = 3;
-        context.fillStyle = '#ffffff';
-        context.fillRect(0, 0, width, height);
-        context.shadowColor = 'transparent';
+        drawShadow(context, width, height);
         if (placed.page.held) sayHeld(context, width, height);
         clipTo(context, width, height);
-        this.pictures.get(id)?.draw(context, () => this.drawFilms(context, placed));
+        const picture = this.pictures.get(id);
+        if (!picture?.isWhole) {
+          context.fillStyle = '#ffffff';
+          context.fillRect(0, 0, width, height);
+        }
+        const films = this.view.papers().films.any ? () => this.drawFilms(context, placed) : null;
+        picture?.draw(context, films);
       });
     }
   }
@@ -182,7 +196,6 @@ export class Scene {
   /** Films that are being watched on a page. */
   private drawFilms(context: CanvasRenderingContext2D, { page }: Placed): void {
     const { films } = this.view.papers();
-    if (!films.any) return;
     const lifted = this.idsOn(page.id, this.view.lifted());
     for (const item of materialOn(page)) {
       const film = item.kind === 'media' && !lifted.has(item.id) && films.get(item.id);
@@ -248,6 +261,25 @@ export class Scene {
     draw();
     context.restore();
   }
+}
+
+/** A canvas costs every frame that it is part of, empty or not: it is there only when needed. */
+function drawIf(needed: boolean, layer: Konva.Layer): void {
+  layer.getNativeCanvasElement().style.display = needed ? 'block' : 'none';
+  if (needed) layer.batchDraw();
+}
+
+/** What a sheet casts on the desk, ring by ring: to blur the whole sheet costs as much as to draw it. */
+function drawShadow(context: CanvasRenderingContext2D, width: number, height: number): void {
+  context.strokeStyle = SHADOW;
+  context.lineJoin = 'round';
+  for (let ring = 1; ring <= SHADOW_RINGS; ring++) {
+    // Rings lie over each other, and so the shadow fades outwards, more and more slowly.
+    context.globalAlpha = 0.008 * (SHADOW_RINGS + 1 - ring);
+    context.lineWidth = 2 * ring;
+    context.strokeRect(0, SHADOW_DROP, width, height);
+  }
+  context.globalAlpha = 1;
 }
 
 /** Around a page that students are not shown, and above it: only its tutor has it to draw. */

@@ -26,7 +26,9 @@ import type { PaperSource } from '../../stage/paper-source';
       place-items: center;
       width: 72px;
       height: 84px;
-      overflow: hidden;
+      /* A tall page is cut at its foot; the shadow of a wide one isn't. */
+      overflow: clip;
+      overflow-clip-margin: 6px;
     }
     cua-page-thumb {
       width: 100%;
