@@ -51,6 +51,7 @@ export class BenchServer {
       password: 'low-water-at-ten',
     });
     server.course = await server.post('/courses', { name: 'Bench' });
+    await server.post(`/courses/${server.course.id}/door`, { door: 'all' });
     return server;
   }
 

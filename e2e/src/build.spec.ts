@@ -72,6 +72,22 @@ function picture(): Buffer {
   return PNG.sync.write(png);
 }
 
+/** How many dark pixels of one picture have no dark one within a pixel in the other. */
+function strangers(one: PNG, other: PNG): number {
+  expect([one.width, one.height]).toEqual([other.width, other.height]);
+  const darkness = ({ data }: PNG, i: number): number =>
+    255 - (data[4 * i]! + data[4 * i + 1]! + data[4 * i + 2]!) / 3;
+  let count = 0;
+  for (let i = 0; i < one.width * one.height; i++) {
+    if (darkness(one, i) < 170) continue;
+    let near = false;
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) near ||= darkness(other, i + dy * one.width + dx) > 60;
+    if (!near) count++;
+  }
+  return count;
+}
+
 test('a board is built of a PDF, slides, pictures, a sound, a film, words, figures and a formula, kept as a file and opened in another course', async ({
   browser,
 }) => {
@@ -214,6 +230,19 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   await maren.page.goBack();
   await maren.isOnBoard();
 
+  // Put in another order: the slide that turns first, the sheet after it; undone and done again.
+  const names = async (): Promise<string[]> => (await shown(maren)).pages.map(({ name }) => name);
+  const was = await names();
+  await maren.page.locator('cua-page-strip button.entry').nth(2).focus();
+  await maren.page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(names).toEqual([was[0], was[2], was[1]]);
+  await maren.page.keyboard.press('Control+z');
+  await expect.poll(names).toEqual(was);
+  await maren.page.keyboard.press('Control+Shift+z');
+  await expect.poll(names).toEqual([was[0], was[2], was[1]]);
+  await maren.page.locator('cua-page-strip button.entry').first().click();
+  await maren.isSharp();
+
   // Kept as a file, and as a PDF that other programs read.
   const saved = async (form: RegExp): Promise<string> => {
     await maren.button('Save on this machine').click();
@@ -229,8 +258,15 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
     'Which way is north?',
   );
   execFileSync('qpdf', ['--check', pdf]);
-  const png = await saved(/PNG/);
-  expect(PNG.sync.read(readFileSync(png)).width).toBeGreaterThan(1000);
+  const png = PNG.sync.read(readFileSync(await saved(/PNG/)));
+  expect(png.width).toBeGreaterThan(1000);
+  execFileSync('pdftoppm', [
+    ...['-png', '-singlefile', '-f', '1', '-l', '1'],
+    ...['-scale-to-x', String(png.width), '-scale-to-y', String(png.height), pdf, pdf],
+  ]);
+  const byPoppler = PNG.sync.read(readFileSync(`${pdf}.png`));
+  expect(strangers(png, byPoppler)).toBe(0);
+  expect(strangers(byPoppler, png)).toBe(0);
   const svg = await saved(/SVG/);
   execFileSync('rsvg-convert', ['-o', `${svg}.png`, svg]);
   const file = await saved(/^Board file/);

@@ -56,11 +56,17 @@ export class Someone {
     await expect(this.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
   }
 
-  async makeCourse(name: string): Promise<void> {
+  /** @param door most stories are about what happens inside: the door has its own */
+  async makeCourse(name: string, door: 'ask' | 'all' = 'all'): Promise<void> {
     await this.button('New course').click();
     await this.page.getByLabel('Name').fill(name);
     await this.button('Make the course').click();
     await expect(this.page.getByText('How students come in')).toBeVisible();
+    if (door === 'ask') return;
+    await this.page.getByText('The door, guests, and a new link').click();
+    const answered = this.page.waitForResponse(/\/door$/);
+    await this.page.getByLabel('Whoever has the link comes in').check();
+    expect((await answered).ok()).toBeTruthy();
   }
 
   async bring(name: string, buffer: Buffer): Promise<void> {
@@ -89,10 +95,15 @@ export class Someone {
   }
 
   async join(url: string, name: string): Promise<void> {
+    await this.knock(url, name);
+    await this.isOnBoard();
+  }
+
+  /** Comes to the door. */
+  async knock(url: string, name: string): Promise<void> {
     await this.page.goto(url);
     await this.page.getByLabel('Your first name').fill(name);
     await this.button('Go in').click();
-    await this.isOnBoard();
   }
 
   pageIds(): Promise<string[]> {

@@ -21,15 +21,19 @@ import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
 import { Boards } from './boards/service.js';
 import type { Config } from './config.js';
+import { GuestLinks } from './courses/guest-links.js';
 import { courseRoutes } from './courses/routes.js';
 import { Courses } from './courses/service.js';
+import { wayInRoutes } from './courses/way-in-routes.js';
 import { database } from './database/index.js';
 import { fileRoutes } from './files/routes.js';
 import { KnownFiles } from './files/known-files.js';
 import { FileStore } from './files/store.js';
 import { healthRoutes } from './health/routes.js';
 import { lessons } from './lessons/plugin.js';
-import { joinRoutes, tutorLessonRoutes } from './lessons/routes.js';
+import { absence } from './lessons/absence.js';
+import { joinRoutes } from './lessons/join-routes.js';
+import { tutorLessonRoutes } from './lessons/routes.js';
 import { live } from './live/plugin.js';
 import { MaterialIntake } from './intake/intake.js';
 import { intakeRoutes } from './intake/routes.js';
@@ -104,9 +108,11 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('knownFiles', known);
   app.decorate('boards', new Boards(app.db, known));
   app.decorate('courses', new Courses(app.db));
+  app.decorate('guestLinks', new GuestLinks(app.db));
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   app.decorate('records', new Records(app.db, app.logs));
+  await app.register(absence, { awayMs: config.awayMs });
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
   app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
@@ -115,6 +121,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers),
   );
   const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
+  app.decorate('office', office);
+  app.addHook('onClose', () => office.close());
   app.decorate('reports', new Reports(app.db));
   app.decorate('importQueue', new ImportQueue(app.log));
   app.decorate(
@@ -164,6 +172,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(joinRoutes);
       await api.register(fileRoutes);
       await api.register(courseRoutes);
+      await api.register(wayInRoutes);
       await api.register(boardRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(arrangeRoutes);
       await api.register(exportRoutes);

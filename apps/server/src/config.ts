@@ -19,6 +19,8 @@ const Environment = z.object({
   CUADERNO_MAX_PAGES: z.coerce.number().int().positive().default(5000),
   /** Messages a second that one window may send for long; three times as many in a burst. */
   CUADERNO_MESSAGES_PER_SECOND: z.coerce.number().int().positive().default(200),
+  /** Minutes after which a lesson whose tutor is gone closes itself into a record. */
+  CUADERNO_AWAY_MINUTES: z.coerce.number().positive().default(30),
   /** Lets anyone sign in as the demo tutor with one click. */
   CUADERNO_DEMO: flag,
   /** Set when a proxy in front serves https and names the visitor's address. */
@@ -35,6 +37,8 @@ export interface Config {
   readonly maxUploadBytes: number;
   readonly maxPages: number;
   readonly messagesPerSecond: number;
+  /** How long a lesson stays open without its tutor, in ms. */
+  readonly awayMs: number;
   readonly demo: boolean;
   readonly behindProxy: boolean;
   readonly logLevel: string;
@@ -60,6 +64,7 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     maxUploadBytes: Math.round(e.CUADERNO_MAX_UPLOAD_MB * 1024 * 1024),
     maxPages: e.CUADERNO_MAX_PAGES,
     messagesPerSecond: e.CUADERNO_MESSAGES_PER_SECOND,
+    awayMs: e.CUADERNO_AWAY_MINUTES * 60_000,
     demo: e.CUADERNO_DEMO,
     behindProxy: e.CUADERNO_BEHIND_PROXY,
     logLevel: e.LOG_LEVEL,

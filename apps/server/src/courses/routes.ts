@@ -22,14 +22,16 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
 
   const shape = (course: Course): z.infer<typeof CourseShape> => {
     const lesson = app.lessons.ofCourse(course.id);
-    const { id, name, linkToken, joinCode, slot } = course;
+    const { id, name, linkToken, joinCode, slot, door, retiredAt } = course;
     return {
       id,
       name,
       linkToken,
       joinCode,
       slot,
-      nextAt: slot && nextLesson(slot, Date.now()),
+      door,
+      retiredAt,
+      nextAt: slot && retiredAt === null ? nextLesson(slot, Date.now()) : null,
       lesson: lesson ? { id: lesson.id, board: lesson.board } : null,
     };
   };

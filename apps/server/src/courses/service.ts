@@ -1,4 +1,5 @@
 import { newId } from '@cuaderno/core';
+import type { DoorRule } from '@cuaderno/core';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
@@ -13,17 +14,22 @@ export interface Course {
   readonly linkToken: string;
   readonly joinCode: string;
   readonly slot: WeeklySlot | null;
+  /** Who comes in without being let in. */
+  readonly door: DoorRule;
+  /** When it was retired, in ms since 1970. */
+  readonly retiredAt: number | null;
 }
 
 type Row = typeof courses.$inferSelect;
 
 function course(row: Row): Course {
-  const { id, tutor, name, linkToken, joinCode, weekday, startsAt, minutes, zone } = row;
+  const { id, tutor, name, linkToken, joinCode, door, retiredAt } = row;
+  const { weekday, startsAt, minutes, zone } = row;
   const slot =
     weekday !== null && startsAt !== null && minutes !== null && zone !== null
       ? { weekday, startsAt, minutes, zone }
       : null;
-  return { id, tutor, name, linkToken, joinCode, slot };
+  return { id, tutor, name, linkToken, joinCode, slot, door, retiredAt };
 }
 
 export class Courses {
@@ -41,6 +47,8 @@ export class Courses {
       minutes: slot?.minutes ?? null,
       zone: slot?.zone ?? null,
       createdAt: Date.now(),
+      door: 'ask',
+      retiredAt: null,
     };
     await this.db.insert(courses).values(row);
     return course(row);
@@ -65,6 +73,11 @@ export class Courses {
     return course(row);
   }
 
+  async byId(id: string): Promise<Course | null> {
+    const [row] = await this.db.select().from(courses).where(eq(courses.id, id));
+    return row ? course(row) : null;
+  }
+
   /** The course of a join link or a join code as someone typed it, or `null`. */
   async byJoin(by: { link: string } | { code: string }): Promise<Course | null> {
     const [row] = await this.db
@@ -74,5 +87,28 @@ export class Courses {
         'link' in by ? eq(courses.linkToken, by.link) : eq(courses.joinCode, readCode(by.code)),
       );
     return row ? course(row) : null;
+  }
+
+  async setDoor(id: string, door: DoorRule): Promise<void> {
+    await this.db.update(courses).set({ door }).where(eq(courses.id, id));
+  }
+
+  /** A link and a code that nobody has yet; the old ones lead nowhere from here on. */
+  async renewLink(id: string): Promise<void> {
+    await this.db
+      .update(courses)
+      .set({ linkToken: newLinkToken(), joinCode: newJoinCode() })
+      .where(eq(courses.id, id));
+  }
+
+  /** The link dies for good; boards and records stay. */
+  async retire(id: string): Promise<void> {
+    await this.db.update(courses).set({ retiredAt: Date.now() }).where(eq(courses.id, id));
+  }
+
+  /** A retired course goes on, with a link of its own: the former one stays dead. */
+  async resume(id: string): Promise<void> {
+    await this.renewLink(id);
+    await this.db.update(courses).set({ retiredAt: null }).where(eq(courses.id, id));
   }
 }

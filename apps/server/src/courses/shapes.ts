@@ -1,3 +1,4 @@
+import { DoorRule } from '@cuaderno/core';
 import { z } from 'zod';
 
 /** An IANA time zone that this server knows. */
@@ -55,8 +56,19 @@ export const CourseShape = z.object({
   linkToken: z.string(),
   joinCode: z.string(),
   slot: Slot.nullable(),
+  door: DoorRule,
+  retiredAt: z.number().nullable(),
   /** Start of the next lesson, ms since 1970, if it meets every week. */
   nextAt: z.number().nullable(),
   /** The lesson that is open, if one is. */
   lesson: z.object({ id: z.string(), board: z.string() }).nullable(),
+});
+
+export const GuestLinkShape = z.object({
+  id: z.string(),
+  token: z.string(),
+  guest: z.string(),
+  madeAt: z.number(),
+  /** Whether somebody came by it already. */
+  used: z.boolean(),
 });

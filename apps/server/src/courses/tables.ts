@@ -1,4 +1,5 @@
-import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { DoorRule } from '@cuaderno/core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { tutors } from '../accounts/tables.js';
 
 export const courses = sqliteTable(
@@ -21,6 +22,45 @@ export const courses = sqliteTable(
     /** IANA time zone */
     zone: text(),
     createdAt: integer('created_at').notNull(),
+    /** Who comes in without being let in. */
+    door: text().$type<DoorRule>().notNull().default('ask'),
+    /** When it was retired: its link is dead for good. */
+    retiredAt: integer('retired_at'),
   },
   (table) => [index('courses_by_tutor').on(table.tutor)],
+);
+
+/** Browsers that were let into a course, so that they can be known again. */
+export const knownDevices = sqliteTable(
+  'known_devices',
+  {
+    course: text()
+      .notNull()
+      .references(() => courses.id),
+    /** SHA-256 of what the browser keeps. */
+    device: text().notNull(),
+    /** The name it was let in under, last. */
+    name: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.course, table.device] })],
+);
+
+/** Links for one guest each. */
+export const guestLinks = sqliteTable(
+  'guest_links',
+  {
+    id: text().primaryKey(),
+    course: text()
+      .notNull()
+      .references(() => courses.id),
+    token: text().notNull().unique(),
+    /** Whom the tutor made it for. */
+    guest: text().notNull(),
+    madeAt: integer('made_at').notNull(),
+    /** SHA-256 of the first browser that came by it: it lets in no other. */
+    device: text(),
+    endedAt: integer('ended_at'),
+  },
+  (table) => [index('guest_links_by_course').on(table.course)],
 );

@@ -114,7 +114,9 @@ async function pastLesson(
   const minute = (n: number): number => openedAt + n * 60_000;
   const lesson = await app.lessons.start(course.id, boardId, tutor);
   const [ida, jonas, noor] = await Promise.all(
-    ['Ida', 'Jonas', 'Noor'].map((student) => app.lessons.arrive(lesson, student)),
+    ['Ida', 'Jonas', 'Noor'].map((name) =>
+      app.lessons.door.knock(lesson, 'all', { name, device: `${name} of the demo`, guest: null }),
+    ),
   );
   await app.live.lessonOpened(lesson);
   app.lessons.trust(lesson, 'all', 'write');

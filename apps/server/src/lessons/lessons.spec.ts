@@ -47,6 +47,7 @@ describe('going into a lesson', () => {
       course: 'Tides',
       tutor: 'Maren',
       open: false,
+      nextAt: null,
       name: null,
     });
     const early = await house.visitor().post('/join', { by, name: 'Ana' });

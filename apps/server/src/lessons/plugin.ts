@@ -9,7 +9,12 @@ declare module 'fastify' {
   interface FastifyInstance {
     lessons: Lessons;
     passes: PassOffice;
-    /** The student whose pass came with the request. Throws `pass-expired` or `lesson-over`. */
+    /** Whoever's pass came with the request, in or not. Throws `pass-expired` or `lesson-over`. */
+    comerOf(request: FastifyRequest): Student;
+    /**
+     * The student whose pass came with the request. Throws `pass-expired`, `lesson-over`, or
+     * `at-the-door` for whom isn't let in.
+     */
     studentOf(request: FastifyRequest): Student;
   }
 }
@@ -42,13 +47,18 @@ export const lessons = fp(
     const passes = await PassOffice.open(folder);
     app.decorate('lessons', service);
     app.decorate('passes', passes);
-    app.decorate('studentOf', (request: FastifyRequest) => {
+    app.decorate('comerOf', (request: FastifyRequest) => {
       const pass = passes.read(request.cookies[COOKIE]);
       if (!pass || pass === 'expired') throw new ProblemError('pass-expired');
       const lesson = service.get(pass.lesson);
       const person = lesson?.person(pass.arrival);
       if (!lesson || !person) throw new ProblemError('lesson-over');
       return { lesson, person };
+    });
+    app.decorate('studentOf', (request: FastifyRequest) => {
+      const student = app.comerOf(request);
+      if (student.person.door !== 'in') throw new ProblemError('at-the-door');
+      return student;
     });
     const timer = setInterval(() => {
       service.pulse().catch((error: unknown) => app.log.error({ err: error }, 'a pulse failed'));

@@ -6,6 +6,7 @@ import { tutors } from '../accounts/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
+import { Door } from './door.js';
 import { LiveLesson } from './live-lesson.js';
 import type { Present } from './live-lesson.js';
 import { lessons, people, spans } from './tables.js';
@@ -13,8 +14,11 @@ import { lessons, people, spans } from './tables.js';
 /** Lessons that are open, and the opening and closing of them. */
 export class Lessons {
   private readonly open = new Map<Id, LiveLesson>();
+  readonly door: Door;
 
-  constructor(private readonly db: Database) {}
+  constructor(private readonly db: Database) {
+    this.door = new Door(db);
+  }
 
   /** Takes up the lessons that were open when the server stopped, with everyone's pens as they were. */
   async restore(): Promise<void> {
@@ -30,7 +34,7 @@ export class Lessons {
         .from(people)
         .where(eq(people.lesson, lesson.id))
         .orderBy(asc(people.arrivedAt));
-      for (const person of here) live.add(person);
+      for (const person of here) live.add(person, person.arrivedAt);
       this.open.set(lesson.id, live);
       await this.db
         .update(spans)
@@ -52,6 +56,13 @@ export class Lessons {
     return this.open.get(lesson);
   }
 
+  /** Lessons whose tutor has had no window on them since before this moment, in ms since 1970. */
+  leftSince(before: number): LiveLesson[] {
+    return [...this.open.values()].filter(
+      ({ tutorAwaySince }) => tutorAwaySince !== null && tutorAwaySince < before,
+    );
+  }
+
   ofCourse(course: Id): LiveLesson | undefined {
     return [...this.open.values()].find((lesson) => lesson.course === course);
   }
@@ -70,7 +81,7 @@ export class Lessons {
       await this.db
         .insert(lessons)
         .values({ id: live.id, course, board, openedAt: now, aliveAt: now });
-      await this.enter(live, { id: tutor.id, name: tutor.name, role: 'tutor', trust: 'hands' });
+      await this.enter(live, tutor);
     } catch (error) {
       this.open.delete(live.id);
       throw error;
@@ -78,19 +89,11 @@ export class Lessons {
     return live;
   }
 
-  /** A student who was let in. Looks on until the tutor gives a pen. */
-  async arrive(lesson: LiveLesson, name: string): Promise<Present> {
-    return this.enter(lesson, { id: newId(), name, role: 'student', trust: 'look' });
-  }
-
-  private async enter(
-    lesson: LiveLesson,
-    who: Pick<Present, 'id' | 'name' | 'role' | 'trust'>,
-  ): Promise<Present> {
-    const person = { ...who, nth: lesson.nextNth(who.name) };
-    lesson.add(person);
+  /** The tutor goes in by opening it. */
+  private async enter(lesson: LiveLesson, { id, name }: Tutor): Promise<void> {
+    const person = { id, name, nth: 1, role: 'tutor', trust: 'hands', door: 'in' } as const;
+    lesson.add({ ...person, device: null, guest: null });
     await this.db.insert(people).values({ ...person, lesson: lesson.id, arrivedAt: Date.now() });
-    return lesson.person(person.id)!;
   }
 
   /** Holds from this moment on; returns whose trust changed. */
@@ -119,12 +122,14 @@ export class Lessons {
   async windowOpened(lesson: LiveLesson, person: Id): Promise<void> {
     const present = lesson.person(person);
     if (!present || present.windows++ > 0) return;
+    if (present.role === 'tutor') lesson.tutorAwaySince = null;
     await this.db.insert(spans).values({ lesson: lesson.id, person, fromAt: Date.now() });
   }
 
   async windowClosed(lesson: LiveLesson, person: Id): Promise<void> {
     const present = lesson.person(person);
     if (!present || --present.windows > 0) return;
+    if (present.role === 'tutor') lesson.tutorAwaySince = Date.now();
     await this.db
       .update(spans)
       .set({ toAt: Date.now() })

@@ -1,3 +1,4 @@
+import type { DoorState } from '@cuaderno/core';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { sql } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
@@ -36,6 +37,11 @@ export const people = sqliteTable(
     role: text({ enum: ['tutor', 'student'] }).notNull(),
     trust: text({ enum: ['look', 'write', 'hands'] }).notNull(),
     arrivedAt: integer('arrived_at').notNull(),
+    /** Whether they are in; those of earlier lessons were. */
+    door: text().$type<DoorState>().notNull().default('in'),
+    /** SHA-256 of what their browser keeps. */
+    device: text(),
+    guest: text(),
   },
   (table) => [uniqueIndex('people_by_lesson').on(table.lesson, table.id)],
 );

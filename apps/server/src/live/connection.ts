@@ -26,7 +26,15 @@ const LIVE_BACKLOG = 256 * 1024;
 const BACKLOG = 16 * 1024 * 1024;
 
 /** Why a connection ends, in the range RFC 6455 leaves to applications. */
-export const CLOSE = { again: 4000, notIn: 4401, over: 4410, flood: 4429, old: 4426 } as const;
+export const CLOSE = {
+  again: 4000,
+  notIn: 4401,
+  /** At the door: not let in, or sent out. */
+  door: 4403,
+  over: 4410,
+  flood: 4429,
+  old: 4426,
+} as const;
 
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member {
@@ -160,6 +168,10 @@ export class LiveConnection implements Member {
       case 'trust':
         if (this.role !== 'tutor') return this.refuse('tutor-only');
         this.service.trust(this, message.who, message.trust);
+        break;
+      case 'door':
+        if (this.role !== 'tutor') return this.refuse('tutor-only');
+        this.service.door(this, message.who, message.word);
         break;
     }
   }

@@ -7,7 +7,9 @@ import type { WebSocket } from 'ws';
 import { z } from 'zod';
 import { LogStore } from '../boards/log-store.js';
 import { ProblemError } from '../problems/index.js';
+import type { ProblemCode } from '../problems/index.js';
 import { CLOSE, LiveConnection } from './connection.js';
+import { DoorConnection } from './door-connection.js';
 import { LocalBus } from './lesson-bus.js';
 import type { LessonBus } from './lesson-bus.js';
 import { LiveService } from './service.js';
@@ -20,20 +22,23 @@ declare module 'fastify' {
   }
 }
 
+/** With which code a connection ends, by what was wrong. */
+const CODES: Partial<Record<ProblemCode, number>> = {
+  'lesson-over': CLOSE.over,
+  'at-the-door': CLOSE.door,
+};
+
 /**
  * Who this is; or the reason why not, which a browser can only be told over the open connection,
  * since it hides what a refused upgrade said.
  */
-async function admit(
-  socket: WebSocket,
-  who: () => Promise<LiveConnection> | LiveConnection,
-): Promise<void> {
+async function admit(socket: WebSocket, who: () => Promise<unknown> | unknown): Promise<void> {
   try {
     await who();
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;
     socket.send(pack({ kind: 'problem', problem: error.problem } satisfies ServerMessage));
-    socket.close(error.code === 'lesson-over' ? CLOSE.over : CLOSE.notIn);
+    socket.close(CODES[error.code] ?? CLOSE.notIn);
   }
 }
 
@@ -71,6 +76,12 @@ export const live = fp(
         await admit(socket, () => {
           const { lesson, person } = app.studentOf(request);
           return new LiveConnection(socket, service, person.id, 'student', lesson.board, lesson);
+        });
+      });
+      scope.get('/live/door', { websocket: true, schema }, async (socket: WebSocket, request) => {
+        await admit(socket, () => {
+          const { lesson, person } = app.comerOf(request);
+          service.doorstep.come((left) => new DoorConnection(socket, lesson, person, left));
         });
       });
     });

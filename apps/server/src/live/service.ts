@@ -1,14 +1,16 @@
-import type { Id, Operation, Role, ServerMessage, Trust } from '@cuaderno/core';
+import type { DoorWord, Id, Operation, Role, ServerMessage, Trust } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
-import type { LiveLesson } from '../lessons/live-lesson.js';
+import type { LiveLesson, Present } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
 import { CLOSE } from './connection.js';
 import type { LiveConnection } from './connection.js';
+import { Doorstep } from './doorstep.js';
 import type { LessonBus } from './lesson-bus.js';
 
 /** Everyone who is connected, and what passes between them. */
 export class LiveService {
   private readonly connections = new Map<Id, Set<LiveConnection>>();
+  readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
 
   constructor(
     private readonly bus: LessonBus,
@@ -16,7 +18,9 @@ export class LiveService {
     private readonly log: FastifyBaseLogger,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
-  ) {}
+  ) {
+    lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
+  }
 
   lessonOn(board: Id): LiveLesson | undefined {
     return this.lessons.onBoard(board);
@@ -26,6 +30,10 @@ export class LiveService {
     const room = await this.bus.room(connection.board);
     if (!room) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
+    // Whoever was sent out since this window was opened is sent nothing.
+    const isIn = (): boolean =>
+      connection.role === 'tutor' || lesson?.person(connection.person)?.door === 'in';
+    if (!isIn()) return connection.close(CLOSE.door);
     try {
       await room.join(connection, since, (seen) => ({
         kind: 'welcome',
@@ -43,6 +51,8 @@ export class LiveService {
     if (!lesson) return;
     await this.keep(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
+    if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals: lesson.arrivals() });
+    else if (!isIn()) connection.close(CLOSE.door);
   }
 
   leave(connection: LiveConnection): void {
@@ -102,6 +112,17 @@ export class LiveService {
     this.tellPeople(lesson);
   }
 
+  /** The tutor's word at the door, and who is sent out; it holds at once. */
+  door(connection: LiveConnection, who: Id | 'all', word: DoorWord): void {
+    const { lesson } = connection;
+    if (lesson)
+      void this.lessons.door
+        .word(lesson, who, word)
+        .catch((error: unknown) =>
+          this.log.error({ err: error }, 'a word at the door was not kept'),
+        );
+  }
+
   /** A lesson has begun on this board: its tutor's windows are in it now. */
   async lessonOpened(lesson: LiveLesson): Promise<void> {
     const room = await this.bus.room(lesson.board);
@@ -135,6 +156,7 @@ export class LiveService {
     });
     for (const connection of this.connections.get(lesson.board) ?? [])
       if (connection.role === 'student') connection.close(CLOSE.over);
+    this.doorstep.over(lesson);
   }
 
   /** Students of this tutor's lessons may look at other things from now on. */
@@ -143,6 +165,25 @@ export class LiveService {
       for (const connection of here)
         if (connection.role === 'student' && connection.lesson?.tutor === tutor)
           connection.tell({ kind: 'materials' });
+  }
+
+  /** Somebody stands elsewhere now: those who aren't in hear nothing of the lesson from here on. */
+  private moved(lesson: LiveLesson, moved: readonly Present[]): void {
+    const out = new Set(moved.filter(({ door }) => door !== 'in').map(({ id }) => id));
+    for (const connection of this.connections.get(lesson.board) ?? [])
+      if (out.has(connection.person)) {
+        connection.stopStroke();
+        connection.close(CLOSE.door);
+      }
+    this.doorstep.tell(lesson, moved);
+    this.tellDoor(lesson);
+    this.tellPeople(lesson);
+  }
+
+  private tellDoor(lesson: LiveLesson): void {
+    const arrivals = lesson.arrivals();
+    for (const connection of this.connections.get(lesson.board) ?? [])
+      if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals });
   }
 
   private tellPeople(lesson: LiveLesson, only?: 'tutor'): void {

@@ -30,12 +30,29 @@ export const PROBLEMS = {
   'no-such-lesson': [
     404,
     'No open lesson has this link or code.',
-    'Check each letter with your tutor.',
+    'Check each letter with your tutor, or ask for the newest link.',
   ],
   'lesson-not-open': [
     409,
     'The lesson isn’t open yet.',
     'Wait a moment: this page lets you in as soon as your tutor opens it.',
+  ],
+  'at-the-door': [403, 'You are at the door.', 'Wait a moment: your tutor sees that you are here.'],
+  'kept-out': [
+    403,
+    'Your tutor has sent you out of this lesson.',
+    'You can come to the next one. Until then, talk to your tutor.',
+  ],
+  'guest-link-used': [
+    403,
+    'This link was made for one guest, and somebody came by it already.',
+    'Open it where it was opened first, or ask the tutor for a link of your own.',
+  ],
+  'course-retired': [410, 'This link is no longer in use.', 'Ask your tutor for the new one.'],
+  'lesson-open': [
+    409,
+    'A lesson is open in this course.',
+    'Close the lesson first, then retire the course.',
   ],
   'lesson-over': [410, 'This lesson is over.', 'Ask your tutor for the next one.'],
   'lesson-running': [

@@ -1,6 +1,6 @@
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board } from '@cuaderno/core';
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
@@ -11,6 +11,10 @@ import { records } from './tables.js';
 
 /** A break shorter than this, in ms, is a hiccup of the line and no absence. */
 const HICCUP = 60_000;
+
+/** Whoever had a window in the lesson: not those who only came to its door. */
+const cameIn = sql`(${people.role} = 'tutor' or exists (
+  select 1 from ${spans} where ${spans.lesson} = ${people.lesson} and ${spans.person} = ${people.id}))`;
 
 export interface RecordInfo {
   readonly lesson: string;
@@ -84,7 +88,7 @@ export class Records {
       ? await this.db
           .select()
           .from(people)
-          .where(and(inArray(people.lesson, ids), eq(people.role, 'student')))
+          .where(and(inArray(people.lesson, ids), eq(people.role, 'student'), cameIn))
           .orderBy(asc(people.arrivedAt))
       : [];
     return rows.map(({ record, lesson, courseName }) => ({
@@ -132,7 +136,7 @@ export class Records {
     const there = await this.db
       .select()
       .from(people)
-      .where(eq(people.lesson, lesson))
+      .where(and(eq(people.lesson, lesson), cameIn))
       .orderBy(asc(people.arrivedAt));
     const all = await this.db.select().from(spans).where(eq(spans.lesson, lesson));
     return there.map(({ id, name, nth, role }) => ({

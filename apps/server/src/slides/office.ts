@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import {
   cp,
   mkdir,
@@ -53,12 +54,25 @@ const SETTINGS = `<?xml version="1.0" encoding="UTF-8"?>
 </oor:items>
 `;
 
+/** How long a LibreOffice that was started ahead waits for its deck, in ms. */
+const STANDBY_MS = 120_000;
+
+/** A LibreOffice that was started ahead of its deck, with the folder that is its own. */
+interface Standby {
+  readonly folder: string;
+  readonly profile: string;
+  readonly child: ChildProcess;
+}
+
 /**
  * LibreOffice, which turns slides into pages: a process of its own for each deck, with a profile folder
- * of its own and limits of time and memory. Whatever it leaves is cleared away.
+ * of its own and limits of time and memory. Whatever it leaves is cleared away. Where a deck is
+ * expected, the process is started before it comes: starting takes as long as the deck.
  */
 export class Office {
   private readonly limits: OfficeLimits;
+  private standby: Promise<Standby | null> | null = null;
+  private expiry: ReturnType<typeof setTimeout> | undefined;
 
   /** @param profile folder of a profile that was used before: starting from one takes half the time */
   constructor(
@@ -79,26 +93,84 @@ export class Office {
     signal: AbortSignal,
     use: (result: string) => Promise<T>,
   ): Promise<T> {
-    const folder = await mkdtemp(join(tmpdir(), 'cuaderno-office-'));
-    try {
-      const deck = join(folder, `deck.${from}`);
-      await copyFile(path, deck);
-      const profile = join(folder, 'profile');
-      const known = await exists(this.profile);
-      if (known) await cp(this.profile, profile, { recursive: true });
-      else {
-        await mkdir(join(profile, 'user'), { recursive: true });
-        await writeFile(join(profile, 'user', 'registrymodifications.xcu'), SETTINGS);
+    const ready = await this.take();
+    if (ready) {
+      try {
+        const made = await this.make(ready, path, from, to, signal);
+        return await use(made);
+      } catch (error) {
+        // What ended while it waited says nothing of the deck: it is tried once more, from the start.
+        if (!(error instanceof OfficeError) || error.fault !== 'failed') throw error;
+      } finally {
+        await clear(ready);
       }
-      const out = join(folder, 'out');
-      await this.run(deck, out, profile, to === 'pdf' ? PDF : to, folder, signal);
-      const [made] = await readdir(out).catch(() => []);
-      if (!made) throw new OfficeError('failed');
-      if (!known) await this.keepProfile(profile).catch(() => undefined);
-      return await use(join(out, made));
-    } finally {
-      await rm(folder, { recursive: true, force: true });
     }
+    const home = await this.home();
+    try {
+      const made = await this.make(home, path, from, to, signal);
+      if (!(await exists(this.profile)))
+        await this.keepProfile(home.profile).catch(() => undefined);
+      return await use(made);
+    } finally {
+      await rm(home.folder, { recursive: true, force: true });
+    }
+  }
+
+  /** A deck may come soon: LibreOffice is started, and waits for it a while. */
+  prepare(): void {
+    this.standby ??= this.start().catch(() => null);
+    clearTimeout(this.expiry);
+    this.expiry = setTimeout(() => void this.close(), STANDBY_MS);
+    this.expiry.unref();
+  }
+
+  /** Nothing waits any more. */
+  async close(): Promise<void> {
+    const ready = await this.take();
+    if (ready) await clear(ready);
+  }
+
+  private async take(): Promise<Standby | null> {
+    clearTimeout(this.expiry);
+    const { standby } = this;
+    this.standby = null;
+    return standby;
+  }
+
+  private async start(): Promise<Standby> {
+    const home = await this.home();
+    const child = this.spawn(home, ['--nodefault']);
+    child.once('error', () => undefined);
+    return { ...home, child };
+  }
+
+  /** A folder for one deck, with a profile in it. */
+  private async home(): Promise<{ folder: string; profile: string }> {
+    const folder = await mkdtemp(join(tmpdir(), 'cuaderno-office-'));
+    const profile = join(folder, 'profile');
+    if (await exists(this.profile)) await cp(this.profile, profile, { recursive: true });
+    else {
+      await mkdir(join(profile, 'user'), { recursive: true });
+      await writeFile(join(profile, 'user', 'registrymodifications.xcu'), SETTINGS);
+    }
+    return { folder, profile };
+  }
+
+  /** Path of what the deck has become. */
+  private async make(
+    home: { folder: string; profile: string },
+    path: string,
+    from: string,
+    to: 'pdf' | 'pptx',
+    signal: AbortSignal,
+  ): Promise<string> {
+    const deck = join(home.folder, `deck.${from}`);
+    await copyFile(path, deck);
+    const out = join(home.folder, 'out');
+    await this.run(home, ['--convert-to', to === 'pdf' ? PDF : to, '--outdir', out, deck], signal);
+    const [made] = await readdir(out).catch(() => []);
+    if (!made) throw new OfficeError('failed');
+    return join(out, made);
   }
 
   /** What stands in for fonts that aren't on this machine, by the name that is asked for. */
@@ -125,47 +197,44 @@ export class Office {
     await rename(next, this.profile);
   }
 
+  /** Where one that waits has this profile, it does the work, and this process only asks it to. */
+  private spawn(
+    { folder, profile }: { folder: string; profile: string },
+    args: readonly string[],
+  ): ChildProcess {
+    const { command, kilobytes } = this.limits;
+    return spawn(
+      'sh',
+      [
+        '-c',
+        `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; exec "$@"`,
+        'sh',
+        command,
+        '--headless',
+        '--norestore',
+        '--nolockcheck',
+        `-env:UserInstallation=${pathToFileURL(profile).href}`,
+        ...args,
+      ],
+      // A group of its own: what it starts ends with it.
+      { detached: true, stdio: 'ignore', env: { PATH: process.env['PATH'], HOME: folder } },
+    );
+  }
+
   private run(
-    deck: string,
-    out: string,
-    profile: string,
-    form: string,
-    home: string,
+    home: { folder: string; profile: string },
+    args: readonly string[],
     signal: AbortSignal,
   ): Promise<void> {
-    const { command, kilobytes, ms } = this.limits;
     return new Promise((resolve, reject) => {
       signal.throwIfAborted();
-      const child = spawn(
-        'sh',
-        [
-          '-c',
-          `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; exec "$@"`,
-          'sh',
-          command,
-          '--headless',
-          '--norestore',
-          '--nolockcheck',
-          `-env:UserInstallation=${pathToFileURL(profile).href}`,
-          '--convert-to',
-          form,
-          '--outdir',
-          out,
-          deck,
-        ],
-        // A group of its own: what it starts ends with it.
-        { detached: true, stdio: 'ignore', env: { PATH: process.env['PATH'], HOME: home } },
-      );
+      const child = this.spawn(home, args);
       const end = (why: Error): void => {
         reject(why);
-        try {
-          process.kill(-child.pid!, 'SIGKILL');
-        } catch {
-          // It has ended by itself meanwhile.
-        }
+        endGroup(child);
       };
       const giveUp = (): void => end(signal.reason as Error);
-      const timer = setTimeout(() => end(new OfficeError('too-slow')), ms);
+      const timer = setTimeout(() => end(new OfficeError('too-slow')), this.limits.ms);
       signal.addEventListener('abort', giveUp);
       child.once('error', () => reject(new OfficeError('missing')));
       child.once('exit', (code) => {
@@ -177,6 +246,20 @@ export class Office {
       });
     });
   }
+}
+
+/** Ends a process and all that it started. */
+function endGroup(child: ChildProcess): void {
+  try {
+    process.kill(-child.pid!, 'SIGKILL');
+  } catch {
+    // It has ended by itself meanwhile.
+  }
+}
+
+async function clear({ child, folder }: Standby): Promise<void> {
+  if (child.pid !== undefined) endGroup(child);
+  await rm(folder, { recursive: true, force: true });
 }
 
 function exists(path: string): Promise<boolean> {

@@ -3,6 +3,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { BoardShape } from '../courses/shapes.js';
 import { ProblemError } from '../problems/index.js';
+import type { Office } from './office.js';
 import type { ImportQueue } from './queue.js';
 import type { Reports } from './reports.js';
 import type { SlideImports } from './slide-imports.js';
@@ -11,6 +12,7 @@ declare module 'fastify' {
   interface FastifyInstance {
     slides: SlideImports;
     importQueue: ImportQueue;
+    office: Office;
     reports: Reports;
   }
 }
@@ -53,6 +55,21 @@ const ReportShape = z.object({
 export const slideRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
   const params = z.object({ job: Id });
+
+  app.post(
+    '/imports/ready',
+    {
+      schema: {
+        tags,
+        summary: 'Slides may be brought soon: what converts them is started meanwhile',
+        response: { 204: z.null() },
+      },
+    },
+    async (_request, reply) => {
+      app.office.prepare();
+      return reply.status(204).send(null);
+    },
+  );
 
   app.get(
     '/imports/:job',

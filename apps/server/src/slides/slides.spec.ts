@@ -2,10 +2,18 @@ import { itemsOn, pagesInOrder, plainText } from '@cuaderno/core';
 import type { Board } from '@cuaderno/core';
 import { film, pptxOf, silentWav } from '@cuaderno/formats/testing';
 import { execFileSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
+import { Office } from './office.js';
 import type { ImportState } from './queue.js';
 import type { ImportReport } from '@cuaderno/formats/slides-in';
 
@@ -225,5 +233,46 @@ describe('bringing slides', () => {
       },
     ]);
     expect(await refused(bomb)).toBe('zip-too-large');
+  });
+});
+
+describe('LibreOffice', () => {
+  it('may be started ahead of its deck, waits for one alone, and is no loss if it ends', async () => {
+    const left = (): string[] =>
+      readdirSync(tmpdir()).filter((name) => name.startsWith('cuaderno-office-'));
+    const office = new Office(join(folder, 'office'));
+    const path = join(folder, 'deck.pptx');
+    writeFileSync(path, pptxOf([{ title: 'Ebb' }, { title: 'Flow' }]));
+    const pages = (): Promise<string> =>
+      office.convert(path, 'pptx', 'pdf', new AbortController().signal, async (made) =>
+        execFileSync('pdftotext', [made, '-']).toString().replace(/\s+/g, ' ').trim(),
+      );
+    for (let i = 0; i < 2; i++) {
+      office.prepare();
+      office.prepare();
+      expect(await pages()).toContain('Ebb');
+    }
+    expect(await pages()).toContain('Flow');
+    expect(left()).toEqual([]);
+    office.prepare();
+    await office.close();
+    expect(left()).toEqual([]);
+
+    // One that dies as soon as it is there, and does its work only when it is asked by itself.
+    const script = join(folder, 'dies-first');
+    const flag = join(folder, 'died');
+    writeFileSync(
+      script,
+      `#!/bin/sh\n[ -e ${flag} ] && exec soffice "$@"\ntouch ${flag}\nexit 1\n`,
+    );
+    chmodSync(script, 0o755);
+    const frail = new Office(join(folder, 'office'), { command: script });
+    frail.prepare();
+    const made = await frail.convert(path, 'pptx', 'pdf', new AbortController().signal, (pdf) =>
+      Promise.resolve(existsSync(pdf)),
+    );
+    expect(made).toBeTrue();
+    await frail.close();
+    expect(left()).toEqual([]);
   });
 });

@@ -5,7 +5,7 @@ import {
   PROTOCOL,
   readServerMessage,
 } from '@cuaderno/core';
-import type { Board, ClientMessage, Id, Problem, ServerMessage } from '@cuaderno/core';
+import type { Board, ClientMessage, DoorRule, Id, Problem, ServerMessage } from '@cuaderno/core';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import { rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -16,9 +16,26 @@ import type { Config } from '../config.js';
 
 /** A browser's cookies, and the requests it makes. */
 export class Visitor {
-  cookie = '';
+  private readonly cookies = new Map<string, string>();
 
   constructor(private readonly app: FastifyInstance) {}
+
+  /** As a browser sends them, one after the other. */
+  get cookie(): string {
+    return [...this.cookies.values()].join('; ');
+  }
+
+  set cookie(text: string) {
+    this.cookies.clear();
+    for (const pair of text.split('; ')) this.keep(pair);
+  }
+
+  /** The same browser, at a server that was started anew. */
+  movedTo(app: FastifyInstance): Visitor {
+    const visitor = new Visitor(app);
+    visitor.cookie = this.cookie;
+    return visitor;
+  }
 
   async request(
     method: 'GET' | 'POST',
@@ -33,12 +50,12 @@ export class Visitor {
       ...(payload ? { payload } : {}),
     });
     const set = response.headers['set-cookie'];
-    if (set)
-      this.cookie = [set]
-        .flat()
-        .map((c) => c.split(';')[0]!)
-        .join('; ');
+    for (const cookie of [set ?? []].flat()) this.keep(cookie.split(';')[0]!);
     return response;
+  }
+
+  private keep(pair: string): void {
+    this.cookies.set(pair.slice(0, pair.indexOf('=')), pair);
   }
 
   get(url: string): Promise<LightMyRequestResponse> {
@@ -162,6 +179,8 @@ export class House {
       password: 'low-water-at-ten',
     });
     house.course = (await house.tutor.post('/courses', { name: 'Tides' })).json();
+    // Most specs are about what happens inside: the door has its own.
+    await house.setDoor('all');
     house.board = (
       await house.tutor.post(`/courses/${house.course.id}/boards`, { title: 'Ebb' })
     ).json<{ id: string }>().id;
@@ -178,9 +197,7 @@ export class House {
   async restart(): Promise<void> {
     await this.app.close();
     await this.start();
-    const { cookie } = this.tutor;
-    this.tutor = this.visitor();
-    this.tutor.cookie = cookie;
+    this.tutor = this.tutor.movedTo(this.app);
   }
 
   /** The folder that holds everything. */
@@ -202,8 +219,11 @@ export class House {
     return (await this.tutor.post(`/boards/${this.board}/lesson`)).json<{ id: string }>().id;
   }
 
-  async student(name: string): Promise<Visitor> {
-    const visitor = this.visitor();
+  async setDoor(door: DoorRule): Promise<void> {
+    await this.tutor.post(`/courses/${this.course.id}/door`, { door });
+  }
+
+  async student(name: string, visitor = this.visitor()): Promise<Visitor> {
     await visitor.post('/join', { by: { link: this.course.linkToken }, name });
     return visitor;
   }

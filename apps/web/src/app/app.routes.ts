@@ -9,7 +9,7 @@ const signedIn: CanActivateFn = async () => {
   return (await account.load()).tutor ? true : router.parseUrl('/sign-in');
 };
 
-/** Students come in by /join and /lesson; neither loads any of the tutor's code. */
+/** Students come in by /join, /door and /lesson; none of them loads any of the tutor's code. */
 export const routes: Routes = [
   {
     path: 'join',
@@ -18,6 +18,10 @@ export const routes: Routes = [
   {
     path: 'join/:link',
     loadComponent: () => import('./screens/join/join').then((m) => m.JoinScreen),
+  },
+  {
+    path: 'door',
+    loadComponent: () => import('./screens/door/door').then((m) => m.DoorScreen),
   },
   {
     path: 'lesson',

@@ -1,2 +1,3 @@
 export * from './actor.js';
+export * from './door.js';
 export * from './refusal.js';

@@ -3,12 +3,12 @@ import { BoardOutline, PageSnapshot } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
 import { Operation, ToldOperation } from '../ops/index.js';
-import { Role, Trust } from '../permissions/index.js';
-import { Person } from './person.js';
+import { DoorState, DoorWord, Role, Trust } from '../permissions/index.js';
+import { Arrival, Person } from './person.js';
 import { Problem } from './problem.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 2;
+export const PROTOCOL = 3;
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;
@@ -62,6 +62,8 @@ export const ClientMessage = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('look'), page: Id }),
   /** Gives or takes pens: one person's or every student's. The tutor's alone to send. */
   z.object({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
+  /** Lets in who waits, sends out who is in. The tutor's alone to send. */
+  z.object({ kind: z.literal('door'), who: z.union([Id, z.literal('all')]), word: DoorWord }),
   z.object({ kind: z.literal('ping'), n: z.number().int().min(0) }),
 ]);
 export type ClientMessage = z.infer<typeof ClientMessage>;
@@ -107,6 +109,10 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   LiveEnd.extend({ by: Id }),
   /** Everyone in the lesson, in order of arrival. */
   z.object({ kind: z.literal('people'), people: z.array(Person) }),
+  /** To the tutor: who is at the door, and who was sent out, in order of coming. */
+  z.object({ kind: z.literal('door'), arrivals: z.array(Arrival) }),
+  /** To someone at the door: where they stand. */
+  z.object({ kind: z.literal('door.state'), state: DoorState }),
   z.object({
     kind: z.literal('lesson'),
     lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
-import { Role, Trust } from '../permissions/index.js';
+import { DoorState, Role, Trust } from '../permissions/index.js';
 
 /** Longest name a person may have, in characters as people count them. */
 export const MAX_NAME = 60;
@@ -33,3 +33,18 @@ export const Person = z.object({
   page: Id.nullable(),
 });
 export type Person = z.infer<typeof Person>;
+
+/** Someone who is not in the lesson: at its door, or sent out. Only the tutor is told of them. */
+export const Arrival = z.object({
+  id: Id,
+  name: z.string(),
+  nth: z.number().int().min(1),
+  state: DoorState,
+  /** When they came to the door, in ms since 1970. */
+  since: z.number(),
+  /** Whether this browser was let into the course before, and under which name it was then. */
+  known: z.string().nullable(),
+  /** Whose link for a guest they came by, if they did. */
+  guest: z.string().nullable(),
+});
+export type Arrival = z.infer<typeof Arrival>;

@@ -10,7 +10,7 @@ import type {
   Matrix,
   PathBuffer,
 } from '@cuaderno/core';
-
+import { decimal } from './decimal.js';
 import type { TextFonts } from './text-fonts.js';
 
 /** Whole numbers in a point: coordinates are written without a decimal point, to 0.05 pt. */
@@ -140,7 +140,7 @@ export class ContentWriter implements DisplaySink {
     this.ascii(`${decimal(e * SCALE - x)} ${decimal(f * SCALE - y)} Tm `);
     for (const { name, font, code } of pieces) {
       this.fonts.set(name, font);
-      this.ascii(`/${name} ${decimal(words.size)} Tf ${code} Tj `);
+      this.ascii(`/${name} ${decimal(words.size)} Tf ${code} `);
     }
     this.ascii('ET Q\n');
   }
@@ -260,11 +260,6 @@ function put(bytes: Uint8Array, at: number, value: number): number {
   }
   bytes[at] = 0x20;
   return at + 1;
-}
-
-/** A PDF number: never in exponential form (ISO 32000-1, 7.3.3). */
-function decimal(n: number): string {
-  return Number.isInteger(n) ? String(n) : n.toFixed(6).replace(/\.?0+$/, '');
 }
 
 const looks = new Map<string, string>();

@@ -3,6 +3,7 @@ import type { Font } from 'fontkit';
 import { itemsOn } from '@cuaderno/core';
 import type { DisplayText, Page, TextFont } from '@cuaderno/core';
 import { spansOf } from './direction.js';
+import { showGlyphs } from './glyph-run.js';
 
 /** A style of a font of ours. */
 export interface FontStyle {
@@ -19,7 +20,7 @@ export interface Piece {
   /** Name in a page's resources. */
   readonly name: string;
   readonly font: PDFFont;
-  /** As a hexadecimal string of PDF, angle brackets included. */
+  /** Operators that show it, once its font is chosen. */
   readonly code: string;
   /** Width at size 1. */
   readonly width: number;
@@ -29,6 +30,8 @@ interface Embedded {
   readonly name: string;
   readonly font: PDFFont;
   readonly letters: ReadonlySet<number>;
+  /** The font as its own tables have it, which say how letters stand to each other. */
+  readonly kit: Font;
 }
 
 /** The fonts of all texts on some pages, with no more letters in the file than are used. */
@@ -51,13 +54,14 @@ export class TextFonts {
       const chain: Embedded[] = [];
       const missing = new Set(letters);
       for (const bytes of await load(style)) {
-        const has = new Set((fontkit.create(bytes as never) as Font).characterSet);
+        const kit = fontkit.create(bytes as never) as Font;
+        const has = new Set(kit.characterSet);
         const gives = [...missing].filter((letter) => has.has(letter));
         // The first is there for letters that no font has; of the others, those that give some.
         if (chain.length > 0 && gives.length === 0) continue;
         for (const letter of gives) missing.delete(letter);
         const font = await doc.embedFont(bytes, { subset: true });
-        chain.push({ name: `CuaFont${count++}`, font, letters: has });
+        chain.push({ name: `CuaFont${count++}`, font, letters: has, kit });
       }
       fonts.styles.set(keyOf(style), chain);
     }
@@ -72,16 +76,12 @@ export class TextFonts {
     const fontOf = (letter: string): Embedded =>
       chain.find(({ letters }) => letters.has(letter.codePointAt(0)!)) ?? chain[0]!;
     return spansOf(text.text, text.rtl, fontOf).map(({ words, rtl }) => {
-      const { name, font } = fontOf([...words][0]!);
+      const { name, font, kit } = fontOf([...words][0]!);
       // Letters of scripts that run from right to left are turned round where they are shaped;
       // signs that have no script are turned round here.
       const seen = rtl && !RTL.test(words) ? [...words].reverse().join('') : words;
-      return {
-        name,
-        font,
-        code: font.encodeText(seen).toString(),
-        width: font.widthOfTextAtSize(seen, 1),
-      };
+      const codes = font.encodeText(seen).asString().match(/.{4}/g) ?? [];
+      return { name, font, ...showGlyphs(kit.layout(seen), codes, kit.unitsPerEm, text.size) };
     });
   }
 }

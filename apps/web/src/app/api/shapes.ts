@@ -1,9 +1,21 @@
+import type { DoorRule } from '@cuaderno/core';
+
 /** What the server answers; described there, and at /api/docs. */
 export interface Slot {
   readonly weekday: number;
   readonly startsAt: string;
   readonly minutes: number;
   readonly zone: string;
+}
+
+export interface GuestLink {
+  readonly id: string;
+  readonly token: string;
+  /** Whom it was made for. */
+  readonly guest: string;
+  readonly madeAt: number;
+  /** Whether somebody came by it already. */
+  readonly used: boolean;
 }
 
 export interface Course {
@@ -13,6 +25,10 @@ export interface Course {
   readonly joinCode: string;
   readonly slot: Slot | null;
   readonly nextAt: number | null;
+  /** Who comes in without being let in. */
+  readonly door: DoorRule;
+  /** When it was retired, in ms since 1970. */
+  readonly retiredAt: number | null;
   readonly lesson: { readonly id: string; readonly board: string } | null;
 }
 

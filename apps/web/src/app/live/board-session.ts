@@ -15,8 +15,10 @@ import {
   withdraw,
 } from '@cuaderno/core';
 import type {
+  Arrival,
   Board,
   Change,
+  DoorWord,
   Id,
   InkStyle,
   Operation,
@@ -36,7 +38,7 @@ import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
 
 /** How things stand with the server. */
-export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'old';
+export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'door' | 'old';
 
 /** Someone else's stroke under way, piece by piece. */
 export type LiveInkEvent =
@@ -70,7 +72,7 @@ export class BoardSession {
   private gapSince: number | null = null;
   private readonly watch: ReturnType<typeof setInterval>;
   private looking: Id | null = null;
-  private readonly arrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
+  private readonly pageArrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
   /** Whether what was done on an earlier visit can be undone by now. */
   private resumed = false;
 
@@ -80,12 +82,14 @@ export class BoardSession {
   readonly me = signal<Id | null>(null);
   readonly role = signal<Role>('student');
   readonly people = signal<readonly Person[]>([]);
+  /** Who is at the door and who was sent out, for the tutor. */
+  readonly arrivals = signal<readonly Arrival[]>([]);
   readonly lesson = signal<{ id: Id; openedAt: number } | null>(null);
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
   /** Pages of which what is on them hasn't come yet. */
-  readonly coming = this.arrivals.coming;
+  readonly coming = this.pageArrivals.coming;
   readonly unconfirmed = computed(() => this.state().pending.length);
   /** What the server would not take, last. */
   readonly problem = signal<Problem | null>(null);
@@ -163,12 +167,17 @@ export class BoardSession {
 
   /** Calls back when all that is on these pages is here: at once, as a rule. */
   whenHere(pages: readonly Id[], then: () => void): void {
-    this.arrivals.whenHere(pages, then);
+    this.pageArrivals.whenHere(pages, then);
     this.askOn();
   }
 
   setTrust(who: Id | 'all', trust: Trust): void {
     this.link.send({ kind: 'trust', who, trust });
+  }
+
+  /** The tutor's word to someone at the door, or in the lesson. */
+  atDoor(who: Id | 'all', word: DoorWord): void {
+    this.link.send({ kind: 'door', who, word });
   }
 
   private make(ops: readonly Operation[]): void {
@@ -202,12 +211,13 @@ export class BoardSession {
         break;
       case 'away':
         this.sent.clear();
-        this.arrivals.lost();
+        this.pageArrivals.lost();
         this.line.set('away');
         break;
       case 'ended':
         if (event.code === ENDED.over) this.line.set('over');
         else if (event.code === ENDED.old) this.line.set('old');
+        else if (event.code === ENDED.door) this.line.set('door');
         else this.line.set('not-in');
         break;
       case 'message':
@@ -250,12 +260,16 @@ export class BoardSession {
       case 'people':
         this.people.set(message.people);
         break;
+      case 'door':
+        this.arrivals.set(message.arrivals);
+        break;
       case 'lesson':
         this.lesson.set(message.lesson);
         break;
       case 'over':
         this.lesson.set(null);
         this.people.set([]);
+        this.arrivals.set([]);
         if (this.role() === 'student') this.line.set('over');
         break;
       case 'materials':
@@ -264,6 +278,7 @@ export class BoardSession {
       case 'problem':
         this.problem.set(message.problem);
         break;
+      case 'door.state':
       case 'pong':
         break;
     }
@@ -282,7 +297,7 @@ export class BoardSession {
       this.history ??= new History(you);
       // After a break, what is on screen stays there until it comes anew.
       const outline = boardFromOutline(board, this.state().confirmed);
-      this.arrivals.expect(outline.coming);
+      this.pageArrivals.expect(outline.coming);
       const known = this.state().pending;
       const ids = new Set(known.map(({ op }) => op.id));
       const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
@@ -303,14 +318,14 @@ export class BoardSession {
   private fill(message: Extract<ServerMessage, { kind: 'pages' }>): void {
     if (message.seq !== this.state().seq) return this.link.reconnect();
     this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
-    this.arrivals.take(message.ids);
+    this.pageArrivals.take(message.ids);
     this.resume();
     this.whenIdle(() => this.askOn());
   }
 
   private askOn(): void {
     if (this.line() === 'live')
-      this.arrivals.askOn(this.state().view, this.looking ?? this.startPage());
+      this.pageArrivals.askOn(this.state().view, this.looking ?? this.startPage());
   }
 
   /** Once all is here, what was done on an earlier visit can be undone, too. */

@@ -22,7 +22,7 @@ export type LinkEvent =
 export type Dial = (url: URL) => WebSocket;
 
 /** Codes with which the server ends a connection for good. */
-export const ENDED = { notIn: 4401, over: 4410, old: 4426 } as const;
+export const ENDED = { notIn: 4401, door: 4403, over: 4410, old: 4426 } as const;
 
 /**
  * A line to the server that mends itself: it tries again after a break, at once when the machine

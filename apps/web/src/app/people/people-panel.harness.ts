@@ -5,7 +5,17 @@ export class PeoplePanelHarness extends ComponentHarness {
   static readonly hostSelector = 'cua-people-panel';
   private readonly rows = this.locatorForAll('li:not(.none)');
   private readonly pens = this.locatorForAll('.pen');
+  private readonly more = this.locatorForAll('.wishes');
   private readonly all = this.locatorForAll('.all button');
+
+  /** Opens what else can be done with someone, and chooses of it. */
+  async choose(index: number, wish: string): Promise<void> {
+    await (await this.more())[index]!.click();
+    const root = this.documentRootLocatorFactory();
+    const items = await root.locatorForAll('.p-menu-item-link')();
+    for (const item of items) if ((await item.text()).trim() === wish) return item.click();
+    throw new Error(`There is no “${wish}”`);
+  }
 
   async names(): Promise<string[]> {
     return Promise.all(

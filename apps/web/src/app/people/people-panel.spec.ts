@@ -67,4 +67,20 @@ describe('the people panel', () => {
     TestBed.resetTestingModule();
     expect(await (await panel([person('Ida')])).harness.canTakeAllPens()).toBeFalse();
   });
+
+  it('sends someone out, with or without a way back', async () => {
+    const ida = person('Ida');
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const fixture = TestBed.createComponent(PeoplePanel);
+    fixture.componentRef.setInput('people', [person('Jonas'), ida]);
+    const said: unknown[] = [];
+    fixture.componentInstance.word.subscribe((word) => said.push(word));
+    const harness = await TestbedHarnessEnvironment.harnessForFixture(fixture, PeoplePanelHarness);
+    await harness.choose(1, 'Send out, may knock again');
+    await harness.choose(1, 'Send out for this lesson');
+    expect(said).toEqual([
+      { who: ida.id, word: 'out' },
+      { who: ida.id, word: 'barred' },
+    ]);
+  });
 });

@@ -1,6 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Id, Person, Trust } from '@cuaderno/core';
-import { Pen, PenOff } from 'lucide';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { DoorWord, Id, Person, Trust } from '@cuaderno/core';
+import { Ellipsis, Pen, PenOff } from 'lucide';
+import type { MenuItem } from 'primeng/api';
+import { Menu, MenuModule } from 'primeng/menu';
 import { Icon } from '../icons/icon';
 
 /**
@@ -9,7 +19,7 @@ import { Icon } from '../icons/icon';
  */
 @Component({
   selector: 'cua-people-panel',
-  imports: [Icon],
+  imports: [Icon, MenuModule],
   templateUrl: './people-panel.html',
   styleUrl: './people-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -19,8 +29,12 @@ export class PeoplePanel {
   /** Number of each page, by its id. */
   readonly numbers = input<ReadonlyMap<Id, number>>(new Map());
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
+  readonly word = output<{ who: Id; word: DoorWord }>();
 
-  protected readonly icons = { Pen, PenOff };
+  private readonly menu = viewChild.required(Menu);
+  /** Whose menu is open. */
+  private readonly meant = signal<Id | null>(null);
+  protected readonly icons = { Ellipsis, Pen, PenOff };
   protected readonly students = computed(() =>
     this.people()
       .filter(({ role }) => role === 'student')
@@ -34,4 +48,18 @@ export class PeoplePanel {
   protected readonly writing = computed(
     () => this.students().filter(({ writes }) => writes).length,
   );
+  protected readonly wishes: MenuItem[] = [
+    { label: 'Send out, may knock again', command: () => this.send('out') },
+    { label: 'Send out for this lesson', command: () => this.send('barred') },
+  ];
+
+  protected open(event: Event, person: Id): void {
+    this.meant.set(person);
+    this.menu().toggle(event);
+  }
+
+  private send(word: DoorWord): void {
+    const who = this.meant();
+    if (who) this.word.emit({ who, word });
+  }
 }

@@ -112,6 +112,8 @@ function paintText(
   context.font = cssFont(display, size);
   context.direction = rtl ? 'rtl' : 'ltr';
   context.textAlign = 'left';
+  // Or letters stand on whole pixels of the size they are set in, and aside of where the PDF has them.
+  context.textRendering = 'geometricPrecision';
   context.fillStyle = colour;
   const wide = context.measureText(text).width;
   if (wide > 0) context.scale(width / wide, 1);

@@ -53,6 +53,7 @@ export async function loadFont(font: TextFont, text: string): Promise<void> {
 }
 
 const context = document.createElement('canvas').getContext('2d')!;
+context.textRendering = 'geometricPrecision';
 /** Measured large, so that no rounding of small letters counts. */
 const LARGE = 200;
 

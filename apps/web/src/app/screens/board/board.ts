@@ -1,10 +1,10 @@
-import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   effect,
+  ElementRef,
   HostListener,
   inject,
   input,
@@ -15,9 +15,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
-import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
+import { Bell, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
@@ -31,12 +29,17 @@ import { MaterialsStore } from '../../materials/materials-store';
 import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
+import { LessonWatch } from '../../notice/lesson-watch';
+import { NoticeWishes } from '../../notice/notice-wishes';
+import { Notices } from '../../notice/notices';
+import { DoorList } from '../../people/door-list';
 import { PeoplePanel } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import { sayLength } from '../../time/say-time';
 import { WorkArea } from '../../work/work-area';
-import { JoinCard } from '../course/join-card';
+import { JoinCard } from '../../way-in/join-card';
+import { LeaveSheet } from './leave-sheet';
 import { MoveSheet } from './move-sheet';
 import { PageDesk } from './page-desk';
 import { inShort, ReportSheet } from './report-sheet';
@@ -50,14 +53,15 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
 @Component({
   selector: 'cua-board',
   imports: [
-    ButtonModule,
     ChooserPanel,
-    DialogModule,
     FindPanel,
     Icon,
+    DoorList,
     JoinCard,
+    LeaveSheet,
     MarginPanel,
     MoveSheet,
+    NoticeWishes,
     PageSheet,
     PageStrip,
     PeoplePanel,
@@ -78,20 +82,35 @@ export class BoardScreen {
   private readonly router = inject(Router);
   private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
+  private readonly doorList = viewChild<unknown, ElementRef<HTMLElement>>(DoorList, {
+    read: ElementRef,
+  });
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly info = signal<BoardInfo | null>(null);
   protected readonly course = signal<CourseOfBoard | null>(null);
   protected readonly page = signal<Id | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
-  protected readonly closing = signal(false);
+  protected readonly leaving = signal(false);
+  protected readonly wishing = signal(false);
+  protected readonly notices = inject(Notices);
+  private readonly watch = new LessonWatch((kind, words) => this.notices.tell(kind, words));
   protected readonly busy = signal(false);
   protected readonly desk = new PageDesk({
     session: () => this.session(),
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
   });
-  protected readonly icons = { Download, FolderOpen, Info, NotebookText, Pencil, Search };
+  protected readonly icons = {
+    Bell,
+    DoorOpen,
+    Download,
+    FolderOpen,
+    Info,
+    NotebookText,
+    Pencil,
+    Search,
+  };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
@@ -126,6 +145,12 @@ export class BoardScreen {
         const { import: job } = (history.state ?? {}) as { import?: string };
         void this.slides.load(job ?? null);
       });
+    });
+    effect(() => {
+      const session = this.session();
+      if (!session?.lesson()) return this.watch.over();
+      this.watch.arrivals(session.arrivals());
+      this.watch.people(session.people());
     });
     effect(() => this.nameField()?.nativeElement.select());
     const clock = setInterval(() => this.now.set(Date.now()), 10_000);
@@ -203,6 +228,8 @@ export class BoardScreen {
 
   protected async open(): Promise<void> {
     await this.try(async () => {
+      // A touch is needed to ask: from now on somebody may be at the door.
+      void this.notices.ask();
       await this.api.post(`/boards/${this.board()}/lesson`);
       this.now.set(Date.now());
     });
@@ -215,8 +242,26 @@ export class BoardScreen {
       await this.api.post(`/lessons/${lesson.id}/close`);
       await this.router.navigate(['/records', lesson.id]);
     });
-    this.closing.set(false);
+    this.leaving.set(false);
   }
+
+  protected toDoor(): void {
+    this.doorList()?.nativeElement.querySelector<HTMLElement>('button')?.focus();
+  }
+
+  /** The lesson stays open behind the tutor. */
+  protected async stepOut(): Promise<void> {
+    this.leaving.set(false);
+    await this.router.navigate(this.course() ? ['/courses', this.course()!.id] : ['/']);
+  }
+
+  /** How many are at the door and wait for an answer. */
+  protected readonly knocking = computed(
+    () =>
+      this.session()
+        ?.arrivals()
+        .filter(({ state }) => state === 'waiting').length ?? 0,
+  );
 
   private async try(what: () => Promise<void>): Promise<void> {
     this.busy.set(true);

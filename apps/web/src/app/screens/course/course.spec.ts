@@ -10,6 +10,8 @@ const course: Course = {
   joinCode: 'KLP427',
   slot: null,
   nextAt: null,
+  door: 'ask',
+  retiredAt: null,
   lesson: null,
 };
 const board = (title: string): BoardInfo => ({ id: title, course: 'c1', title, createdAt: 0 });
@@ -35,6 +37,7 @@ async function open(
     { course: 'c1' },
     {
       'GET /courses/c1': { course, boards: [board('Ebb')], takenOut: [], records: [] },
+      'GET /courses/c1/guests': [],
       'GET /boards/Ebb/cover': problem('not-found', 'None.'),
       'GET /boards/Other/cover': problem('not-found', 'None.'),
       'UPLOAD /courses/c1/boards/bring?name=Neap%20%26%20spring.pdf': take,

@@ -16,14 +16,17 @@ import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/pdf-js';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
+import { WayIn } from '../../way-in/way-in';
 import { BoardList } from './board-list';
-import { JoinCard } from './join-card';
 import { Upload } from './upload';
+
+/** For how long slides that are expected needn't be announced again, in ms. */
+const EXPECTED = 60_000;
 
 /** A course: its boards, its join link, its records. PDFs, slides and board files dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
-  imports: [BoardList, ButtonModule, JoinCard, ProgressBarModule, RouterLink],
+  imports: [BoardList, ButtonModule, ProgressBarModule, RouterLink, WayIn],
   templateUrl: './course.html',
   styleUrl: './course.scss',
   host: {
@@ -41,6 +44,8 @@ export class CourseScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly local = inject(LocalFiles);
+  /** When slides were last expected, in ms since 1970. */
+  private expected = 0;
   protected readonly info = signal<Course | null>(null);
   protected readonly boards = signal<readonly BoardInfo[]>([]);
   protected readonly takenOut = signal<readonly BoardInfo[]>([]);
@@ -79,8 +84,17 @@ export class CourseScreen {
     }
   }
 
+  /** A file is about to be chosen: what turns slides into pages starts meanwhile. */
+  protected expect(): void {
+    if (Date.now() - this.expected < EXPECTED) return;
+    this.expected = Date.now();
+    // A kindness: without it slides take a second longer.
+    void this.api.post('/imports/ready').catch(() => undefined);
+  }
+
   protected over(event: DragEvent): void {
     event.preventDefault();
+    this.expect();
     this.dropping.set(true);
   }
 

@@ -1,14 +1,14 @@
 import { problem, Screen } from '../../testing/screen';
 import { JoinScreen } from './join';
 
-const DOOR = { course: 'Tides', tutor: 'Maren', open: true, name: null };
+const DOOR = { course: 'Tides', tutor: 'Maren', open: true, nextAt: null, name: null };
 
 describe('a student’s way in', () => {
   it('by link asks for a first name and nothing else, and leads into the lesson', async () => {
     const screen = await Screen.show(
       JoinScreen,
       { link: 'abc' },
-      { 'POST /join/look': DOOR, 'POST /join': null },
+      { 'POST /join/look': DOOR, 'POST /join': { state: 'in' } },
     );
     expect(screen.text).toContain('Tides');
     expect(screen.text).toContain('with Maren');
@@ -16,6 +16,24 @@ describe('a student’s way in', () => {
     await screen.send('name', 'Ída');
     expect(screen.api.asked.at(-1)!.body).toEqual({ by: { link: 'abc' }, name: 'Ída' });
     expect(screen.address).toBe('/lesson');
+  });
+
+  it('leads to the door where somebody has to open it', async () => {
+    const screen = await Screen.show(
+      JoinScreen,
+      { link: 'abc' },
+      { 'POST /join/look': DOOR, 'POST /join': { state: 'waiting' } },
+    );
+    await screen.send('name', 'Ída');
+    expect(screen.address).toBe('/door');
+  });
+
+  it('says when the next lesson is, by the clock of whoever looks', async () => {
+    const at = new Date(2040, 10, 27, 16, 30).getTime();
+    const shut = { ...DOOR, open: false, nextAt: at };
+    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': shut });
+    expect(screen.text).toContain('The next lesson is Tuesday 27 November at 16:30');
+    expect(screen.text).toContain('by your clock');
   });
 
   it('knows who was here before', async () => {

@@ -11,11 +11,14 @@ import {
 import { Router } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
+import { sayWhen, sayZone } from '../../time/say-time';
 
-interface Door {
+interface Entrance {
   readonly course: string;
   readonly tutor: string;
   readonly open: boolean;
+  /** When the next lesson begins, in ms since 1970. */
+  readonly nextAt: number | null;
   readonly name: string | null;
 }
 
@@ -36,7 +39,8 @@ export class JoinScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly code = signal('');
-  protected readonly door = signal<Door | null>(null);
+  protected readonly entrance = signal<Entrance | null>(null);
+  protected readonly say = { when: sayWhen, zone: sayZone };
   protected readonly busy = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -47,7 +51,9 @@ export class JoinScreen {
     });
     inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
     // While a name is typed, the lesson's own code comes in.
-    requestIdleCallback?.(() => void import('../lesson/lesson'));
+    requestIdleCallback?.(
+      () => void Promise.all([import('../door/door'), import('../lesson/lesson')]),
+    );
   }
 
   protected find(code: string): void {
@@ -59,8 +65,8 @@ export class JoinScreen {
     this.busy.set(true);
     this.trouble.set(null);
     try {
-      await this.api.post('/join', { by: this.by(), name });
-      await this.router.navigateByUrl('/lesson');
+      const { state } = await this.api.post<{ state: string }>('/join', { by: this.by(), name });
+      await this.router.navigateByUrl(state === 'in' ? '/lesson' : '/door');
     } catch (error) {
       this.trouble.set(troubleOf(error));
       if (error instanceof ApiError && error.code === 'lesson-not-open') await this.look();
@@ -72,10 +78,10 @@ export class JoinScreen {
   protected async look(): Promise<void> {
     clearTimeout(this.timer);
     try {
-      const door = await this.api.post<Door>('/join/look', this.by());
-      this.door.set(door);
+      const entrance = await this.api.post<Entrance>('/join/look', this.by());
+      this.entrance.set(entrance);
       this.trouble.set(null);
-      if (!door.open) this.timer = setTimeout(() => void this.look(), KNOCK);
+      if (!entrance.open) this.timer = setTimeout(() => void this.look(), KNOCK);
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }

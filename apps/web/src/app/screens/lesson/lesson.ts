@@ -9,7 +9,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { BookOpen, Pen, PenOff, SquarePen } from 'lucide';
@@ -37,6 +37,7 @@ interface StudentLesson {
 })
 export class LessonScreen {
   private readonly api = inject(Api);
+  private readonly router = inject(Router);
   protected readonly icons = { BookOpen, Pen, PenOff, SquarePen };
   protected readonly papers = new PaperSource();
   protected readonly session = signal<BoardSession | null>(null);
@@ -66,6 +67,10 @@ export class LessonScreen {
       session.materials();
       untracked(() => void this.readFolders());
     });
+    effect(() => {
+      // Sent out: what happens next is said at the door.
+      if (this.line() === 'door') untracked(() => void this.toDoor());
+    });
     inject(DestroyRef).onDestroy(() => {
       this.session()?.close();
       this.papers.close();
@@ -79,8 +84,13 @@ export class LessonScreen {
       this.session.set(new BoardSession('/live/lesson'));
     } catch (error) {
       if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
+      else if (error instanceof ApiError && error.code === 'at-the-door') await this.toDoor();
       else this.trouble.set(troubleOf(error));
     }
+  }
+
+  private async toDoor(): Promise<void> {
+    await this.router.navigateByUrl('/door', { replaceUrl: true });
   }
 
   protected async readFolders(): Promise<void> {

@@ -11,6 +11,8 @@ const course = (name: string, change: Partial<Course> = {}): Course => ({
   joinCode: 'x',
   slot: null,
   nextAt: null,
+  door: 'ask',
+  retiredAt: null,
   lesson: null,
   ...change,
 });
@@ -91,5 +93,15 @@ describe('today', () => {
     );
     await screen.press('Sign out');
     expect(screen.address).toBe('/sign-in');
+  });
+
+  it('keeps retired courses apart, with their boards and records', async () => {
+    const { element, text } = await today([
+      course('Sky'),
+      course('Cello', { retiredAt: Date.UTC(2026, 5, 1) }),
+    ]);
+    expect(element.querySelector('.columns .cards')!.textContent).not.toContain('Cello');
+    expect(text).toContain('Retired: 1');
+    expect(element.querySelector('details')!.textContent).toContain('Cello');
   });
 });

@@ -31,6 +31,12 @@ export class TodayScreen {
   protected readonly today = sayDay(Date.now());
   protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
 
+  protected readonly going = computed(
+    () => this.courses()?.filter(({ retiredAt }) => retiredAt === null) ?? [],
+  );
+  protected readonly retired = computed(
+    () => this.courses()?.filter(({ retiredAt }) => retiredAt !== null) ?? [],
+  );
   protected readonly open = computed(() => this.courses()?.find(({ lesson }) => lesson) ?? null);
   protected readonly next = computed(
     () =>

@@ -1,33 +1,55 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import { Check, Copy } from 'lucide';
-import { Icon } from '../../icons/icon';
+import { Check, Copy, QrCode } from 'lucide';
+import { Icon } from '../icons/icon';
+import { copyText } from './copy-text';
+import { QrSheet } from './qr-sheet';
 
 /** How long "copied" is shown, in ms. */
 const SHOWN = 2000;
 
+export function joinLink(token: string): string {
+  return `${location.origin}/join/${token}`;
+}
+
 /** How students come in: the link to copy, and the code to read out. */
 @Component({
   selector: 'cua-join-card',
-  imports: [Icon],
+  imports: [Icon, QrSheet],
   template: `
     <h2>How students come in</h2>
-    <button type="button" class="act" (click)="copy()">
-      <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />
-      {{ copied() ? 'Copied' : 'Copy the join link' }}
-    </button>
+    <div class="ways">
+      <button type="button" class="act" (click)="copy()">
+        <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />
+        {{ copied() ? 'Copied' : 'Copy the join link' }}
+      </button>
+      <button
+        type="button"
+        class="act square"
+        aria-label="Show as a picture to scan"
+        title="Show as a picture to scan"
+        (click)="showing.set(true)"
+      >
+        <cua-icon [of]="icons.QrCode" [size]="20" />
+      </button>
+    </div>
     <p>
       or at <b>{{ host }}/join</b> with the code
       <b class="code" [attr.aria-label]="spelled()">{{ code() }}</b>
     </p>
+    @if (showing()) {
+      <cua-qr-sheet [link]="link()" (closed)="showing.set(false)" />
+    }
   `,
   styleUrl: './join-card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class JoinCard {
   readonly course = input.required<{ readonly linkToken: string; readonly joinCode: string }>();
-  protected readonly icons = { Check, Copy };
+  protected readonly icons = { Check, Copy, QrCode };
   protected readonly host = location.host;
   protected readonly copied = signal(false);
+  protected readonly showing = signal(false);
+  protected readonly link = computed(() => joinLink(this.course().linkToken));
   /** In groups, as it is read out. */
   protected readonly code = computed(() => {
     const { joinCode } = this.course();
@@ -36,13 +58,7 @@ export class JoinCard {
   protected readonly spelled = computed(() => [...this.course().joinCode].join(' '));
 
   protected async copy(): Promise<void> {
-    const link = `${location.origin}/join/${this.course().linkToken}`;
-    try {
-      await navigator.clipboard.writeText(link);
-    } catch {
-      // Without https browsers keep the clipboard to themselves; then this is how it is done.
-      prompt('Copy this link:', link);
-    }
+    await copyText(this.link());
     this.copied.set(true);
     setTimeout(() => this.copied.set(false), SHOWN);
   }

@@ -1,0 +1,129 @@
+import { comesIn, knocked, newId } from '@cuaderno/core';
+import type { DoorRule, DoorWord, Id } from '@cuaderno/core';
+import { and, eq, inArray } from 'drizzle-orm';
+import { knownDevices } from '../courses/tables.js';
+import type { Database } from '../database/index.js';
+import { ProblemError } from '../problems/index.js';
+import type { LiveLesson, Present } from './live-lesson.js';
+import { people } from './tables.js';
+
+/** Students who come to one lesson at most, whether they are let in or not. */
+const MAX_COMERS = 120;
+
+/** Who knocks. */
+export interface Knocker {
+  readonly name: string;
+  /** SHA-256 of what their browser keeps. */
+  readonly device: string;
+  /** Whom the link was made for that they came by, if it was a guest's. */
+  readonly guest: string | null;
+}
+
+/**
+ * The door of every lesson: whoever comes waits there until they are let in. Where someone stands
+ * holds from the moment it is said, and goes to disk after that.
+ */
+export class Door {
+  /** Called when somebody came to a lesson's door or left it, or was told something. */
+  onChange: (lesson: LiveLesson, moved: readonly Present[]) => void = () => undefined;
+
+  constructor(private readonly db: Database) {}
+
+  /** Somebody comes. Throws `kept-out` for whom the tutor keeps out of this lesson. */
+  async knock(lesson: LiveLesson, rule: DoorRule, who: Knocker): Promise<Present> {
+    const { name, device, guest } = who;
+    this.refuseKeptOut(lesson, device);
+    if (lesson.came >= MAX_COMERS) throw new ProblemError('slow-down');
+    const known = await this.nameOf(lesson.course, device);
+    const now = Date.now();
+    const person = lesson.add(
+      {
+        id: newId(),
+        name,
+        nth: lesson.nextNth(name),
+        role: 'student',
+        trust: 'look',
+        door: comesIn(rule, known !== null) ? 'in' : 'waiting',
+        device,
+        guest,
+      },
+      now,
+      known,
+    );
+    const { id, nth, role, trust, door } = person;
+    await this.db.insert(people).values({
+      id,
+      name,
+      nth,
+      role,
+      trust,
+      door,
+      device,
+      guest,
+      lesson: lesson.id,
+      arrivedAt: now,
+    });
+    if (door === 'in') await this.remember(lesson, person);
+    this.onChange(lesson, [person]);
+    return person;
+  }
+
+  /** Somebody who came before knocks once more. Throws `kept-out`. */
+  async again(lesson: LiveLesson, person: Present): Promise<void> {
+    if (person.device) this.refuseKeptOut(lesson, person.device);
+    const door = knocked(person.door);
+    if (door === person.door) return;
+    person.door = door;
+    person.since = Date.now();
+    await this.keep(lesson, [person]);
+    this.onChange(lesson, [person]);
+  }
+
+  /** The tutor's word; it holds from here on. Returns to whom it applied. */
+  async word(lesson: LiveLesson, who: Id | 'all', word: DoorWord): Promise<Present[]> {
+    const moved = lesson.word(who, word);
+    if (moved.length === 0) return moved;
+    // Whoever comes in again looks on until they are given a pen.
+    if (word !== 'in') for (const person of moved) person.trust = 'look';
+    this.onChange(lesson, moved);
+    await this.keep(lesson, moved);
+    if (word === 'in') for (const person of moved) await this.remember(lesson, person);
+    return moved;
+  }
+
+  private refuseKeptOut(lesson: LiveLesson, device: string): void {
+    if (lesson.ofDevice(device).some(({ door }) => door === 'barred'))
+      throw new ProblemError('kept-out');
+  }
+
+  private async keep(lesson: LiveLesson, moved: readonly Present[]): Promise<void> {
+    const ids = moved.map(({ id }) => id);
+    const { door, trust } = moved[0]!;
+    await this.db
+      .update(people)
+      .set({ door, trust })
+      .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
+  }
+
+  private async nameOf(course: Id, device: string): Promise<string | null> {
+    const [row] = await this.db
+      .select({ name: knownDevices.name })
+      .from(knownDevices)
+      .where(and(eq(knownDevices.course, course), eq(knownDevices.device, device)));
+    return row?.name ?? null;
+  }
+
+  /** A guest's browser isn't remembered: they come once. */
+  private async remember({ course }: LiveLesson, person: Present): Promise<void> {
+    const { name, device, guest } = person;
+    if (!device || guest !== null) return;
+    const at = Date.now();
+    await this.db
+      .insert(knownDevices)
+      .values({ course, device, name, at })
+      .onConflictDoUpdate({
+        target: [knownDevices.course, knownDevices.device],
+        set: { name, at },
+      });
+  }
+}

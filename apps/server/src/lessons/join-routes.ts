@@ -1,0 +1,197 @@
+import { DoorState, PersonName } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { Throttle } from '../accounts/index.js';
+import type { GuestLink } from '../courses/guest-links.js';
+import { nextLesson } from '../courses/next-lesson.js';
+import type { Course } from '../courses/service.js';
+import { ProblemError } from '../problems/index.js';
+import { deviceOf } from './device.js';
+import { setPass } from './plugin.js';
+import type { Student } from './plugin.js';
+
+const tags = ['lessons'];
+
+/** Wrong codes from one address before it slows down. */
+const FREE_GUESSES = 8;
+
+/** How a student found the lesson: by the link, or by the code as they typed it. */
+const By = z.union([
+  z.object({ link: z.string().min(1).max(100) }),
+  z.object({ code: z.string().min(1).max(100) }),
+]);
+type By = z.infer<typeof By>;
+
+const Entrance = z.object({
+  course: z.string(),
+  tutor: z.string(),
+  open: z.boolean(),
+  /** When the next lesson begins, in ms since 1970, if the course meets every week. */
+  nextAt: z.number().nullable(),
+  /** The name under which this browser came to the lesson already, or a guest's. */
+  name: z.string().nullable(),
+});
+
+const Standing = z.object({ state: DoorState });
+
+/** Where a link or code leads. */
+interface Way {
+  readonly course: Course;
+  readonly guest: GuestLink | null;
+}
+
+/** The way into a lesson: the link or code, a first name, the door. */
+export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
+  const guesses = new Throttle(FREE_GUESSES);
+
+  const wayBy = async (by: By): Promise<Way | null> => {
+    const guest = 'link' in by ? await app.guestLinks.byToken(by.link) : null;
+    const course = guest ? await app.courses.byId(guest.course) : await app.courses.byJoin(by);
+    return course && { course, guest };
+  };
+
+  const find = async (by: By, from: string): Promise<Way> => {
+    guesses.check(from);
+    const way = await wayBy(by);
+    if (!way) {
+      guesses.failed(from);
+      throw new ProblemError('no-such-lesson');
+    }
+    guesses.succeeded(from);
+    if (way.course.retiredAt !== null) throw new ProblemError('course-retired');
+    return way;
+  };
+
+  /** Whoever this browser is already, if it came to that course's open lesson. */
+  const before = (request: Parameters<typeof app.comerOf>[0], course: Course): Student | null => {
+    try {
+      const comer = app.comerOf(request);
+      return comer.lesson.course === course.id ? comer : null;
+    } catch {
+      return null;
+    }
+  };
+
+  app.post(
+    '/join/look',
+    {
+      schema: {
+        tags,
+        summary: 'Whose lesson a link or code leads to, whether it is open, and when the next is',
+        body: By,
+        response: { 200: Entrance },
+      },
+    },
+    async (request) => {
+      const { course, guest } = await find(request.body, request.ip);
+      return {
+        course: course.name,
+        tutor: await app.lessons.tutorName(course.tutor),
+        open: app.lessons.ofCourse(course.id) !== undefined,
+        nextAt: course.slot && nextLesson(course.slot, Date.now()),
+        name: before(request, course)?.person.name ?? guest?.guest ?? null,
+      };
+    },
+  );
+
+  app.post(
+    '/join',
+    {
+      schema: {
+        tags,
+        summary: 'Come to an open lesson with a first name; its door may have to be opened first',
+        body: z.object({ by: By, name: PersonName }),
+        response: { 200: Standing },
+      },
+    },
+    async (request, reply) => {
+      const { by, name } = request.body;
+      const { course, guest } = await find(by, request.ip);
+      const lesson = app.lessons.ofCourse(course.id);
+      if (!lesson) throw new ProblemError('lesson-not-open');
+      const device = deviceOf(request, reply);
+      if (guest) await app.guestLinks.use(guest.id, device);
+      const comer = before(request, course);
+      if (comer?.person.name === name) {
+        await app.lessons.door.again(lesson, comer.person);
+        setPass(request, reply, comer);
+        return { state: comer.person.door };
+      }
+      const person = await app.lessons.door.knock(lesson, course.door, {
+        name,
+        device,
+        guest: guest?.guest ?? null,
+      });
+      setPass(request, reply, { lesson, person });
+      return { state: person.door };
+    },
+  );
+
+  app.post(
+    '/door/knock',
+    {
+      schema: {
+        tags,
+        summary: 'Knock once more, after “not now” or after being sent out',
+        response: { 200: Standing },
+      },
+    },
+    async (request) => {
+      const { lesson, person } = app.comerOf(request);
+      await app.lessons.door.again(lesson, person);
+      return { state: person.door };
+    },
+  );
+
+  app.get(
+    '/door',
+    {
+      schema: {
+        tags,
+        summary: 'The lesson at whose door this student is',
+        response: { 200: z.object({ course: z.string(), tutor: z.string(), name: z.string() }) },
+      },
+    },
+    async (request) => {
+      const { lesson, person } = app.comerOf(request);
+      const course = await app.courses.one(lesson.course, lesson.tutor);
+      return {
+        course: course.name,
+        tutor: await app.lessons.tutorName(lesson.tutor),
+        name: person.name,
+      };
+    },
+  );
+
+  app.get(
+    '/lesson',
+    {
+      schema: {
+        tags,
+        summary: 'The lesson this student is in',
+        response: {
+          200: z.object({
+            id: z.string(),
+            board: z.string(),
+            course: z.string(),
+            title: z.string(),
+            name: z.string(),
+          }),
+        },
+      },
+    },
+    async (request, reply) => {
+      const student = app.studentOf(request);
+      const { lesson, person } = student;
+      setPass(request, reply, student);
+      const course = await app.courses.one(lesson.course, lesson.tutor);
+      return {
+        id: lesson.id,
+        board: lesson.board,
+        course: course.name,
+        title: await app.boards.title(lesson.board),
+        name: person.name,
+      };
+    },
+  );
+};

@@ -1,0 +1,43 @@
+import { pack } from '@cuaderno/core';
+import type { ServerMessage } from '@cuaderno/core';
+import type { WebSocket } from 'ws';
+import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import { CLOSE } from './connection.js';
+
+/** Bytes of a message from the door at most: nothing that is said there is long. */
+const MAX_BYTES = 200;
+
+/**
+ * A window of someone at the door. It is told where they stand and nothing else: no board, no names, no
+ * word that is said inside.
+ */
+export class DoorConnection {
+  constructor(
+    private readonly socket: WebSocket,
+    readonly lesson: LiveLesson,
+    readonly person: Present,
+    left: (connection: DoorConnection) => void,
+  ) {
+    socket.on('message', (data: Buffer) => {
+      // A sign of life is answered; there is nothing else to say.
+      if (data.length > MAX_BYTES) socket.close(CLOSE.flood);
+      else this.send({ kind: 'pong', n: 0 });
+    });
+    socket.on('close', () => left(this));
+    socket.on('error', () => undefined);
+    this.tell();
+  }
+
+  /** Says where they stand. */
+  tell(): void {
+    this.send({ kind: 'door.state', state: this.person.door });
+  }
+
+  over(): void {
+    this.socket.close(CLOSE.over);
+  }
+
+  private send(message: ServerMessage): void {
+    if (this.socket.readyState === this.socket.OPEN) this.socket.send(pack(message));
+  }
+}

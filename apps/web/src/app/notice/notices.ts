@@ -1,0 +1,85 @@
+import { effect, Injectable, signal } from '@angular/core';
+import { knock } from './sounds';
+
+/** What a tutor is given notice of. */
+export type NoticeKind = 'door' | 'left';
+/** How: a sound, a line on screen, and a notification of the browser while its window is behind. */
+export type NoticeWay = 'sound' | 'sight' | 'behind';
+
+export type NoticeWishes = Record<NoticeKind, Record<NoticeWay, boolean>>;
+
+export const NOTICE_KINDS: readonly { kind: NoticeKind; label: string }[] = [
+  { kind: 'door', label: 'Someone is at the door' },
+  { kind: 'left', label: 'Someone has left' },
+];
+export const NOTICE_WAYS: readonly { way: NoticeWay; label: string }[] = [
+  { way: 'sound', label: 'Sound' },
+  { way: 'sight', label: 'On screen' },
+  { way: 'behind', label: 'Window behind' },
+];
+
+const KEY = 'cuaderno.notices';
+const USUAL: NoticeWishes = {
+  door: { sound: true, sight: true, behind: true },
+  left: { sound: false, sight: true, behind: false },
+};
+/** How long a line stays on screen, in ms. */
+const SHOWN = 8000;
+
+function kept(): NoticeWishes {
+  try {
+    const before = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<NoticeWishes>;
+    return {
+      door: { ...USUAL.door, ...before.door },
+      left: { ...USUAL.left, ...before.left },
+    };
+  } catch {
+    return USUAL;
+  }
+}
+
+/** Gives notice, in the ways that this tutor wishes. They stay as they were left, on this machine. */
+@Injectable({ providedIn: 'root' })
+export class Notices {
+  readonly wishes = signal<NoticeWishes>(kept());
+  /** What is said on screen just now. */
+  readonly line = signal<string | null>(null);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    effect(() => {
+      try {
+        localStorage.setItem(KEY, JSON.stringify(this.wishes()));
+      } catch {
+        // Where there is no room for it, wishes last as long as the window.
+      }
+    });
+  }
+
+  /** Sets one wish. Notifications of the browser are asked for when they are first wished. */
+  wish(kind: NoticeKind, way: NoticeWay, on: boolean): void {
+    this.wishes.update((all) => ({ ...all, [kind]: { ...all[kind], [way]: on } }));
+    if (on && way === 'behind') void this.ask();
+    if (on && way === 'sound') knock();
+  }
+
+  /** Asks the browser whether it may notify, where it hasn't been asked. */
+  async ask(): Promise<void> {
+    if (typeof Notification !== 'undefined' && Notification.permission === 'default')
+      await Notification.requestPermission().catch(() => 'denied');
+  }
+
+  tell(kind: NoticeKind, words: string): void {
+    const { sound, sight, behind } = this.wishes()[kind];
+    if (sound) knock();
+    if (sight) {
+      this.line.set(words);
+      clearTimeout(this.timer);
+      this.timer = setTimeout(() => this.line.set(null), SHOWN);
+    }
+    if (behind && document.hidden && typeof Notification !== 'undefined') {
+      // One for each kind: a class that arrives isn't ten notifications.
+      if (Notification.permission === 'granted') new Notification(words, { tag: kind });
+    }
+  }
+}

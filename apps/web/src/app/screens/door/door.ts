@@ -1,0 +1,120 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  InjectionToken,
+  signal,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { DoorState } from '@cuaderno/core';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import { ENDED, LiveLink } from '../../live/live-link';
+import type { Dial, LinkEvent } from '../../live/live-link';
+
+/** How the line is made: another way in tests. */
+export const DIAL = new InjectionToken<Dial | undefined>('dial', { factory: () => undefined });
+
+interface DoorOf {
+  readonly course: string;
+  readonly tutor: string;
+  readonly name: string;
+}
+
+/** What a student sees at the door of a lesson: that the tutor knows, and when they may come in. */
+@Component({
+  selector: 'cua-door',
+  imports: [RouterLink],
+  templateUrl: './door.html',
+  styleUrl: './door.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DoorScreen {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  protected readonly door = signal<DoorOf | null>(null);
+  protected readonly state = signal<DoorState | 'over' | 'gone'>('waiting');
+  protected readonly away = signal(false);
+  protected readonly busy = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+  /** What is said and what can be done, by where the student stands. */
+  protected readonly words = computed(() => WORDS[this.state()]);
+  private readonly link = new LiveLink('/live/door', inject(DIAL));
+
+  constructor() {
+    this.link.events.subscribe((event) => this.onEvent(event));
+    void this.load();
+    effect(() => {
+      if (this.state() === 'in') void this.router.navigateByUrl('/lesson', { replaceUrl: true });
+    });
+    inject(DestroyRef).onDestroy(() => this.link.close());
+  }
+
+  protected async knock(): Promise<void> {
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      const { state } = await this.api.post<{ state: DoorState }>('/door/knock');
+      this.state.set(state);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  private async load(): Promise<void> {
+    // Whose door it is: a kindness; where one stands is told on the line.
+    this.door.set(await this.api.get<DoorOf>('/door').catch(() => null));
+  }
+
+  private onEvent(event: LinkEvent): void {
+    if (event.kind === 'away') this.away.set(true);
+    else if (event.kind === 'open') this.away.set(false);
+    else if (event.kind === 'ended') this.state.set(event.code === ENDED.over ? 'over' : 'gone');
+    else if (event.message.kind === 'door.state') this.state.set(event.message.state);
+  }
+}
+
+interface Words {
+  readonly title: string;
+  readonly detail: string;
+  readonly knock: boolean;
+}
+
+const WORDS: Record<DoorState | 'over' | 'gone', Words> = {
+  waiting: {
+    title: 'You are at the door',
+    detail: 'Your tutor sees that you are here, and lets you in. Nothing more to do.',
+    knock: false,
+  },
+  in: { title: 'Come in', detail: 'The board is coming.', knock: false },
+  'not-now': {
+    title: 'Not just now',
+    detail: 'Your tutor isn’t ready for you yet. Stay here: the door may open, or knock once more.',
+    knock: true,
+  },
+  out: {
+    title: 'You are outside',
+    detail: 'Your tutor has sent you out of the lesson. You can knock and ask to come in again.',
+    knock: true,
+  },
+  barred: {
+    title: 'You are outside',
+    detail: 'Your tutor has sent you out of this lesson. You can come to the next one.',
+    knock: false,
+  },
+  over: {
+    title: 'The lesson is over',
+    detail: 'See you next time!',
+    knock: false,
+  },
+  gone: {
+    title: 'Your place at the door has expired',
+    detail: 'Open the join link again and enter your name.',
+    knock: false,
+  },
+};

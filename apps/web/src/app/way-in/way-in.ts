@@ -1,0 +1,143 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  model,
+  signal,
+  untracked,
+} from '@angular/core';
+import type { DoorRule } from '@cuaderno/core';
+import { Api, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
+import type { Course, GuestLink } from '../api/shapes';
+import { copyText } from './copy-text';
+import { JoinCard, joinLink } from './join-card';
+
+/** Who comes in by themselves, in words. */
+const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
+  { rule: 'ask', label: 'I let everyone in', detail: 'Whoever comes waits at the door.' },
+  {
+    rule: 'known',
+    label: 'Who was here before comes in',
+    detail: 'By the browser they use, not by the name they type.',
+  },
+  {
+    rule: 'all',
+    label: 'Whoever has the link comes in',
+    detail: 'Also somebody who got it from a student.',
+  },
+];
+
+/** How students come into a course: its link and code, who waits at the door, links for guests, its end. */
+@Component({
+  selector: 'cua-way-in',
+  imports: [JoinCard],
+  templateUrl: './way-in.html',
+  styleUrl: './way-in.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WayIn {
+  readonly course = model.required<Course>();
+  /** Whether a lesson of it is open. */
+  readonly open = input(false);
+
+  private readonly api = inject(Api);
+  private readonly id = computed(() => this.course().id);
+  protected readonly rules = RULES;
+  protected readonly guests = signal<readonly GuestLink[]>([]);
+  protected readonly copied = signal<string | null>(null);
+  /** What is asked about before it is done. */
+  protected readonly asking = signal<'link' | 'retire' | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly busy = signal(false);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.try(() => this.loadGuests(id)));
+    });
+  }
+
+  protected setDoor(door: DoorRule): void {
+    const before = this.course();
+    this.course.set({ ...before, door });
+    void this.try(async () => {
+      try {
+        await this.post('door', { door });
+      } catch (error) {
+        this.course.set(before);
+        throw error;
+      }
+    });
+  }
+
+  protected renew(): void {
+    void this.try(async () => {
+      const now = await this.post<Pick<Course, 'linkToken' | 'joinCode'>>('link');
+      this.course.update((course) => ({ ...course, ...now }));
+      this.asking.set(null);
+    });
+  }
+
+  protected retire(): void {
+    void this.try(async () => {
+      await this.post('retire');
+      this.course.update((course) => ({ ...course, retiredAt: Date.now(), nextAt: null }));
+      this.asking.set(null);
+    });
+  }
+
+  protected resume(): void {
+    void this.try(async () => {
+      await this.post('resume');
+      const { course } = await this.api.get<{ course: Course }>(`/courses/${this.course().id}`);
+      this.course.set(course);
+    });
+  }
+
+  protected invite(field: HTMLInputElement): void {
+    const guest = field.value.trim();
+    if (guest === '') return;
+    void this.try(async () => {
+      const link = await this.post<GuestLink>('guests', { guest });
+      this.guests.update((list) => [...list, link]);
+      field.value = '';
+      await this.copy(link);
+    });
+  }
+
+  protected async copy(link: GuestLink): Promise<void> {
+    await copyText(joinLink(link.token));
+    this.copied.set(link.id);
+  }
+
+  protected end(link: GuestLink): void {
+    void this.try(async () => {
+      await this.post(`guests/${link.id}/end`);
+      this.guests.update((list) => list.filter(({ id }) => id !== link.id));
+    });
+  }
+
+  private async loadGuests(course: string): Promise<void> {
+    this.guests.set(await this.api.get<GuestLink[]>(`/courses/${course}/guests`));
+  }
+
+  private post<T = void>(what: string, body: object = {}): Promise<T> {
+    return this.api.post<T>(`/courses/${this.course().id}/${what}`, body);
+  }
+
+  private async try(what: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      await what();
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}
