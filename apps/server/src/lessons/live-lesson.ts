@@ -1,5 +1,15 @@
 import { afterWord } from '@cuaderno/core';
-import type { Actor, Arrival, DoorState, DoorWord, Id, Person, Role, Trust } from '@cuaderno/core';
+import type {
+  Actor,
+  Arrival,
+  DoorState,
+  DoorWord,
+  Id,
+  Person,
+  Role,
+  Trust,
+  View,
+} from '@cuaderno/core';
 
 /** Someone who came to a lesson, whether they are in it or not. */
 export interface Present {
@@ -34,6 +44,10 @@ export class LiveLesson {
   private readonly people = new Map<Id, Present>();
   /** Since when its tutor has had no window on it, in ms since 1970; `null` while they have one. */
   tutorAwaySince: number | null = Date.now();
+
+  /** Whether students' windows follow the tutor's, and what that showed last. */
+  inStep = false;
+  view: View | null = null;
 
   constructor(
     readonly id: Id,

@@ -29,6 +29,7 @@ export class Lessons {
       .where(isNull(lessons.closedAt));
     for (const { lesson, tutor } of rows) {
       const live = new LiveLesson(lesson.id, lesson.course, lesson.board, lesson.openedAt, tutor);
+      live.inStep = lesson.inStep;
       const here = await this.db
         .select()
         .from(people)
@@ -117,6 +118,12 @@ export class Lessons {
         )
         .then();
     return changed;
+  }
+
+  /** Whether students' windows follow the tutor's from now on. */
+  async setStep(lesson: LiveLesson, on: boolean): Promise<void> {
+    lesson.inStep = on;
+    await this.db.update(lessons).set({ inStep: on }).where(eq(lessons.id, lesson.id));
   }
 
   async windowOpened(lesson: LiveLesson, person: Id): Promise<void> {

@@ -15,6 +15,8 @@ export const lessons = sqliteTable(
     closedAt: integer('closed_at'),
     /** When the server last knew this lesson to be running: where it was killed, spans end here. */
     aliveAt: integer('alive_at').notNull(),
+    /** Whether students' windows follow the tutor's. */
+    inStep: integer('in_step', { mode: 'boolean' }).notNull().default(false),
   },
   (table) => [
     index('lessons_by_course').on(table.course),

@@ -169,6 +169,15 @@ export class LiveConnection implements Member {
         if (this.role !== 'tutor') return this.refuse('tutor-only');
         this.service.trust(this, message.who, message.trust);
         break;
+      case 'step':
+      case 'view':
+      case 'gather':
+        if (this.role !== 'tutor') return this.refuse('tutor-only');
+        if (message.kind === 'step') this.service.leading.step(this, message.on);
+        else if (message.kind === 'view')
+          this.service.leading.view(this, message.view, message.rest);
+        else this.service.leading.gather(this, message.view);
+        break;
       case 'door':
         if (this.role !== 'tutor') return this.refuse('tutor-only');
         this.service.door(this, message.who, message.word);

@@ -5,11 +5,13 @@ import type { Lessons } from '../lessons/service.js';
 import { CLOSE } from './connection.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
+import { Leading } from './leading.js';
 import type { LessonBus } from './lesson-bus.js';
 
 /** Everyone who is connected, and what passes between them. */
 export class LiveService {
   private readonly connections = new Map<Id, Set<LiveConnection>>();
+  readonly leading: Leading;
   readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
 
   constructor(
@@ -19,6 +21,12 @@ export class LiveService {
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
   ) {
+    this.leading = new Leading(
+      lessons,
+      (board) => this.connections.get(board) ?? [],
+      (board, page) => this.bus.open(board)?.isShown(page) ?? false,
+      log,
+    );
     lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
   }
 
@@ -49,6 +57,7 @@ export class LiveService {
     here.add(connection);
     this.connections.set(connection.board, here);
     if (!lesson) return;
+    this.leading.greet(connection);
     await this.keep(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
     if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals: lesson.arrivals() });
@@ -133,6 +142,7 @@ export class LiveService {
         kind: 'lesson',
         lesson: { id: lesson.id, openedAt: lesson.openedAt },
       });
+      this.leading.greet(connection);
     }
     this.tellPeople(lesson);
   }

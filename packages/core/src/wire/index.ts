@@ -1,5 +1,6 @@
 export * from './codec.js';
 export * from './messages.js';
 export * from './person.js';
+export * from './view.js';
 export * from './problem.js';
 export * from './packed-board.js';

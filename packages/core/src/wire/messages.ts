@@ -6,6 +6,7 @@ import { Operation, ToldOperation } from '../ops/index.js';
 import { DoorState, DoorWord, Role, Trust } from '../permissions/index.js';
 import { Arrival, Person } from './person.js';
 import { Problem } from './problem.js';
+import { View } from './view.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
 export const PROTOCOL = 3;
@@ -64,6 +65,12 @@ export const ClientMessage = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
   /** Lets in who waits, sends out who is in. The tutor's alone to send. */
   z.object({ kind: z.literal('door'), who: z.union([Id, z.literal('all')]), word: DoorWord }),
+  /** Whether students' windows follow the tutor's from now on. The tutor's alone to send. */
+  z.object({ kind: z.literal('step'), on: z.boolean() }),
+  /** What the tutor's window shows; at frame rate, and once more when it rests. */
+  z.object({ kind: z.literal('view'), view: View, rest: z.boolean() }),
+  /** Brings every student's window here, once. The tutor's alone to send. */
+  z.object({ kind: z.literal('gather'), view: View }),
   z.object({ kind: z.literal('ping'), n: z.number().int().min(0) }),
 ]);
 export type ClientMessage = z.infer<typeof ClientMessage>;
@@ -113,6 +120,9 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('door'), arrivals: z.array(Arrival) }),
   /** To someone at the door: where they stand. */
   z.object({ kind: z.literal('door.state'), state: DoorState }),
+  z.object({ kind: z.literal('step'), on: z.boolean() }),
+  /** What the tutor's window shows, to be shown here too; `once` leaves it free to move after that. */
+  z.object({ kind: z.literal('view'), view: View, once: z.boolean() }),
   z.object({
     kind: z.literal('lesson'),
     lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),

@@ -29,6 +29,7 @@ import type {
   ServerMessage,
   ToldEntry,
   Trust,
+  View,
 } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
@@ -105,6 +106,11 @@ export class BoardSession {
     mayWrite({ id: this.me() ?? '', role: this.role(), trust: this.trust() }),
   );
   readonly liveInk = new Subject<LiveInkEvent>();
+  /** Whether students' windows follow the tutor's, and what that showed last. */
+  readonly inStep = signal(false);
+  readonly led = signal<View | null>(null);
+  /** All are brought to one place, once. */
+  readonly gathered = new Subject<View>();
 
   /** @param whenIdle calls back when nothing else is to be done */
   constructor(
@@ -173,6 +179,19 @@ export class BoardSession {
 
   setTrust(who: Id | 'all', trust: Trust): void {
     this.link.send({ kind: 'trust', who, trust });
+  }
+
+  setStep(on: boolean): void {
+    this.link.send({ kind: 'step', on });
+  }
+
+  /** @param rest whether this is where the window stays for now */
+  sendView(view: View, rest: boolean): void {
+    if (this.line() === 'live') this.link.send({ kind: 'view', view, rest });
+  }
+
+  gather(view: View): void {
+    this.link.send({ kind: 'gather', view });
   }
 
   /** The tutor's word to someone at the door, or in the lesson. */
@@ -260,6 +279,14 @@ export class BoardSession {
       case 'people':
         this.people.set(message.people);
         break;
+      case 'step':
+        this.inStep.set(message.on);
+        if (!message.on) this.led.set(null);
+        break;
+      case 'view':
+        if (message.once) this.gathered.next(message.view);
+        else this.led.set(message.view);
+        break;
       case 'door':
         this.arrivals.set(message.arrivals);
         break;
@@ -270,6 +297,8 @@ export class BoardSession {
         this.lesson.set(null);
         this.people.set([]);
         this.arrivals.set([]);
+        this.inStep.set(false);
+        this.led.set(null);
         if (this.role() === 'student') this.line.set('over');
         break;
       case 'materials':

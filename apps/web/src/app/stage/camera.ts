@@ -1,4 +1,4 @@
-import type { Point } from '@cuaderno/core';
+import type { Point, Rect } from '@cuaderno/core';
 
 /** Smallest and largest zoom, in CSS pixels a point. Full size is 96/72. */
 export const FULL_SIZE = 96 / 72;
@@ -19,6 +19,26 @@ export interface Size {
 
 export function toBoard(camera: Camera, p: Point): Point {
   return { x: camera.x + p.x / camera.zoom, y: camera.y + p.y / camera.zoom };
+}
+
+/** The camera that shows all of a part of the board, as large as can be, in the middle of the window. */
+export function showing(part: Rect, window: Size): Camera {
+  const zoom = Math.min(window.width / part.width, window.height / part.height);
+  return {
+    x: part.x + part.width / 2 - window.width / zoom / 2,
+    y: part.y + part.height / 2 - window.height / zoom / 2,
+    zoom,
+  };
+}
+
+/** A camera on the way from one to another: zoom goes by ratio, as eyes see it. */
+export function between(from: Camera, to: Camera, part: number): Camera {
+  const mix = (a: number, b: number): number => a + (b - a) * part;
+  return {
+    x: mix(from.x, to.x),
+    y: mix(from.y, to.y),
+    zoom: from.zoom * (to.zoom / from.zoom) ** part,
+  };
 }
 
 /** Keeps the window over the run of pages: what is narrower than the window lies in its middle. */

@@ -13,7 +13,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core';
-import type { Board, Frame, Id, InkStyle, Item, Point } from '@cuaderno/core';
+import type { Board, Frame, Id, InkStyle, Item, Point, View } from '@cuaderno/core';
 import type { LiveInkEvent } from '../live/board-session';
 import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
@@ -183,6 +183,21 @@ export class Stage {
     inject(DestroyRef).onDestroy(() => this.stop());
   }
 
+  /** What the window shows; any other window can show the same. */
+  get part(): View | null {
+    return this.viewing.part;
+  }
+
+  /** Shows what another window shows from now on; `null` lets go of it. */
+  follow(view: View | null): void {
+    this.viewing.follow(view);
+  }
+
+  /** Shows what another window shows, once. */
+  show(view: View): void {
+    this.viewing.show(view);
+  }
+
   /** Shows a page from its top, at the present zoom. */
   goTo(page: Id): void {
     this.viewing.goTo(page);
@@ -286,6 +301,7 @@ export class Stage {
     this.resizing.disconnect();
     this.gestures?.close();
     this.steering?.stop();
+    this.viewing.close();
     this.writing.close();
     this.scene?.close();
   }

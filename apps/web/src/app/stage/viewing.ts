@@ -1,12 +1,19 @@
 import { signal } from '@angular/core';
-import type { Id, Page, Point } from '@cuaderno/core';
-import { clamp, panToShow, zoomAt } from './camera';
+import type { Id, Page, Point, View } from '@cuaderno/core';
+import { between, clamp, panToShow, showing, zoomAt } from './camera';
 import type { Camera, Size } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
 import type { Placed, Run } from './layout';
 
 /** Pixels of pages that are drawn before they come into the window, at most. */
 const NEAR_PIXELS = 8_000_000;
+
+/** Part of the way that a window which follows another goes with each frame. */
+const GLIDE = 0.35;
+/** Windows away from where one is beyond which one is there at once. */
+const LEAP = 3;
+/** Whoever wants no motion is there at once. */
+const STILL = matchMedia('(prefers-reduced-motion: reduce)');
 
 /** What the window shows of a board: where it is, how large, and which pages are in it. */
 export class Viewing {
@@ -20,6 +27,9 @@ export class Viewing {
   private fit: 'width' | 'page' | null = 'width';
   /** The page to go to as soon as it is laid out. */
   private waiting: Id | null = null;
+  /** Whose view this window follows: then it can't be moved by itself. */
+  private led: View | null = null;
+  private glide = 0;
 
   /**
    * @param size of the window, in CSS px
@@ -58,6 +68,7 @@ export class Viewing {
       this.here = { x: x + now.x - anchor.x, y: y + now.y - anchor.y, zoom };
     }
     if (wasEmpty || this.fit === 'width') this.applyFit();
+    if (this.led) this.follow(this.led);
     if (this.waiting) this.goTo(this.waiting);
   }
 
@@ -76,6 +87,39 @@ export class Viewing {
     const { y, zoom } = this.here;
     const area = NEAR_PIXELS / (zoom * devicePixelRatio) ** 2;
     return pagesNear(this.run, y, y + this.size().height / zoom, area);
+  }
+
+  /** What the window shows, told from the page in its middle. */
+  get part(): View | null {
+    const middle = this.placed(this.page() ?? '');
+    if (!middle) return null;
+    const { width, height } = this.size();
+    const { x, y, zoom } = this.here;
+    return {
+      page: middle.page.id,
+      x: x - middle.x,
+      y: y - middle.y,
+      width: width / zoom,
+      height: height / zoom,
+    };
+  }
+
+  /** Shows what another window shows from now on, on any shape of screen; `null` lets go of it. */
+  follow(view: View | null): void {
+    this.led = view;
+    if (view) this.show(view);
+    else this.close();
+  }
+
+  /** Shows what another window shows, once. */
+  show(view: View): void {
+    this.fit = null;
+    this.glideTo(view);
+  }
+
+  /** Stops whatever moves by itself. */
+  close(): void {
+    cancelAnimationFrame(this.glide);
   }
 
   /** Shows a page from its top, at the present zoom. */
@@ -153,7 +197,8 @@ export class Viewing {
 
   /** The window has another size. */
   resized(): void {
-    if (this.fit) this.applyFit();
+    if (this.led) this.move(this.cameraFor(this.led) ?? this.here);
+    else if (this.fit) this.applyFit();
     else this.set(this.here);
   }
 
@@ -208,7 +253,37 @@ export class Viewing {
     this.set({ x: 0, y: this.here.y, zoom: bounded });
   }
 
+  private cameraFor({ page, x, y, width, height }: View): Camera | null {
+    const placed = this.placed(page);
+    if (!placed) return null;
+    const part = { x: placed.x + x, y: placed.y + y, width, height };
+    return clamp(showing(part, this.size()), this.run, this.size());
+  }
+
+  /** Zooming, moving and turning pages feel like one motion: a piece of the way with each frame. */
+  private glideTo(view: View): void {
+    cancelAnimationFrame(this.glide);
+    const step = (): void => {
+      const to = this.cameraFor(view);
+      if (!to) return;
+      const near =
+        Math.hypot(to.x - this.here.x, to.y - this.here.y) * to.zoom < 0.5 &&
+        Math.abs(to.zoom / this.here.zoom - 1) < 0.001;
+      const far = Math.abs(to.y - this.here.y) * to.zoom > LEAP * this.size().height;
+      this.move(near || far || STILL.matches ? to : between(this.here, to, GLIDE));
+      if (!near && !STILL.matches) this.glide = requestAnimationFrame(step);
+    };
+    step();
+  }
+
+  /** Where this person moves it; whoever is led stays where they are led. */
   private set(camera: Camera): void {
+    if (this.led) return;
+    cancelAnimationFrame(this.glide);
+    this.move(camera);
+  }
+
+  private move(camera: Camera): void {
     this.here = clamp(camera, this.run, this.size());
     this.zoom.set(this.here.zoom);
     this.moved();

@@ -14,7 +14,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import type { Id, Item, Point, Problem } from '@cuaderno/core';
+import type { Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
@@ -36,6 +36,7 @@ import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { Arranging } from './arranging';
 import { FormulaBar } from './formula-bar';
+import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
 import { MaterialBringer } from './material-bringer';
@@ -114,6 +115,10 @@ export class WorkArea {
   );
   protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
   protected readonly stage = viewChild.required(Stage);
+  /** This window follows the tutor's: it can't be moved by itself. */
+  protected readonly isLed = computed(
+    () => this.session().role() === 'student' && this.session().inStep(),
+  );
   private readonly shownPage = signal<Id | null>(null);
   /** Whether what is on the page in view has yet to come. */
   protected readonly isComing = computed(() =>
@@ -147,6 +152,10 @@ export class WorkArea {
       this.began = true;
       untracked(() => this.stage().goTo(page));
     });
+    new InStep(
+      () => this.session(),
+      () => this.stage(),
+    );
     effect(() => {
       this.tools.tool();
       // Another tool in hand: what was being written is finished.
@@ -282,6 +291,11 @@ export class WorkArea {
 
   goTo(page: Id): void {
     this.stage().goTo(page);
+  }
+
+  /** What is seen of the board just now. */
+  get part(): View | null {
+    return this.stage().part;
   }
 
   protected drawn({ id, page, ink }: FinishedStroke): void {

@@ -15,7 +15,17 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { Bell, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
+import {
+  Bell,
+  DoorOpen,
+  Download,
+  FolderOpen,
+  Footprints,
+  Info,
+  NotebookText,
+  Pencil,
+  Search,
+} from 'lucide';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
@@ -106,6 +116,7 @@ export class BoardScreen {
     DoorOpen,
     Download,
     FolderOpen,
+    Footprints,
     Info,
     NotebookText,
     Pencil,
@@ -177,6 +188,11 @@ export class BoardScreen {
 
   protected goTo(page: Id): void {
     this.area()?.goTo(page);
+  }
+
+  protected gather(): void {
+    const view = this.area()?.part;
+    if (view) this.session()?.gather(view);
   }
 
   protected lay(asset: AssetInfo): void {

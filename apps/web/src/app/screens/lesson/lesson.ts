@@ -12,7 +12,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import { BookOpen, Pen, PenOff, SquarePen } from 'lucide';
+import { BookOpen, Footprints, Pen, PenOff, SquarePen } from 'lucide';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { PaperSource } from '../../stage/paper-source';
@@ -38,7 +38,7 @@ interface StudentLesson {
 export class LessonScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  protected readonly icons = { BookOpen, Pen, PenOff, SquarePen };
+  protected readonly icons = { BookOpen, Footprints, Pen, PenOff, SquarePen };
   protected readonly papers = new PaperSource();
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);

@@ -1,0 +1,1 @@
+ALTER TABLE `lessons` ADD `in_step` integer DEFAULT false NOT NULL;

@@ -1,0 +1,131 @@
+import { pagesInOrder, apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
+import type { Page, View } from '@cuaderno/core';
+import { addPages, somePages } from '@cuaderno/core/testing';
+import { Viewing } from './viewing';
+
+/** Pages of 595 by 842 points. */
+function pages(count: number): Page[] {
+  const draft = new BoardDraft(emptyBoard(newId()));
+  apply(addPages(somePages(count)), draft, { by: newId(), at: 0, lesson: null });
+  return pagesInOrder(draft.done());
+}
+
+describe('what a window shows of a board', () => {
+  const list = pages(6);
+
+  function windowOf(width: number, height: number): Viewing {
+    const viewing: Viewing = new Viewing(
+      () => ({ width, height }),
+      () => viewing.settle(),
+      () => undefined,
+    );
+    viewing.lay(list);
+    viewing.settle();
+    return viewing;
+  }
+  /** Waits until it is where it goes. */
+  async function rests(viewing: Viewing): Promise<void> {
+    for (let before = ''; ;) {
+      const now = JSON.stringify(viewing.camera);
+      if (now === before) return;
+      before = now;
+      await new Promise((next) => requestAnimationFrame(next));
+      await new Promise((next) => requestAnimationFrame(next));
+    }
+  }
+  /** Whether all of a part is in the window, to a point. */
+  function shows(
+    viewing: Viewing,
+    { page, x, y, width, height }: View,
+    w: number,
+    h: number,
+  ): boolean {
+    const from = viewing.locate(page, { x, y })!;
+    const to = viewing.locate(page, { x: x + width, y: y + height })!;
+    const slack = viewing.camera.zoom;
+    return from.x >= -slack && from.y >= -slack && to.x <= w + slack && to.y <= h + slack;
+  }
+
+  it('is told so that any other window can show the same', async () => {
+    const leads = windowOf(1100, 700);
+    leads.goTo(list[2]!.id);
+    leads.zoomBy(2.3, { x: 300, y: 200 });
+    const part = leads.part!;
+    for (const [width, height] of [
+      [390, 700],
+      [820, 1100],
+      [1600, 500],
+    ] as const) {
+      const follows = windowOf(width, height);
+      follows.follow(part);
+      await rests(follows);
+      expect(shows(follows, part, width, height)).toBeTrue();
+      // As large as can be: it fills the window one way.
+      const { zoom } = follows.camera;
+      expect(Math.max((part.width * zoom) / width, (part.height * zoom) / height)).toBeCloseTo(
+        1,
+        2,
+      );
+      follows.close();
+    }
+  });
+
+  it('can’t be moved by itself while it follows, and can afterwards', async () => {
+    const leads = windowOf(1000, 700);
+    leads.goTo(list[1]!.id);
+    const follows = windowOf(500, 800);
+    follows.follow(leads.part);
+    await rests(follows);
+    const there = follows.camera;
+    follows.pan(0, -300);
+    follows.zoomBy(3);
+    follows.turn(1);
+    follows.pinch({ x: 100, y: 100 }, 10, 10, 2);
+    expect(follows.camera).toEqual(there);
+    follows.follow(null);
+    follows.pan(0, -300);
+    expect(follows.camera.y).toBeGreaterThan(there.y);
+  });
+
+  it('follows far away at once and near in one motion, and stays free after it was brought once', async () => {
+    const leads = windowOf(1000, 700);
+    const follows = windowOf(1000, 700);
+    leads.goTo(list[5]!.id);
+    follows.follow(leads.part);
+    expect(follows.page()).toBe(list[5]!.id);
+    await rests(follows);
+    const before = follows.camera.y;
+    leads.pan(0, 200);
+    follows.follow(leads.part);
+    const first = before - follows.camera.y;
+    await rests(follows);
+    expect(first).toBeGreaterThan(0);
+    expect(first).toBeLessThan(before - follows.camera.y);
+
+    const once = windowOf(1000, 700);
+    once.show(leads.part!);
+    await rests(once);
+    expect(once.camera.y).toBeCloseTo(leads.camera.y, 1);
+    once.pan(0, 100);
+    expect(once.camera.y).toBeLessThan(leads.camera.y);
+  });
+
+  it('keeps to what it follows while pages come and the window turns', async () => {
+    const leads = windowOf(1000, 700);
+    leads.goTo(list[3]!.id);
+    const size = { width: 400, height: 800 };
+    const follows: Viewing = new Viewing(
+      () => size,
+      () => follows.settle(),
+      () => undefined,
+    );
+    // Led before it has any page: as whoever comes late is.
+    follows.follow(leads.part);
+    follows.lay(list);
+    await rests(follows);
+    expect(shows(follows, leads.part!, size.width, size.height)).toBeTrue();
+    [size.width, size.height] = [800, 400];
+    follows.resized();
+    expect(shows(follows, leads.part!, size.width, size.height)).toBeTrue();
+  });
+});
