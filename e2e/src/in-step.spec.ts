@@ -64,7 +64,7 @@ test('students see the page and the part of it that the tutor sees, on a phone a
   // Each for themselves at first: then one touch, and all see what the tutor sees.
   await maren.page.getByRole('button', { name: 'Page 3' }).click();
   expect(await sees(phone, pages[2]!, 300, 60)).toBeFalsy();
-  await maren.page.getByRole('switch', { name: /Each for themselves/ }).click();
+  await maren.page.getByRole('switch', { name: 'In step' }).click();
   await expect(phone.page.getByText('In step with your tutor')).toBeVisible();
   await seesAll(phone);
 
@@ -94,7 +94,7 @@ test('students see the page and the part of it that the tutor sees, on a phone a
   await expect.poll(async () => (await maren.lines()).length).toBe(1);
 
   // Free again, they look around; the tutor brings all to one place, once.
-  await maren.page.getByRole('switch', { name: /In step/ }).click();
+  await maren.page.getByRole('switch', { name: 'In step' }).click();
   await expect(phone.page.getByText('In step with your tutor')).toHaveCount(0);
   await tablet.page.mouse.move(400, 500);
   await tablet.page.mouse.wheel(0, 1500);

@@ -20,7 +20,7 @@ export function joinLink(token: string): string {
     <div class="ways">
       <button type="button" class="act" (click)="copy()">
         <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />
-        {{ copied() ? 'Copied' : 'Copy the join link' }}
+        {{ copied() ? 'Copied' : 'Copy link' }}
       </button>
       <button
         type="button"

@@ -55,7 +55,7 @@ describe('how students come into a course', () => {
     expect(screen.text).toContain('Boards and records stay');
     await screen.press('Retire the course');
     expect(screen.text).toContain('This course is retired');
-    expect(screen.button('Copy the join link')).toBeUndefined();
+    expect(screen.button('Copy link')).toBeUndefined();
   });
 
   it('can’t be retired from under a lesson', async () => {

@@ -22,6 +22,7 @@ import {
   FolderOpen,
   Footprints,
   Info,
+  LocateFixed,
   NotebookText,
   Pencil,
   Search,
@@ -118,6 +119,7 @@ export class BoardScreen {
     FolderOpen,
     Footprints,
     Info,
+    LocateFixed,
     NotebookText,
     Pencil,
     Search,
@@ -262,7 +264,9 @@ export class BoardScreen {
   }
 
   protected toDoor(): void {
-    this.doorList()?.nativeElement.querySelector<HTMLElement>('button')?.focus();
+    const list = this.doorList()?.nativeElement;
+    list?.scrollIntoView({ block: 'nearest' });
+    list?.querySelector<HTMLElement>('button')?.focus({ preventScroll: true });
   }
 
   /** The lesson stays open behind the tutor. */
