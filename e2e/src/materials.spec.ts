@@ -101,6 +101,12 @@ test('files are brought together, put in order, laid on a board, put into the bi
   await expect.poll(async () => (await maren.lines()).length).toBe(3);
   await maren.page.locator('cua-chooser-panel').getByText('Orion.pdf').click();
   await expect.poll(async () => (await maren.pageIds()).length).toBe(6);
+  await expect(maren.page.getByText(/The pages of .* are coming/)).toHaveCount(0);
+  await maren.stage.focus();
+  await maren.page.keyboard.press('Control+z');
+  await expect.poll(async () => (await maren.pageIds()).length).toBe(3);
+  await maren.page.keyboard.press('Control+Shift+z');
+  await expect.poll(async () => (await maren.pageIds()).length).toBe(6);
   // What is brought to the board is in the panel beside it at once.
   await maren.page.locator('cua-tool-dock input[type=file]').setInputFiles({
     name: 'Comet.png',

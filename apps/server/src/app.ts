@@ -121,6 +121,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers),
   );
   const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
+  await office.tidy();
   app.decorate('office', office);
   app.addHook('onClose', () => office.close());
   app.decorate('reports', new Reports(app.db));

@@ -104,7 +104,12 @@ export class Imports {
    * Brings the pages of a stored PDF to a board that is there, after one of its pages or at its end.
    * Throws the problem that keeps the file from being shown; then nothing came.
    */
-  async into(board: string, file: StoredFile, tutor: string, after: string | null): Promise<void> {
+  async into(
+    board: string,
+    file: StoredFile,
+    tutor: string,
+    after: string | null,
+  ): Promise<string[]> {
     let names: PageNames = new Map();
     const placements: (PdfPlacement | null)[] = [];
     await this.inspect(file.path, 1, {
@@ -113,7 +118,7 @@ export class Imports {
       names: (found) => Promise.resolve(void (names = found)),
     });
     if (!placements.some(Boolean)) throw new ProblemError('file-broken');
-    await this.addPages(board, tutor, file.hash, placements, 1, names, [], after);
+    return this.addPages(board, tutor, file.hash, placements, 1, names, [], after);
   }
 
   /** How many pages a stored PDF has. Throws the problem that keeps it from being shown. */
@@ -156,7 +161,9 @@ export class Imports {
       let names: PageNames = new Map();
       await this.inspect(this.store.path(hash), there + 1, {
         count: () => undefined,
-        pages: (placements, first) => this.addPages(board, owner, hash, placements, first, names),
+        pages: async (placements, first) => {
+          await this.addPages(board, owner, hash, placements, first, names);
+        },
         names: async (found) => {
           names = found;
           await this.namePages(board, owner, hash, found);
@@ -185,7 +192,7 @@ export class Imports {
     before: readonly Operation[] = [],
     /** The page they follow; the last where it isn't there. */
     after: string | null = null,
-  ): Promise<void> {
+  ): Promise<string[]> {
     const room = await roomOf(this.bus, board);
     const keys = await room.between((state) => {
       const there = pagesInOrder(state);
@@ -200,6 +207,7 @@ export class Imports {
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
     await room.take(ops, tutorActor(tutor));
+    return pages.map(({ id }) => id);
   }
 
   /** Gives pages that came before their names were known what the file calls them. */

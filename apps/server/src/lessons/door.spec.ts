@@ -272,4 +272,18 @@ describe('a lesson whose tutor is gone', () => {
       await house.close();
     }
   });
+
+  it('closes once, also if it is closed twice in one moment', async () => {
+    const house = await House.open('absence');
+    try {
+      const lesson = await house.openLesson();
+      const answers = await Promise.all(
+        [1, 2, 3].map(() => house.tutor.post(`/lessons/${lesson}/close`)),
+      );
+      expect(answers.map(({ statusCode }) => statusCode)).toEqual([200, 200, 200]);
+      expect((await house.tutor.get(`/records/${lesson}`)).statusCode).toBe(200);
+    } finally {
+      await house.close();
+    }
+  });
 });

@@ -158,6 +158,8 @@ export class LiveService {
     const room = await this.bus.room(lesson.board);
     if (!room) return;
     await room.between(async (_board, seq, here) => {
+      // Closed twice at once, by its tutor and because they seemed to be gone, it is one lesson.
+      if (this.lessons.get(lesson.id) !== lesson) return;
       const at = Date.now();
       await this.lessons.end(lesson, at);
       await seal(at, seq);

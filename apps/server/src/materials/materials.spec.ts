@@ -127,7 +127,7 @@ describe('materials', () => {
     expect(await uses()).toEqual([
       { board: made.json<{ id: string }>().id, title: 'Ebb', course: 'Tides', pages: [1, 2] },
     ]);
-    await house.tutor.post(`/materials/assets/${asset.id}/pages`, {
+    const laid = await house.tutor.post(`/materials/assets/${asset.id}/pages`, {
       board: house.board,
       after: null,
     });
@@ -137,6 +137,7 @@ describe('materials', () => {
       pagesInOrder(state).map(({ paper }) => (paper.kind === 'pdf' ? paper.number : 0)),
     );
     expect(pages).toEqual([0, 1, 2]);
+    expect(laid.json<{ pages: string[] }>().pages.length).toBe(2);
     await do_('remove', { assets: [asset.id] });
     await house.tutor.post('/materials/bin/empty');
     expect((await house.tutor.get(`/files/${asset.file}`)).statusCode).toBe(200);

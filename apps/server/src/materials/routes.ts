@@ -329,16 +329,15 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         summary: 'Bring the pages of a PDF to a board that is there, after one of its pages',
         params,
         body: z.object({ board: Id, after: Id.nullable() }),
-        response: { 204: Nothing },
+        response: { 200: z.object({ pages: z.array(Id) }) },
       },
     },
-    async ({ tutor, params: { asset }, body }, reply) => {
+    async ({ tutor, params: { asset }, body }) => {
       const board = await app.boards.one(body.board, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (row.kind !== 'pdf') throw new ProblemError('no-board-of-it');
       await app.boards.useFile(board.id, row.file);
-      await app.imports.into(board.id, storedFile(row), tutor.id, body.after);
-      return reply.status(204).send(null);
+      return { pages: await app.imports.into(board.id, storedFile(row), tutor.id, body.after) };
     },
   );
 };

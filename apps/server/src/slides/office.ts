@@ -11,7 +11,6 @@ import {
   copyFile,
   access,
 } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
@@ -82,6 +81,16 @@ export class Office {
     this.limits = { ...LIMITS, ...limits };
   }
 
+  /** Where decks are worked on, each in a folder of its own. */
+  private get work(): string {
+    return `${this.profile}-work`;
+  }
+
+  /** Removes what a server left that was killed. To be called before anything is converted. */
+  async tidy(): Promise<void> {
+    await rm(this.work, { recursive: true, force: true });
+  }
+
   /**
    * Converts a stored deck; the result is at the path that `use` is given, as long as that runs.
    * Throws `OfficeError`; rejects with an `AbortError` if given up.
@@ -139,14 +148,15 @@ export class Office {
 
   private async start(): Promise<Standby> {
     const home = await this.home();
-    const child = this.spawn(home, ['--nodefault']);
+    const child = this.spawn(home, ['--nodefault'], true);
     child.once('error', () => undefined);
     return { ...home, child };
   }
 
   /** A folder for one deck, with a profile in it. */
   private async home(): Promise<{ folder: string; profile: string }> {
-    const folder = await mkdtemp(join(tmpdir(), 'cuaderno-office-'));
+    await mkdir(this.work, { recursive: true });
+    const folder = await mkdtemp(join(this.work, 'deck-'));
     const profile = join(folder, 'profile');
     if (await exists(this.profile)) await cp(this.profile, profile, { recursive: true });
     else {
@@ -201,13 +211,16 @@ export class Office {
   private spawn(
     { folder, profile }: { folder: string; profile: string },
     args: readonly string[],
+    waits = false,
   ): ChildProcess {
     const { command, kilobytes } = this.limits;
+    // One that waits would wait for ever if this process were killed: then what it reads from ends.
+    const run = waits ? '"$@" </dev/null & read -r _; kill -KILL 0' : 'exec "$@"';
     return spawn(
       'sh',
       [
         '-c',
-        `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; exec "$@"`,
+        `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; ${run}`,
         'sh',
         command,
         '--headless',
@@ -217,7 +230,11 @@ export class Office {
         ...args,
       ],
       // A group of its own: what it starts ends with it.
-      { detached: true, stdio: 'ignore', env: { PATH: process.env['PATH'], HOME: folder } },
+      {
+        detached: true,
+        stdio: [waits ? 'pipe' : 'ignore', 'ignore', 'ignore'],
+        env: { PATH: process.env['PATH'], HOME: folder },
+      },
     );
   }
 

@@ -1,7 +1,7 @@
 import { itemsOn, pagesInOrder, plainText } from '@cuaderno/core';
 import type { Board } from '@cuaderno/core';
 import { film, pptxOf, silentWav } from '@cuaderno/formats/testing';
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
@@ -202,7 +202,7 @@ describe('bringing slides', () => {
     await open({ command: script('idle', 'exit 0') });
     expect(await fault(deck)).toBe('deck-broken');
     expect(await boards()).toBe(1);
-    expect(readdirSync(tmpdir()).filter((name) => name.startsWith('cuaderno-office-'))).toEqual([]);
+    expect(readdirSync(`${house.folder}/office-profile-work`)).toEqual([]);
   });
 
   it('refuses what is locked, cut off, or a trap, before anything opens it', async () => {
@@ -238,8 +238,7 @@ describe('bringing slides', () => {
 
 describe('LibreOffice', () => {
   it('may be started ahead of its deck, waits for one alone, and is no loss if it ends', async () => {
-    const left = (): string[] =>
-      readdirSync(tmpdir()).filter((name) => name.startsWith('cuaderno-office-'));
+    const left = (): string[] => readdirSync(join(folder, 'office-work'));
     const office = new Office(join(folder, 'office'));
     const path = join(folder, 'deck.pptx');
     writeFileSync(path, pptxOf([{ title: 'Ebb' }, { title: 'Flow' }]));
@@ -275,4 +274,34 @@ describe('LibreOffice', () => {
     await frail.close();
     expect(left()).toEqual([]);
   });
+
+  it('doesn’t outlive a server that is killed, and what that left is cleared away', async () => {
+    const profile = join(folder, 'killed');
+    const module = new URL('./office.js', import.meta.url).href;
+    const server = spawn(process.execPath, [
+      '--input-type=module',
+      '-e',
+      `import { Office } from '${module}'; new Office('${profile}').prepare(); setInterval(() => 0, 1000);`,
+    ]);
+    const running = (): boolean =>
+      readdirSync('/proc')
+        .filter((name) => /^\d+$/.test(name))
+        .some((pid) => {
+          try {
+            return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`file://${profile}-work`);
+          } catch {
+            return false;
+          }
+        });
+    await until(running);
+    server.kill('SIGKILL');
+    await until(() => !running());
+    expect(readdirSync(`${profile}-work`).length).toBe(1);
+    await new Office(profile).tidy();
+    expect(existsSync(`${profile}-work`)).toBeFalse();
+  });
 });
+
+async function until(is: () => boolean): Promise<void> {
+  while (!is()) await new Promise((next) => setTimeout(next, 20));
+}

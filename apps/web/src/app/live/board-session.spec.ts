@@ -233,6 +233,21 @@ describe('a board that is open in this window', () => {
     expect(ids()).toEqual([mine.id, theirs.id]);
   });
 
+  it('undoes what the server did on my behalf, all of it as one step', () => {
+    welcome();
+    const pages = somePages(2).map((spec, i) => ({ ...spec, order: `${page.order}${i + 5}` }));
+    applied(2, addPages(pages));
+    const gesture = {};
+    for (const { id } of pages) session.done({ kind: 'pages.restore', pages: [id] }, gesture);
+    session.undo();
+    const removed = () =>
+      [...session.board().pages.values()].filter((one) => one.removed).map(({ id }) => id);
+    expect(removed().sort()).toEqual(pages.map(({ id }) => id).sort());
+    expect(session.canUndo()).toBeFalse();
+    session.redo();
+    expect(removed()).toEqual([]);
+  });
+
   describe('of which what is on pages comes later', () => {
     const other = { ...somePages(1)[0]!, order: `${page.order}5` };
     const [first, second] = [addInk(page.id, 1), addInk(other.id, 2)];

@@ -144,6 +144,12 @@ export class BoardSession {
     this.make(ops);
   }
 
+  /** What the server did on this person's behalf can be undone as what they did themselves. */
+  done(change: Change, gesture: object): void {
+    this.history?.record(operation(change), gesture);
+    this.noteHistory();
+  }
+
   undo(): void {
     this.make(this.history?.undo(this.board()) ?? []);
   }

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import { filesOf, keysBetween, materialOn, topOrder } from '@cuaderno/core';
+import { filesOf, keysBetween, materialOn, MAX_PAGES_AT_ONCE, topOrder } from '@cuaderno/core';
 import type { Change, Frame, Id, Item, Point, ThingSpec } from '@cuaderno/core';
 import { troubleOf } from '../api/api';
 import type { Api, Trouble } from '../api/api';
@@ -117,9 +117,18 @@ export class MaterialBringer {
   /** Brings the pages of a PDF that is among materials, after a page of the board. */
   async bringPages(asset: AssetInfo, after: Id): Promise<void> {
     const board = this.session().board().id;
-    await this.fetching(`The pages of “${asset.name}” are coming`, () =>
-      this.api.post(`/materials/assets/${asset.id}/pages`, { board, after }),
-    );
+    await this.fetching(`The pages of “${asset.name}” are coming`, async () => {
+      const { pages } = await this.api.post<{ pages: Id[] }>(
+        `/materials/assets/${asset.id}/pages`,
+        { board, after },
+      );
+      const gesture = {};
+      for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
+        this.session().done(
+          { kind: 'pages.restore', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) },
+          gesture,
+        );
+    });
   }
 
   /** Says that files of these items may be seen on this board; returns whether that was done. */
