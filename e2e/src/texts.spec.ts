@@ -83,10 +83,11 @@ test('texts and slips are written on the page, read by all, and found in the rec
   await expect(field).toHaveCount(0);
   await expect.poll(async () => (await words(noor))[0]?.at(-1)).toBe('Look it up.');
   const [first] = await texts(maren);
-  const inLetters = async (who: Someone): Promise<number> => {
+  /** @param down from the top of the text to the middle of its first line, in points */
+  const inLetters = async (who: Someone, down = 14): Promise<number> => {
     const row = [];
     for (let x = 62; x < 90; x += 2)
-      row.push(Math.min(...(await who.colourAt(page, { x, y: first!.frame.y + 14 }))));
+      row.push(Math.min(...(await who.colourAt(page, { x, y: first!.frame.y + down }))));
     return Math.min(...row);
   };
   for (const who of [maren, noor]) await expect.poll(() => inLetters(who)).toBeLessThan(170);
@@ -143,7 +144,7 @@ test('texts and slips are written on the page, read by all, and found in the rec
   const ben = await Someone.at(browser);
   await ben.join(server.url + link, 'Ben');
   expect(await words(ben)).toEqual(await words(maren));
-  await expect.poll(() => inLetters(ben)).toBeLessThan(170);
+  await expect.poll(() => inLetters(ben, 28)).toBeLessThan(170);
 
   await maren.page.reload();
   await maren.isOnBoard();
