@@ -18,6 +18,7 @@ describe('being in step', () => {
   const moved = signal(0);
   let gathered: Subject<View>;
   let part: View;
+  let held: boolean;
 
   beforeEach(() => {
     jasmine.clock().install();
@@ -29,12 +30,14 @@ describe('being in step', () => {
     led.set(null);
     gathered = new Subject();
     part = at(0);
+    held = false;
     const session = {
       line,
       role,
       inStep,
       led,
       gathered,
+      board: () => ({ pages: new Map([[part.page, { held }]]) }),
       sendView: ({ y }: View, rest: boolean) => said.push([y, rest]),
     } as unknown as BoardSession;
     const stage = {
@@ -85,6 +88,22 @@ describe('being in step', () => {
     TestBed.tick();
     moves(9, 100);
     expect(said.length).toBe(3);
+  });
+
+  it('says it once more when a page that was held back is shown', () => {
+    inStep.set(true);
+    held = true;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    moves(1, 50);
+    expect(said.length).toBe(2);
+    held = false;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    expect(said.slice(2)).toEqual([
+      [1, false],
+      [1, true],
+    ]);
   });
 
   it('a student’s window shows what it is told as long as that lasts, or once', () => {

@@ -48,8 +48,11 @@ export class InStep {
   private say(live: BoardSession, view: View | null): void {
     clearTimeout(this.timer);
     // What is drawn counts as a move of the stage; only where it looks is told.
-    const text = JSON.stringify(view);
-    if (!view || text === this.told) return;
+    if (!view) return;
+    // A page that was held back leads nowhere until it is shown: then all are brought to it.
+    const held = live.board().pages.get(view.page)?.held ?? false;
+    const text = JSON.stringify([view, held]);
+    if (text === this.told) return;
     const now = performance.now();
     if (now - this.saidAt >= EVERY) {
       this.saidAt = now;

@@ -30,7 +30,7 @@ import { DialogModule } from 'primeng/dialog';
             <strong>Only step out</strong>
             <p>
               The lesson stays open and everyone stays in it. Whoever comes waits at the door until
-              you are back. If you don’t come back within half an hour, it closes by itself.
+              you are back. If you stay away for long, it closes by itself.
             </p>
           </div>
           <p-button label="Step out" severity="secondary" (onClick)="steppedOut.emit()" />
