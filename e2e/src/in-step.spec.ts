@@ -93,6 +93,13 @@ test('students see the page and the part of it that the tutor sees, on a phone a
   ]);
   await expect.poll(async () => (await maren.lines()).length).toBe(1);
 
+  // The page is held back, and shown: all are brought to it once more.
+  await maren.button('Hold').click();
+  await expect.poll(async () => (await phone.pageIds()).length).toBe(3);
+  await maren.button('Show it now').click();
+  await expect.poll(async () => (await phone.pageIds()).length).toBe(4);
+  await Promise.all([seesAll(phone), seesAll(tablet)]);
+
   // Free again, they look around; the tutor brings all to one place, once.
   await maren.page.getByRole('switch', { name: 'In step' }).click();
   await expect(phone.page.getByText('In step with your tutor')).toHaveCount(0);
