@@ -61,6 +61,7 @@ async function saved(pages: readonly PageSnapshot[]): Promise<Buffer> {
     id: 'b',
     title: 'Heavy',
     sheet: null,
+    rules: {},
     seq: 0,
     pages: [...pages],
   };

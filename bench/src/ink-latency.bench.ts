@@ -179,8 +179,8 @@ export async function measure(): Promise<Result[]> {
   const student = await (await visitor(browser, server.url, await server.join('Ana'))).newPage();
   await student.goto(`${server.url}/lesson`);
   await whenSharp(student);
-  await tutor.getByRole('button', { name: 'Pens for all' }).click();
-  await student.getByText('You have a pen').waitFor();
+  await tutor.getByRole('button', { name: 'Writing for all' }).click();
+  await student.locator('header .pen.has').waitFor();
   // A line in the middle of what the tutor sees, from near the page's left edge to its right one.
   const { page, y, width } = await tutor.evaluate(() => {
     const { cuaStage: stage, clientHeight } = document.querySelector('cua-stage .host') as Host;

@@ -83,7 +83,7 @@ test('whoever comes waits at the door until the tutor lets them in, and can be s
   ).toBeVisible();
   await maren.button('Step out').click();
   await expect(maren.page.getByText('Lesson open')).toBeVisible();
-  await expect(ida.page.getByText('Looking on')).toBeVisible();
+  await ida.isTold('Looking on');
   await maren.page.getByText('The door, guests, and a new link').click();
   await expect(maren.button('Retire the course …')).toBeDisabled();
   await maren.page.locator('cua-board-list a.card').first().click();

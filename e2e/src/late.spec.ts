@@ -9,7 +9,7 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-test('who comes late sees all that was written, looks on, and undo survives a reload', async ({
+test('who comes late sees all that was written and has what the class has, and undo survives a reload', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);
@@ -21,8 +21,8 @@ test('who comes late sees all that was written, looks on, and undo survives a re
 
   const ana = await Someone.at(browser);
   await ana.join(link, 'Ana');
-  await maren.button('Pens for all').click();
-  await expect(ana.page.getByText('You have a pen')).toBeVisible();
+  await maren.button('Writing for all').click();
+  await ana.isTold('You have a pen');
   const line = (y: number) => [80, 200, 320].map((x) => ({ x, y }));
   await ana.draw(first!, line(120));
   await maren.draw(first!, line(180));
@@ -30,10 +30,11 @@ test('who comes late sees all that was written, looks on, and undo survives a re
   await maren.page.getByRole('button', { name: 'Page 2' }).click();
   await maren.isSharp();
 
-  // Noor comes late, on a phone: at the tutor's page, with all ink, without a pen.
+  // Noor comes late, on a phone: at the tutor's page, with all ink, and with a pen, as all have.
+  // Taken in, they are in for who comes next as well.
   const noor = await Someone.at(browser, { viewport: { width: 390, height: 844 }, hasTouch: true });
   await noor.join(link, 'Noor');
-  await expect(noor.page.getByText('Looking on')).toBeVisible();
+  await noor.isTold('You have a pen');
   expect(await noor.lines()).toEqual(await maren.lines());
   // The page that Maren is at is in the upper half; the one before it begins above the window.
   await expect.poll(async () => (await noor.locate(second!, { x: 0, y: 0 })).y).toBeLessThan(422);
@@ -74,7 +75,7 @@ test('the tools go to the side of the writing hand and stay there; a tutor’s t
 
   // Nothing lies over the page: tools, people, pages and board stand side by side.
   const boxes = await Promise.all(
-    ['cua-tool-dock', 'cua-stage', 'cua-people-panel', 'cua-page-strip'].map(
+    ['cua-tool-dock', 'cua-stage', 'cua-lesson-aside', 'cua-page-strip'].map(
       async (name) => (await maren.page.locator(name).boundingBox())!,
     ),
   );

@@ -64,15 +64,15 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
     await ida.page.goto(line.url + join_);
     await expect(ida.page.getByText('with Maren Solheim')).toBeVisible();
     await ida.join(line.url + join_, 'Ida');
-    await expect(ida.page.getByText('Looking on')).toBeVisible();
-    await expect(maren.page.getByRole('switch', { name: 'Give Ida a pen' })).toBeVisible();
+    await ida.isTold('Looking on');
+    await expect(maren.penOf('Ida')).toBeVisible();
     expect(await ida.pageIds()).toEqual(pages);
   });
 
   await test.step('5: without a pen nothing is written; with it both see it being drawn', async () => {
     await ida.draw(pages[0]!, across(200));
-    await maren.page.getByRole('switch', { name: 'Give Ida a pen' }).click();
-    await expect(ida.page.getByText('You have a pen')).toBeVisible();
+    await maren.give('Ida', 'Writing');
+    await ida.isTold('You have a pen');
     expect(await ida.lines()).toEqual([]);
     await ida.penDown(pages[0]!, across(220));
     await maren.seesInkAt(pages[0]!, { x: 250, y: 220 });
@@ -86,13 +86,13 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
     await ida.penDown(pages[0]!, across(260));
     await maren.seesInkAt(pages[0]!, { x: 250, y: 260 });
     await maren.button('Take all pens in').click();
-    await expect(ida.page.getByText('Looking on')).toBeVisible();
+    await ida.isTold('Looking on');
     await ida.seesPaperAt(pages[0]!, { x: 250, y: 260 });
     await maren.seesPaperAt(pages[0]!, { x: 250, y: 260 });
     await ida.penUp();
     expect((await ida.lines()).length).toBe(1);
-    await maren.button('Pens for all').click();
-    await expect(ida.page.getByText('You have a pen')).toBeVisible();
+    await maren.button('Writing for all').click();
+    await ida.isTold('You have a pen');
   });
 
   await test.step('5: undo and redo touch only one’s own; the eraser too', async () => {
@@ -156,7 +156,7 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
     await expect(ida.page.getByText('The line is away')).toBeHidden();
     await expect.poll(() => maren.lines().then((list) => list.length)).toBe(12);
     await expect.poll(() => ida.lines().then((list) => list.length)).toBe(12);
-    await expect(ida.page.getByText('You have a pen')).toBeVisible();
+    await ida.isTold('You have a pen');
   });
 
   let records = '';

@@ -260,7 +260,7 @@ test('a folder is shared with students, who look, and with another tutor, who us
   await maren.page.goBack();
   await maren.page.goBack();
   await maren.isOnBoard();
-  await maren.button('Pens for all').click();
+  await maren.button('Writing for all').click();
   const [sheetOfBoard] = (await ida.pageIds()) as [string];
   await ida.button('Board').click();
   await ida.draw(sheetOfBoard, [

@@ -99,6 +99,21 @@ export class Someone {
     await this.isOnBoard();
   }
 
+  /** The steps of trust of one student, as their tutor has them. */
+  penOf(name: string): Locator {
+    return this.page.getByRole('group', { name: `Pen of ${name}`, exact: true });
+  }
+
+  /** Gives a student a step of trust, with one touch. */
+  async give(name: string, step: 'Looking on' | 'Writing' | 'Hands on'): Promise<void> {
+    await this.penOf(name).getByText(step, { exact: true }).click();
+  }
+
+  /** A student is told so, of their pen. */
+  async isTold(words: string | RegExp): Promise<void> {
+    await expect(this.page.locator('header .pen')).toContainText(words);
+  }
+
   /** Comes to the door. */
   async knock(url: string, name: string): Promise<void> {
     await this.page.goto(url);

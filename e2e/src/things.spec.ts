@@ -68,14 +68,15 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   for (const who of [maren, noor]) await sees(who, page, { x: 130, y: 110 }, isReddish);
 
   // Nothing of it is a student's to move or rub out.
-  await maren.button('Pens for all').click();
+  await maren.button('Writing for all').click();
   await noor.button('Eraser').click();
   await noor.draw(page, [
     { x: 50, y: 110 },
     { x: 220, y: 110 },
   ]);
   await sees(noor, page, { x: 130, y: 80 }, isReddish);
-  expect(await noor.button('Choose').count()).toBe(0);
+  // What is laid under the ink is the tutor's to bring.
+  expect(await noor.page.getByText('Bring', { exact: true }).count()).toBe(0);
 
   // A picture from this machine, in the middle of what is seen; sized by its corner.
   await maren.page

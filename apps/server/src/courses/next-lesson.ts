@@ -25,3 +25,12 @@ export function nextLesson({ weekday, startsAt, minutes, zone }: WeeklySlot, now
     if (start.plus({ minutes }).toMillis() > now) return start.toMillis();
   }
 }
+
+/** How long before its time a lesson is opened at the earliest to be that one, in ms. */
+const EARLY = 3_600_000;
+
+/** When a lesson that is opened now is to end, in ms since 1970; `null` for one out of its time. */
+export function plannedEnd(slot: WeeklySlot, now: number): number | null {
+  const start = nextLesson(slot, now);
+  return start - now <= EARLY ? start + slot.minutes * 60_000 : null;
+}

@@ -22,7 +22,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
 
   const shape = (course: Course): z.infer<typeof CourseShape> => {
     const lesson = app.lessons.ofCourse(course.id);
-    const { id, name, linkToken, joinCode, slot, door, retiredAt } = course;
+    const { id, name, linkToken, joinCode, slot, door, rules, retiredAt } = course;
     return {
       id,
       name,
@@ -30,6 +30,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
       joinCode,
       slot,
       door,
+      rules,
       retiredAt,
       nextAt: slot && retiredAt === null ? nextLesson(slot, Date.now()) : null,
       lesson: lesson ? { id: lesson.id, board: lesson.board } : null,

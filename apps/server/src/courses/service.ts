@@ -1,5 +1,5 @@
 import { newId } from '@cuaderno/core';
-import type { DoorRule } from '@cuaderno/core';
+import type { DoorRule, Rules } from '@cuaderno/core';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
@@ -16,6 +16,8 @@ export interface Course {
   readonly slot: WeeklySlot | null;
   /** Who comes in without being let in. */
   readonly door: DoorRule;
+  /** What students may do when a lesson begins. */
+  readonly rules: Rules;
   /** When it was retired, in ms since 1970. */
   readonly retiredAt: number | null;
 }
@@ -23,13 +25,13 @@ export interface Course {
 type Row = typeof courses.$inferSelect;
 
 function course(row: Row): Course {
-  const { id, tutor, name, linkToken, joinCode, door, retiredAt } = row;
+  const { id, tutor, name, linkToken, joinCode, door, rules, retiredAt } = row;
   const { weekday, startsAt, minutes, zone } = row;
   const slot =
     weekday !== null && startsAt !== null && minutes !== null && zone !== null
       ? { weekday, startsAt, minutes, zone }
       : null;
-  return { id, tutor, name, linkToken, joinCode, slot, door, retiredAt };
+  return { id, tutor, name, linkToken, joinCode, slot, door, rules, retiredAt };
 }
 
 export class Courses {
@@ -48,6 +50,7 @@ export class Courses {
       zone: slot?.zone ?? null,
       createdAt: Date.now(),
       door: 'ask',
+      rules: {},
       retiredAt: null,
     };
     await this.db.insert(courses).values(row);
@@ -91,6 +94,10 @@ export class Courses {
 
   async setDoor(id: string, door: DoorRule): Promise<void> {
     await this.db.update(courses).set({ door }).where(eq(courses.id, id));
+  }
+
+  async setRules(id: string, rules: Rules): Promise<void> {
+    await this.db.update(courses).set({ rules }).where(eq(courses.id, id));
   }
 
   /** A link and a code that nobody has yet; the old ones lead nowhere from here on. */

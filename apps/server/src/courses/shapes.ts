@@ -1,4 +1,4 @@
-import { DoorRule } from '@cuaderno/core';
+import { DoorRule, Rules } from '@cuaderno/core';
 import { z } from 'zod';
 
 /** An IANA time zone that this server knows. */
@@ -57,6 +57,7 @@ export const CourseShape = z.object({
   joinCode: z.string(),
   slot: Slot.nullable(),
   door: DoorRule,
+  rules: Rules,
   retiredAt: z.number().nullable(),
   /** Start of the next lesson, ms since 1970, if it meets every week. */
   nextAt: z.number().nullable(),

@@ -1,4 +1,4 @@
-import type { DoorRule } from '@cuaderno/core';
+import type { DoorRule, Rules } from '@cuaderno/core';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { tutors } from '../accounts/tables.js';
 
@@ -24,6 +24,8 @@ export const courses = sqliteTable(
     createdAt: integer('created_at').notNull(),
     /** Who comes in without being let in. */
     door: text().$type<DoorRule>().notNull().default('ask'),
+    /** What students may do when a lesson begins. */
+    rules: text({ mode: 'json' }).$type<Rules>().notNull().default({}),
     /** When it was retired: its link is dead for good. */
     retiredAt: integer('retired_at'),
   },

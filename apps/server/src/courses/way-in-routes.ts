@@ -1,4 +1,4 @@
-import { DoorRule, PersonName } from '@cuaderno/core';
+import { DoorRule, PersonName, Rules } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ProblemError } from '../problems/index.js';
@@ -32,6 +32,24 @@ export const wayInRoutes: FastifyPluginAsyncZod = async (app) => {
     async ({ tutor, params, body }, reply) => {
       const { id } = await app.courses.one(params.course, tutor.id);
       await app.courses.setDoor(id, body.door);
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.post(
+    '/courses/:course/rules',
+    {
+      schema: {
+        tags,
+        summary: 'What students may do when a lesson begins',
+        params: Params,
+        body: Rules,
+        response: { 204: z.null() },
+      },
+    },
+    async ({ tutor, params, body }, reply) => {
+      const { id } = await app.courses.one(params.course, tutor.id);
+      await app.courses.setRules(id, body);
       return reply.status(204).send(null);
     },
   );

@@ -119,7 +119,7 @@ async function pastLesson(
     ),
   );
   await app.live.lessonOpened(lesson);
-  app.lessons.trust(lesson, 'all', 'write');
+  app.lessons.pens.trust(lesson, 'all', 'write');
   const room = (await app.bus.room(boardId))!;
   const pages = await room.between((state) => pagesInOrder(state).map(({ id }) => id));
   const as = (id: Id): Actor => lesson.actor(id);

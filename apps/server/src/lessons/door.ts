@@ -42,7 +42,8 @@ export class Door {
         name,
         nth: lesson.nextNth(name),
         role: 'student',
-        trust: 'look',
+        trust: lesson.rules.trust ?? 'look',
+        rules: {},
         door: comesIn(rule, known !== null) ? 'in' : 'waiting',
         device,
         guest,
@@ -83,8 +84,12 @@ export class Door {
   async word(lesson: LiveLesson, who: Id | 'all', word: DoorWord): Promise<Present[]> {
     const moved = lesson.word(who, word);
     if (moved.length === 0) return moved;
-    // Whoever comes in again looks on until they are given a pen.
-    if (word !== 'in') for (const person of moved) person.trust = 'look';
+    for (const person of moved) {
+      // Whoever comes in has what the class has by now, and so has whoever comes in again.
+      person.trust = word === 'in' ? (lesson.rules.trust ?? 'look') : 'look';
+      person.handAt = null;
+      person.signal = null;
+    }
     this.onChange(lesson, moved);
     await this.keep(lesson, moved);
     if (word === 'in') for (const person of moved) await this.remember(lesson, person);

@@ -2,13 +2,20 @@ import { afterWord } from '@cuaderno/core';
 import type {
   Actor,
   Arrival,
+  Arrow,
+  ChatLine,
   DoorState,
   DoorWord,
   Id,
+  Lamp,
+  Machine,
   Person,
   Role,
+  Rules,
+  Signal,
   Trust,
   View,
+  WindowSize,
 } from '@cuaderno/core';
 
 /** Someone who came to a lesson, whether they are in it or not. */
@@ -22,6 +29,8 @@ export interface Present {
   /** Whom the link was made for that they came by, if it was a guest's. */
   readonly guest: string | null;
   trust: Trust;
+  /** What is said for them besides their pen. */
+  rules: Rules;
   door: DoorState;
   /** When they came to the door, last, in ms since 1970. */
   since: number;
@@ -31,12 +40,21 @@ export interface Present {
   windows: number;
   doorWindows: number;
   page: Id | null;
+  /** Counts hands in the order in which they went up; `null` while it is down. */
+  handAt: number | null;
+  signal: Signal | null;
+  /** What their window is on, and what it shows. */
+  machine: Machine | null;
+  view: View | null;
+  size: WindowSize | null;
+  /** How long a word takes to them and back, in ms, last. */
+  roundTrip: number | null;
 }
 
 /** What is known of someone when they come. */
 export type Comer = Pick<
   Present,
-  'id' | 'name' | 'nth' | 'role' | 'trust' | 'door' | 'device' | 'guest'
+  'id' | 'name' | 'nth' | 'role' | 'trust' | 'rules' | 'door' | 'device' | 'guest'
 >;
 
 /** An open lesson: who is in it, and who holds a pen. Kept in memory; its changes go to disk too. */
@@ -49,6 +67,20 @@ export class LiveLesson {
   inStep = false;
   view: View | null = null;
 
+  /** What holds for all students where nothing else is said for one; who comes late has this, too. */
+  rules: Rules = {};
+  /** The student who leads; `null` while the tutor does. */
+  lead: Id | null = null;
+  /** When it is to end, in ms since 1970; `null` where that isn't planned. */
+  endsAt: number | null = null;
+
+  /** What is written in the chat, the earlier first. */
+  chat: readonly ChatLine[] = [];
+  nextHand = 1;
+  /** Arrows that stand on pages, one for each who left one, and the lamp. */
+  readonly arrows = new Map<Id, Arrow>();
+  lamp: Lamp | null = null;
+
   constructor(
     readonly id: Id,
     readonly course: Id,
@@ -58,7 +90,20 @@ export class LiveLesson {
   ) {}
 
   add(person: Comer, since = Date.now(), known: string | null = null): Present {
-    const present = { ...person, since, known, windows: 0, doorWindows: 0, page: null };
+    const present: Present = {
+      ...person,
+      since,
+      known,
+      windows: 0,
+      doorWindows: 0,
+      page: null,
+      handAt: null,
+      signal: null,
+      machine: null,
+      view: null,
+      size: null,
+      roundTrip: null,
+    };
     this.people.set(person.id, present);
     return present;
   }
@@ -105,27 +150,49 @@ export class LiveLesson {
   actor(id: Id): Actor {
     const person = this.people.get(id);
     return person?.door === 'in'
-      ? { id, role: person.role, trust: person.trust }
+      ? { id, role: person.role, trust: person.trust, person: person.rules, course: this.rules }
       : { id, role: 'student', trust: 'look' };
   }
 
-  get tutorPage(): Id | null {
-    return this.people.get(this.tutor)?.page ?? null;
+  /** Who leads just now. */
+  get leader(): Id {
+    return this.lead ?? this.tutor;
   }
 
-  /** Everyone who is in, in order of arrival. Where students look is the tutor's to know. */
-  list(viewer: Role): Person[] {
-    return [...this.people.values()]
-      .filter(({ door }) => door === 'in')
-      .map(({ id, name, nth, role, trust, windows, page }) => ({
+  /** The page that the one who leads is on. */
+  get leaderPage(): Id | null {
+    return this.people.get(this.leader)?.page ?? null;
+  }
+
+  /**
+   * Everyone who is in, in order of arrival, as one of them is told of it. Where students look and what they
+   * signal is the tutor's to know; where the one who leads is, everyone's.
+   * @param isShown whether students are shown a page
+   */
+  list(viewer: Id, role: Role, isShown: (page: Id) => boolean): Person[] {
+    const all = [...this.people.values()].filter(({ door }) => door === 'in');
+    const hands = all.filter(({ handAt }) => handAt !== null).sort((a, b) => a.handAt! - b.handAt!);
+    return all.map((person) => {
+      const tells = role === 'tutor';
+      const own = person.id === viewer;
+      const { id, name, nth, trust, rules, signal, machine, view, size, roundTrip } = person;
+      return {
         id,
         name,
         nth,
-        role,
+        role: person.role,
         trust,
-        here: windows > 0,
-        page: viewer === 'tutor' ? page : null,
-      }));
+        here: person.windows > 0,
+        page: tells || (id === this.leader && isShown(person.page ?? '')) ? person.page : null,
+        rules: tells || own ? rules : {},
+        hand: person.handAt === null ? null : hands.indexOf(person) + 1,
+        signal: tells || own ? signal : null,
+        machine: tells ? machine : null,
+        roundTrip: tells ? roundTrip : null,
+        view: tells || viewer === this.leader ? view : null,
+        size: tells || viewer === this.leader ? size : null,
+      };
+    });
   }
 
   /** Everyone who is at the door just now, and everyone who was sent out. */

@@ -1,6 +1,7 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { plannedEnd } from '../courses/next-lesson.js';
 import { ProblemError } from '../problems/index.js';
 
 const tags = ['lessons'];
@@ -20,9 +21,12 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params }, reply) => {
       const board = await app.boards.one(params.board, tutor.id);
-      const { retiredAt } = await app.courses.one(board.course, tutor.id);
+      const { retiredAt, rules, slot } = await app.courses.one(board.course, tutor.id);
       if (retiredAt !== null) throw new ProblemError('course-retired');
-      const lesson = await app.lessons.start(board.course, board.id, tutor);
+      const lesson = await app.lessons.start(board.course, board.id, tutor, {
+        rules,
+        endsAt: slot && plannedEnd(slot, Date.now()),
+      });
       await app.live.lessonOpened(lesson);
       return reply.status(201).send({ id: lesson.id, board: lesson.board });
     },

@@ -1,5 +1,5 @@
 import { newId } from '@cuaderno/core';
-import type { Id, Trust } from '@cuaderno/core';
+import type { Id, Rules } from '@cuaderno/core';
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
 import { tutors } from '../accounts/tables.js';
@@ -8,16 +8,21 @@ import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import { Door } from './door.js';
 import { LiveLesson } from './live-lesson.js';
-import type { Present } from './live-lesson.js';
+import { Pens } from './pens.js';
+import { Talk } from './talk.js';
 import { lessons, people, spans } from './tables.js';
 
 /** Lessons that are open, and the opening and closing of them. */
 export class Lessons {
   private readonly open = new Map<Id, LiveLesson>();
   readonly door: Door;
+  readonly pens: Pens;
+  readonly talk: Talk;
 
   constructor(private readonly db: Database) {
     this.door = new Door(db);
+    this.pens = new Pens(db);
+    this.talk = new Talk(db);
   }
 
   /** Takes up the lessons that were open when the server stopped, with everyone's pens as they were. */
@@ -30,6 +35,10 @@ export class Lessons {
     for (const { lesson, tutor } of rows) {
       const live = new LiveLesson(lesson.id, lesson.course, lesson.board, lesson.openedAt, tutor);
       live.inStep = lesson.inStep;
+      live.rules = lesson.rules;
+      live.lead = lesson.lead;
+      live.endsAt = lesson.endsAt;
+      await this.talk.restore(live);
       const here = await this.db
         .select()
         .from(people)
@@ -73,15 +82,22 @@ export class Lessons {
   }
 
   /** Throws `lesson-running` where the course has an open lesson. */
-  async start(course: Id, board: Id, tutor: Tutor): Promise<LiveLesson> {
+  async start(
+    course: Id,
+    board: Id,
+    tutor: Tutor,
+    { rules = {}, endsAt = null }: { rules?: Rules; endsAt?: number | null } = {},
+  ): Promise<LiveLesson> {
     if (this.ofCourse(course)) throw new ProblemError('lesson-running');
     const now = Date.now();
     const live = new LiveLesson(newId(), course, board, now, tutor.id);
+    live.rules = rules;
+    live.endsAt = endsAt;
     this.open.set(live.id, live);
     try {
       await this.db
         .insert(lessons)
-        .values({ id: live.id, course, board, openedAt: now, aliveAt: now });
+        .values({ id: live.id, course, board, openedAt: now, aliveAt: now, rules, endsAt });
       await this.enter(live, tutor);
     } catch (error) {
       this.open.delete(live.id);
@@ -92,32 +108,17 @@ export class Lessons {
 
   /** The tutor goes in by opening it. */
   private async enter(lesson: LiveLesson, { id, name }: Tutor): Promise<void> {
-    const person = { id, name, nth: 1, role: 'tutor', trust: 'hands', door: 'in' } as const;
+    const person = {
+      id,
+      name,
+      nth: 1,
+      role: 'tutor',
+      trust: 'hands',
+      rules: {},
+      door: 'in',
+    } as const;
     lesson.add({ ...person, device: null, guest: null });
     await this.db.insert(people).values({ ...person, lesson: lesson.id, arrivedAt: Date.now() });
-  }
-
-  /** Holds from this moment on; returns whose trust changed. */
-  trust(lesson: LiveLesson, who: Id | 'all', trust: Trust): Present[] {
-    const changed = lesson
-      .students()
-      .filter((person) => (who === 'all' || person.id === who) && person.trust !== trust);
-    for (const person of changed) person.trust = trust;
-    if (changed.length > 0)
-      void this.db
-        .update(people)
-        .set({ trust })
-        .where(
-          and(
-            eq(people.lesson, lesson.id),
-            inArray(
-              people.id,
-              changed.map(({ id }) => id),
-            ),
-          ),
-        )
-        .then();
-    return changed;
   }
 
   /** Whether students' windows follow the tutor's from now on. */

@@ -1,4 +1,4 @@
-import type { DoorState } from '@cuaderno/core';
+import type { ChatTo, DoorState, Rules } from '@cuaderno/core';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { sql } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
@@ -17,6 +17,12 @@ export const lessons = sqliteTable(
     aliveAt: integer('alive_at').notNull(),
     /** Whether students' windows follow the tutor's. */
     inStep: integer('in_step', { mode: 'boolean' }).notNull().default(false),
+    /** What holds for all its students where nothing else is said for one. */
+    rules: text({ mode: 'json' }).$type<Rules>().notNull().default({}),
+    /** The student who leads, if one does. */
+    lead: text(),
+    /** When it is to end, in ms since 1970, if that was planned. */
+    endsAt: integer('ends_at'),
   },
   (table) => [
     index('lessons_by_course').on(table.course),
@@ -39,6 +45,8 @@ export const people = sqliteTable(
     role: text({ enum: ['tutor', 'student'] }).notNull(),
     trust: text({ enum: ['look', 'write', 'hands'] }).notNull(),
     arrivedAt: integer('arrived_at').notNull(),
+    /** What is said for them besides their pen. */
+    rules: text({ mode: 'json' }).$type<Rules>().notNull().default({}),
     /** Whether they are in; those of earlier lessons were. */
     door: text().$type<DoorState>().notNull().default('in'),
     /** SHA-256 of what their browser keeps. */
@@ -46,6 +54,40 @@ export const people = sqliteTable(
     guest: text(),
   },
   (table) => [uniqueIndex('people_by_lesson').on(table.lesson, table.id)],
+);
+
+/** What was written in the chat, in order. */
+export const chatLines = sqliteTable(
+  'chat_lines',
+  {
+    id: text().primaryKey(),
+    lesson: text()
+      .notNull()
+      .references(() => lessons.id),
+    by: text().notNull(),
+    to: text().$type<ChatTo>().notNull(),
+    text: text().notNull(),
+    at: integer().notNull(),
+    /** When it was emptied out: nobody reads it from then on. */
+    emptiedAt: integer('emptied_at'),
+  },
+  (table) => [index('chat_lines_by_lesson').on(table.lesson)],
+);
+
+/** Hands and signals, as they were given: what a record tells of them. */
+export const gestures = sqliteTable(
+  'gestures',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    lesson: text()
+      .notNull()
+      .references(() => lessons.id),
+    person: text().notNull(),
+    /** `hand`, `hand.down`, a signal, or `signal.none`. */
+    what: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [index('gestures_by_lesson').on(table.lesson)],
 );
 
 /** When someone was there; a span without end is still going on. */

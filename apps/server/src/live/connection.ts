@@ -2,19 +2,20 @@ import {
   decodePoints,
   InkCodingError,
   MAX_MESSAGE_BYTES,
-  mayWrite,
+  mayWriteOn,
   MessageError,
   pack,
   PROTOCOL,
   readClientMessage,
 } from '@cuaderno/core';
-import type { Actor, ClientMessage, Id, Role, ServerMessage } from '@cuaderno/core';
+import type { Actor, Board, ClientMessage, Id, Role, ServerMessage } from '@cuaderno/core';
 import type { WebSocket } from 'ws';
 import type { LiveLesson } from '../lessons/live-lesson.js';
 import { problem } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { Allowance } from './allowance.js';
 import type { Member } from './member.js';
+import { RoundTrips } from './round-trips.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
@@ -36,13 +37,31 @@ export const CLOSE = {
   old: 4426,
 } as const;
 
+/** What only a tutor may say. */
+type TutorMessage = Extract<
+  ClientMessage,
+  {
+    kind:
+      | 'trust'
+      | 'rules'
+      | 'lead'
+      | 'plan'
+      | 'lower'
+      | 'signals.clear'
+      | 'chat.empty'
+      | 'arrows.clear'
+      | 'step'
+      | 'door';
+  }
+>;
+
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member {
   private readonly allowance: Allowance;
   private turnedAway = 0;
   private joined = false;
   /** The stroke this window is drawing just now. */
-  private stroke: { readonly id: Id; readonly page: Id | null } | null = null;
+  private stroke: { readonly id: Id; readonly page: Id } | null = null;
 
   constructor(
     private readonly socket: WebSocket,
@@ -61,6 +80,7 @@ export class LiveConnection implements Member {
     });
     socket.on('close', () => this.service.leave(this));
     socket.on('error', () => undefined);
+    new RoundTrips(socket, (ms) => this.service.measured(this, ms));
   }
 
   get lesson(): LiveLesson | undefined {
@@ -94,6 +114,16 @@ export class LiveConnection implements Member {
 
   close(code: number): void {
     this.socket.close(code);
+  }
+
+  /** The board as it is this moment. */
+  boardNow(): Board | undefined {
+    return this.service.boardOf(this.board);
+  }
+
+  /** Gives up the stroke under way if its writer may not write where it is any longer. */
+  checkStroke(): void {
+    if (this.stroke && !this.mayWrite(this.stroke.page)) this.stopStroke();
   }
 
   /** Gives up the stroke under way: the pen was taken back. */
@@ -143,15 +173,16 @@ export class LiveConnection implements Member {
         this.service.offer(this, message.ops);
         break;
       case 'live.ink':
-        if (!mayWrite(this.actor())) return;
+        // The page is told with the first points of a stroke; a stroke without a page is nobody's to see.
+        if (!message.start && this.stroke?.id !== message.stroke) return;
+        if (!this.mayWrite(message.start?.page ?? this.stroke!.page)) return;
         try {
           decodePoints(message.points);
         } catch (error) {
           if (error instanceof InkCodingError) return this.refuse('message-wrong-shape');
           throw error;
         }
-        if (message.start || this.stroke?.id !== message.stroke)
-          this.stroke = { id: message.stroke, page: message.start?.page ?? null };
+        if (message.start) this.stroke = { id: message.stroke, page: message.start.page };
         this.passStroke({ ...message, by: this.person });
         break;
       case 'live.end':
@@ -165,33 +196,83 @@ export class LiveConnection implements Member {
       case 'look':
         this.service.look(this, message.page);
         break;
-      case 'trust':
-        if (this.role !== 'tutor') return this.refuse('tutor-only');
-        this.service.trust(this, message.who, message.trust);
+      case 'hand':
+        this.service.talking.hand(this, message.up);
         break;
-      case 'step':
+      case 'signal':
+        this.service.talking.signal(this, message.signal);
+        break;
+      case 'chat':
+        this.service.talking
+          .chat(this, message.id, message.to, message.text)
+          .catch((error: unknown) => {
+            this.service.failed(error, 'a message');
+            this.refuse('chat-not-kept');
+          });
+        break;
+      case 'point':
+        this.service.showing.point(this, message.at);
+        break;
+      case 'arrow':
+        this.service.showing.arrow(this, message.at);
+        break;
+      case 'lamp':
+        this.service.showing.lamp(this, message.lamp, message.rest);
+        break;
       case 'view':
+        this.service.leading.view(this, message.view, message.rest);
+        break;
       case 'gather':
-        if (this.role !== 'tutor') return this.refuse('tutor-only');
-        if (message.kind === 'step') this.service.leading.step(this, message.on);
-        else if (message.kind === 'view')
-          this.service.leading.view(this, message.view, message.rest);
-        else this.service.leading.gather(this, message.view);
+        this.service.leading.gather(this, message.view);
         break;
+      case 'window':
+        this.service.window(this, message.machine, message.size, message.view);
+        break;
+      default:
+        if (this.role === 'tutor') this.obey(message);
+        else this.refuse('tutor-only');
+    }
+  }
+
+  /** What only a tutor says. */
+  private obey(message: TutorMessage): void {
+    const { holding, talking, showing, leading } = this.service;
+    switch (message.kind) {
+      case 'trust':
+        return holding.trust(this, message.who, message.trust);
+      case 'rules':
+        return holding.rules(this, message.who, message.over);
+      case 'lead':
+        return this.lesson && holding.lead(this.lesson, message.who);
+      case 'plan':
+        return holding.plan(this, message.endsAt);
+      case 'lower':
+        return talking.lower(this, message.who);
+      case 'signals.clear':
+        return talking.clearSignals(this);
+      case 'chat.empty':
+        return talking.empty(this);
+      case 'arrows.clear':
+        return showing.clear(this);
+      case 'step':
+        return leading.step(this, message.on);
       case 'door':
-        if (this.role !== 'tutor') return this.refuse('tutor-only');
-        this.service.door(this, message.who, message.word);
-        break;
+        return this.service.door(this, message.who, message.word);
     }
   }
 
   /** Tells of the stroke under way, if its page may be seen. */
   private passStroke(message: ServerMessage): void {
-    const page = this.stroke?.page;
-    this.service.passOn(this, message, page ? this.service.viewersOf(this.board, page) : undefined);
+    const { page } = this.stroke!;
+    this.service.passOn(this, message, this.service.viewersOf(this.board, page));
   }
 
-  private refuse(code: ProblemCode): void {
+  private mayWrite(page: Id): boolean {
+    const board = this.boardNow();
+    return board !== undefined && mayWriteOn(this.actor(), board, board.pages.get(page));
+  }
+
+  refuse(code: ProblemCode): void {
     this.tell({ kind: 'problem', problem: problem(code) });
   }
 }

@@ -66,7 +66,11 @@ describe('in step', () => {
     const { maren, ana, page } = await house.lesson();
     ana.send({ kind: 'step', on: true });
     ana.send({ kind: 'gather', view: part(page) });
+    ana.send({ kind: 'view', view: part(page), rest: true });
+    ana.send({ kind: 'lead', who: null });
     await ana.hearsTimes('problem', 2);
+    // What a window says that has just lost the lead is no mistake of its person: it counts for nothing.
+    expect(maren.told.some(({ kind }) => kind === 'view')).toBeFalse();
     maren.send({ kind: 'view', view: { ...part(page), width: 0 }, rest: true });
     await maren.hearsProblem('message-wrong-shape');
     expect(maren.told.some((m) => m.kind === 'step' && m.on)).toBeFalse();

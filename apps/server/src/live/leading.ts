@@ -1,50 +1,42 @@
-import type { Id, ServerMessage, View } from '@cuaderno/core';
+import type { ServerMessage, View } from '@cuaderno/core';
 import { pack } from '@cuaderno/core';
-import type { FastifyBaseLogger } from 'fastify';
-import type { Lessons } from '../lessons/service.js';
+import type { Classroom } from './classroom.js';
 import type { LiveConnection } from './connection.js';
 
-/** In step: students' windows show what the tutor's shows, as long as that is wished, or once. */
+/** In step: windows show what that of the one who leads shows, as long as that is wished, or once. */
 export class Leading {
-  /**
-   * @param windows everyone's on a board
-   * @param isShown whether students are shown a page
-   */
-  constructor(
-    private readonly lessons: Lessons,
-    private readonly windows: (board: Id) => Iterable<LiveConnection>,
-    private readonly isShown: (board: Id, page: Id) => boolean,
-    private readonly log: FastifyBaseLogger,
-  ) {}
+  constructor(private readonly room: Classroom) {}
 
   step(from: LiveConnection, on: boolean): void {
     const { lesson } = from;
     if (!lesson) return;
     lesson.view = null;
-    this.lessons
-      .setStep(lesson, on)
-      .catch((error: unknown) => this.log.error({ err: error }, 'being in step was not kept'));
-    for (const window of this.windows(from.board)) window.tell({ kind: 'step', on });
+    this.room.keep(this.room.lessons.setStep(lesson, on), 'being in step');
+    for (const window of this.room.windows(from.board)) window.tell({ kind: 'step', on });
   }
 
   /** On its way a view may be lost on slow lines; the one at rest never is. */
   view(from: LiveConnection, view: View, rest: boolean): void {
     const { lesson, board } = from;
     // A page that students aren't shown leads nowhere: they stay where they were.
-    if (!lesson?.inStep || !this.isShown(board, view.page)) return;
+    if (!lesson?.inStep || from.person !== lesson.leader || !this.room.isShown(board, view.page))
+      return;
     lesson.view = view;
     const bytes = pack({ kind: 'view', view, once: false } satisfies ServerMessage);
-    for (const window of this.windows(board))
-      if (window.role === 'student') {
+    for (const window of this.room.windows(board))
+      if (window.person !== from.person) {
         if (rest) window.send(bytes);
         else window.sendLive(bytes);
       }
   }
 
   gather(from: LiveConnection, view: View): void {
-    if (!from.lesson || !this.isShown(from.board, view.page)) return;
-    for (const window of this.windows(from.board))
-      if (window.role === 'student') window.tell({ kind: 'view', view, once: true });
+    const { lesson } = from;
+    if (!lesson || !this.room.isShown(from.board, view.page)) return;
+    if (from.role !== 'tutor' && from.person !== lesson.lead) return;
+    for (const window of this.room.windows(from.board))
+      if (window.role === 'student' && window.person !== from.person)
+        window.tell({ kind: 'view', view, once: true });
   }
 
   /** Someone comes, late or again. */
@@ -53,7 +45,7 @@ export class Leading {
     if (!lesson) return;
     const { inStep, view } = lesson;
     window.tell({ kind: 'step', on: inStep });
-    if (inStep && view && window.role === 'student' && this.isShown(board, view.page))
+    if (inStep && view && window.person !== lesson.leader && this.room.isShown(board, view.page))
       window.tell({ kind: 'view', view, once: false });
   }
 }

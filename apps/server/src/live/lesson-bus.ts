@@ -16,6 +16,8 @@ export interface LessonBus {
   open(board: Id): Room | undefined;
   /** Called when something on a board is held back or shown from now on. */
   onHeld: (board: Id) => void;
+  /** Called when students may do or see something else on a board from now on. */
+  onRules: (board: Id) => void;
 }
 
 /** How long a room is kept when nobody is in it, in ms: whoever comes back finds the board open. */
@@ -28,6 +30,7 @@ export class LocalBus implements LessonBus {
   private readonly rooms = new Map<Id, Room>();
   /** Called when something on a board is held back or shown from now on. */
   onHeld: (board: Id) => void = () => undefined;
+  onRules: (board: Id) => void = () => undefined;
   private readonly opening = new Map<Id, Promise<Room | null>>();
   /** Rooms that nobody is in, the longest empty first, with what will put them away. */
   private readonly resting = new Map<Room, ReturnType<typeof setTimeout>>();
@@ -87,6 +90,7 @@ export class LocalBus implements LessonBus {
     const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
     room.lesson = this.lessonOn(id);
     room.onHeld = () => this.onHeld(id);
+    room.onRules = () => this.onRules(id);
     room.onIdle = () => this.letRest(room);
     room.successor = () => roomOf(this, id);
     this.rooms.set(id, room);

@@ -210,7 +210,9 @@ describe('a live lesson', () => {
       const wrong = { ...addInk(page), ink: Uint8Array.of(1, 2, 3) } as Operation;
       ana.send({ kind: 'ops', ops: [wrong] });
       expect(await refuses(ana, wrong)).toBe('urn:cuaderno:bad-ink');
-      ana.send({ kind: 'live.ink', stroke: newId(), points: Uint8Array.of(255, 255) });
+      const start = { page, style: { tool: 'pen', ink: 'poppy', width: 2 } } as const;
+      const points = Uint8Array.of(255, 255);
+      ana.send({ kind: 'live.ink', stroke: newId(), start, points });
       await ana.hearsProblem('message-wrong-shape');
       await goesOn();
     });

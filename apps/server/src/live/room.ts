@@ -79,6 +79,8 @@ export class Room {
   onIdle: () => void = () => undefined;
   /** Called when something is held back or shown from now on. */
   onHeld: () => void = () => undefined;
+  /** Called when students may do or see something else on it from now on. */
+  onRules: () => void = () => undefined;
   /** The lesson in which things are written just now. */
   lesson: Id | null = null;
 
@@ -182,6 +184,11 @@ export class Room {
     return this.sequencer.board;
   }
 
+  /** The board as it is this moment, to look at only: the next operation changes it. */
+  get now(): Board {
+    return this.sequencer.current;
+  }
+
   /** Whether students are shown this page. One that is only on its way isn't known to anyone yet. */
   isShown(page: Id): boolean {
     const here = this.sequencer.current.pages.get(page);
@@ -283,6 +290,7 @@ export class Room {
       member.send(pack({ kind: 'confirmed', at, seqs, ids } satisfies ServerMessage));
     this.passOn(taken);
     if (taken.some(({ entry }) => changesHeld(entry.op))) this.onHeld();
+    if (taken.some(({ entry: { op } }) => changesRules(op) || changesHeld(op))) this.onRules();
   }
 
   /** Each member gets what others wrote, in runs as long as can be, as far as they may see it. */
@@ -313,6 +321,10 @@ export class Room {
     for (const member of this.members) member.drop();
     this.members.clear();
   }
+}
+
+function changesRules(op: Operation): boolean {
+  return op.kind === 'board.rules' || (op.kind === 'page.change' && op.to.rules !== undefined);
 }
 
 /** Entries as messages: neighbours of one person at one time share a message. */

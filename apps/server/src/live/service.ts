@@ -1,33 +1,70 @@
-import type { DoorWord, Id, Operation, Role, ServerMessage, Trust } from '@cuaderno/core';
+import type {
+  Board,
+  DoorWord,
+  Id,
+  Machine,
+  Operation,
+  Role,
+  ServerMessage,
+  View,
+  WindowSize,
+} from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LiveLesson, Present } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
+import type { Classroom } from './classroom.js';
 import { CLOSE } from './connection.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
+import { Holding } from './holding.js';
 import { Leading } from './leading.js';
 import type { LessonBus } from './lesson-bus.js';
+import { Showing } from './showing.js';
+import { Talking } from './talking.js';
 
 /** Everyone who is connected, and what passes between them. */
-export class LiveService {
+export class LiveService implements Classroom {
   private readonly connections = new Map<Id, Set<LiveConnection>>();
-  readonly leading: Leading;
+  readonly leading = new Leading(this);
+  readonly holding = new Holding(this);
+  readonly talking = new Talking(this);
+  readonly showing = new Showing(this);
   readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
 
   constructor(
     private readonly bus: LessonBus,
-    private readonly lessons: Lessons,
+    readonly lessons: Lessons,
     private readonly log: FastifyBaseLogger,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
   ) {
-    this.leading = new Leading(
-      lessons,
-      (board) => this.connections.get(board) ?? [],
-      (board, page) => this.bus.open(board)?.isShown(page) ?? false,
-      log,
-    );
     lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
+    bus.onRules = (board) => {
+      this.holding.stopStrokes(board);
+      const lesson = this.lessonOn(board);
+      if (lesson) this.showing.tell(lesson);
+    };
+  }
+
+  windows(board: Id): Iterable<LiveConnection> {
+    return this.connections.get(board) ?? [];
+  }
+
+  isShown(board: Id, page: Id): boolean {
+    return this.bus.open(board)?.isShown(page) ?? false;
+  }
+
+  /** The board as it is this moment, to look at only; `undefined` where it isn't open. */
+  boardOf(board: Id): Board | undefined {
+    return this.bus.open(board)?.now;
+  }
+
+  failed(error: unknown, words: string): void {
+    this.log.error({ err: error }, `${words} was not kept`);
+  }
+
+  keep(what: Promise<unknown>, words: string): void {
+    what.catch((error: unknown) => this.failed(error, words));
   }
 
   lessonOn(board: Id): LiveLesson | undefined {
@@ -48,7 +85,7 @@ export class LiveService {
         you: connection.person,
         role: connection.role,
         lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
-        page: seen.pages.has(lesson?.tutorPage ?? '') ? lesson!.tutorPage : null,
+        page: seen.pages.has(lesson?.leaderPage ?? '') ? lesson!.leaderPage : null,
       }));
     } catch {
       return connection.drop();
@@ -57,8 +94,8 @@ export class LiveService {
     here.add(connection);
     this.connections.set(connection.board, here);
     if (!lesson) return;
-    this.leading.greet(connection);
-    await this.keep(this.lessons.windowOpened(lesson, connection.person));
+    this.greet(connection);
+    await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
     if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals: lesson.arrivals() });
     else if (!isIn()) connection.close(CLOSE.door);
@@ -72,7 +109,8 @@ export class LiveService {
     connection.stopStroke();
     const { lesson } = connection;
     if (!lesson) return;
-    void this.keep(this.lessons.windowClosed(lesson, connection.person));
+    this.showing.point(connection, null);
+    void this.noted(this.lessons.windowClosed(lesson, connection.person));
     this.tellPeople(lesson);
   }
 
@@ -107,29 +145,34 @@ export class LiveService {
     const person = lesson?.person(connection.person);
     if (!lesson || !person || person.page === page) return;
     person.page = page;
+    // Where the one who leads is, everyone may know: who can't turn pages alone goes there.
+    this.tellPeople(lesson, person.id === lesson.leader ? undefined : 'tutor');
+  }
+
+  /** What someone's window shows, and on what machine. */
+  window(connection: LiveConnection, machine: Machine, size: WindowSize, view: View): void {
+    const { lesson } = connection;
+    const person = lesson?.person(connection.person);
+    if (!lesson || !person) return;
+    person.machine = machine;
+    person.view = view;
+    person.size = size;
     this.tellPeople(lesson, 'tutor');
   }
 
-  /** One touch, and it holds: nothing these people send is taken from here on. */
-  trust(connection: LiveConnection, who: Id | 'all', trust: Trust): void {
+  /** How long a word takes to a window and back, in ms. */
+  measured(connection: LiveConnection, ms: number): void {
     const { lesson } = connection;
-    if (!lesson) return;
-    const changed = new Set(this.lessons.trust(lesson, who, trust).map(({ id }) => id));
-    if (trust === 'look')
-      for (const other of this.connections.get(connection.board) ?? [])
-        if (changed.has(other.person)) other.stopStroke();
-    this.tellPeople(lesson);
+    const person = lesson?.person(connection.person);
+    if (!lesson || person?.role !== 'student') return;
+    person.roundTrip = ms;
+    this.tellPeople(lesson, 'tutor');
   }
 
   /** The tutor's word at the door, and who is sent out; it holds at once. */
   door(connection: LiveConnection, who: Id | 'all', word: DoorWord): void {
     const { lesson } = connection;
-    if (lesson)
-      void this.lessons.door
-        .word(lesson, who, word)
-        .catch((error: unknown) =>
-          this.log.error({ err: error }, 'a word at the door was not kept'),
-        );
+    if (lesson) this.keep(this.lessons.door.word(lesson, who, word), 'a word at the door');
   }
 
   /** A lesson has begun on this board: its tutor's windows are in it now. */
@@ -137,12 +180,12 @@ export class LiveService {
     const room = await this.bus.room(lesson.board);
     if (room) room.lesson = lesson.id;
     for (const connection of this.connections.get(lesson.board) ?? []) {
-      await this.keep(this.lessons.windowOpened(lesson, connection.person));
+      await this.noted(this.lessons.windowOpened(lesson, connection.person));
       connection.tell({
         kind: 'lesson',
         lesson: { id: lesson.id, openedAt: lesson.openedAt },
       });
-      this.leading.greet(connection);
+      this.greet(connection);
     }
     this.tellPeople(lesson);
   }
@@ -187,6 +230,7 @@ export class LiveService {
         connection.stopStroke();
         connection.close(CLOSE.door);
       }
+    if (out.has(lesson.lead ?? '')) this.holding.lead(lesson, null);
     this.doorstep.tell(lesson, moved);
     this.tellDoor(lesson);
     this.tellPeople(lesson);
@@ -198,16 +242,26 @@ export class LiveService {
       if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals });
   }
 
-  private tellPeople(lesson: LiveLesson, only?: 'tutor'): void {
-    for (const connection of this.connections.get(lesson.board) ?? [])
+  tellPeople(lesson: LiveLesson, only?: 'tutor'): void {
+    const isShown = (page: Id): boolean => this.isShown(lesson.board, page);
+    for (const connection of this.windows(lesson.board))
       if (!only || connection.role === only)
-        connection.tell({ kind: 'people', people: lesson.list(connection.role) });
+        connection.tell({
+          kind: 'people',
+          people: lesson.list(connection.person, connection.role, isShown),
+        });
+  }
+
+  /** All that holds in the lesson, for a window that has come. */
+  private greet(connection: LiveConnection): void {
+    this.leading.greet(connection);
+    this.holding.greet(connection);
+    this.showing.greet(connection);
+    this.talking.greet(connection);
   }
 
   /** What can't be noted is no reason to stop a lesson. */
-  private async keep(note: Promise<void>): Promise<void> {
-    await note.catch((error: unknown) =>
-      this.log.error({ err: error }, 'attendance was not noted'),
-    );
+  private async noted(note: Promise<void>): Promise<void> {
+    await note.catch((error: unknown) => this.failed(error, 'attendance'));
   }
 }

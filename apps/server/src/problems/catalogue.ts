@@ -257,6 +257,10 @@ export const PROBLEMS = {
   ],
   refused: [403, 'That was not taken.', 'Ask your tutor.'],
   'tutor-only': [403, 'Only the tutor can do that.', 'Ask your tutor to do it.'],
+  'chat-text': [400, 'That message can’t be sent.', 'Write a few words: at most 2000 letters.'],
+  'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
+  'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],
+  'chat-not-kept': [503, 'That message could not be kept.', 'Send it once more in a moment.'],
   unavailable: [503, 'Cuaderno is not ready yet.', 'Wait a moment and try again.'],
   internal: [
     500,

@@ -1,5 +1,6 @@
 import type { Id } from '../id/index.js';
 import { byOrder } from '../order/index.js';
+import type { Rules } from '../permissions/index.js';
 import { isMaterial } from './item.js';
 import type { Item, ThingItem } from './item.js';
 import type { Page } from './page.js';
@@ -11,11 +12,13 @@ export interface Board {
   readonly title: string;
   /** What empty pages of this board are; `null` where they are like their neighbours. */
   readonly sheet: Sheet | null;
+  /** What students may do on it, at most. */
+  readonly rules: Rules;
   readonly pages: ReadonlyMap<Id, Page>;
 }
 
 export function emptyBoard(id: Id): Board {
-  return { id, title: '', sheet: null, pages: new Map() };
+  return { id, title: '', sheet: null, rules: {}, pages: new Map() };
 }
 
 /** Pages that are there, in their order. */

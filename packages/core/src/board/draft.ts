@@ -1,4 +1,5 @@
 import type { Id } from '../id/index.js';
+import type { Rules } from '../permissions/index.js';
 import type { Board } from './board.js';
 import type { Item } from './item.js';
 import type { Page, PageSpec } from './page.js';
@@ -13,6 +14,7 @@ type OwnPage = { -readonly [K in keyof Page]: Page[K] } & { items: Map<Id, Item>
 export class BoardDraft {
   private title: string;
   private sheet: Sheet | null;
+  private rules: Rules;
   private pages: Map<Id, Page>;
   private readonly own = new Map<Id, OwnPage>();
   private changed = false;
@@ -20,6 +22,7 @@ export class BoardDraft {
   constructor(private base: Board) {
     this.title = base.title;
     this.sheet = base.sheet;
+    this.rules = base.rules;
     this.pages = base.pages as Map<Id, Page>;
   }
 
@@ -28,7 +31,8 @@ export class BoardDraft {
    * it changes with the draft.
    */
   get current(): Board {
-    return { id: this.base.id, title: this.title, sheet: this.sheet, pages: this.pages };
+    const { title, sheet, rules, pages } = this;
+    return { id: this.base.id, title, sheet, rules, pages };
   }
 
   page(id: Id): Page | undefined {
@@ -46,6 +50,11 @@ export class BoardDraft {
 
   setSheet(sheet: Sheet | null): void {
     this.sheet = sheet;
+    this.changed = true;
+  }
+
+  setRules(rules: Rules): void {
+    this.rules = rules;
     this.changed = true;
   }
 
@@ -86,7 +95,7 @@ export class BoardDraft {
   /** The board as it is now. The draft may be used on: what was handed out stays as it is. */
   done(): Board {
     if (!this.changed) return this.base;
-    this.base = { id: this.base.id, title: this.title, sheet: this.sheet, pages: this.pages };
+    this.base = this.current;
     this.own.clear();
     this.changed = false;
     return this.base;

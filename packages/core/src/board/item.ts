@@ -23,6 +23,8 @@ export interface InkItem extends Origin {
   readonly kind: 'ink';
   /** The coded stroke: see `ink/codec.ts`. */
   readonly ink: Uint8Array;
+  /** The line that this is a piece of, where a part of that was rubbed out. */
+  readonly of?: Id | undefined;
 }
 
 /** A thing laid on a page. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
+import { Rules } from '../permissions/index.js';
 import { pagesInOrder } from './board.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
@@ -24,6 +25,7 @@ export const BoardOutline = z.object({
   id: Id,
   title: z.string(),
   sheet: Sheet.nullable(),
+  rules: Rules,
   seq: z.number().int().min(0),
   pages: z.array(z.union([PageSnapshot, PageFrame])),
 });
@@ -42,6 +44,7 @@ export function boardOutline(board: Board, seq: number, whole: ReadonlySet<Id>):
     id: board.id,
     title: board.title,
     sheet: board.sheet,
+    rules: board.rules,
     seq,
     pages: [...board.pages.values()].map((page) =>
       whole.has(page.id) ? pageSnapshot(page) : pageFrame(page),
@@ -64,9 +67,9 @@ export function boardFromOutline(
     coming.set(page.id, count);
     return { ...frame, items: known?.pages.get(page.id)?.items ?? new Map() };
   });
-  const { id, title, sheet } = outline;
+  const { id, title, sheet, rules } = outline;
   return {
-    board: { id, title, sheet, pages: new Map(pages.map((page) => [page.id, page])) },
+    board: { id, title, sheet, rules, pages: new Map(pages.map((page) => [page.id, page])) },
     coming,
   };
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { OrderKey } from '../order/index.js';
+import { Rules } from '../permissions/index.js';
 import { RichText } from '../text/index.js';
 import type { Item, Removal } from './item.js';
 import { Paper, Side } from './paper.js';
@@ -15,6 +16,8 @@ export const PageSpec = z.object({
   paper: Paper,
   /** Held back: no student is sent the page or anything on it. */
   held: z.boolean().optional(),
+  /** What students may do on it, at most. */
+  rules: Rules.optional(),
   /** Private notes beside the page. No student is ever sent them. */
   margin: RichText.optional(),
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
+import { Rules } from '../permissions/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
 import {
@@ -20,7 +21,7 @@ export const RemovalSnapshot = z.object({ by: Id, at: z.number() }).nullable();
 const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: RemovalSnapshot };
 /** An item as plain data. */
 export const ItemSnapshot = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('ink'), ink: bytes, ...origin }),
+  z.object({ kind: z.literal('ink'), ink: bytes, of: Id.optional(), ...origin }),
   PictureSpec.extend(origin),
   ShapeSpec.extend(origin),
   MarkSpec.extend(origin),
@@ -41,6 +42,7 @@ export const BoardSnapshot = z.object({
   id: Id,
   title: z.string(),
   sheet: Sheet.nullable(),
+  rules: Rules,
   seq: z.number().int().min(0),
   pages: z.array(PageSnapshot),
 });
@@ -55,6 +57,7 @@ export function boardSnapshot(board: Board, seq: number): BoardSnapshot {
     id: board.id,
     title: board.title,
     sheet: board.sheet,
+    rules: board.rules,
     seq,
     pages: [...board.pages.values()].map(pageSnapshot),
   };
@@ -70,6 +73,7 @@ export function boardFromSnapshot(snapshot: BoardSnapshot): Board {
     id: snapshot.id,
     title: snapshot.title,
     sheet: snapshot.sheet,
+    rules: snapshot.rules,
     pages: new Map(snapshot.pages.map((page) => [page.id, pageFromSnapshot(page)])),
   };
 }

@@ -5,3 +5,4 @@ export * from './pages.js';
 export * from './selection.js';
 export * from './snap.js';
 export * from './tidy.js';
+export * from './wipe.js';

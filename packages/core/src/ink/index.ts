@@ -7,3 +7,5 @@ export * from './palette.js';
 export * from './stroke.js';
 export * from './tint.js';
 export * from './transform.js';
+export * from './cut.js';
+export * from './people-colours.js';

@@ -1,4 +1,4 @@
-import type { Board, Removal } from '../board/index.js';
+import type { Board, InkItem, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import { additionOf, invert, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
@@ -46,6 +46,11 @@ export class History {
     const steps: { ops: Operation[]; at: number }[] = [];
     const taken = new Map<number, Operation[]>();
     const since = this.touched();
+    const pieces = new Map<Id, InkItem[]>();
+    for (const page of board.pages.values())
+      for (const item of page.items.values())
+        if (item.kind === 'ink' && item.of)
+          pieces.set(item.of, [...(pieces.get(item.of) ?? []), item]);
     const takenAt = (removed: Removal | null, of: Id, op: () => Operation): void => {
       if (removed?.by !== this.who || since.has(of)) return;
       const ops = taken.get(removed.at);
@@ -56,9 +61,16 @@ export class History {
       takenAt(page.removed, page.id, () => operation({ kind: 'pages.remove', pages: [page.id] }));
       for (const item of page.items.values()) {
         if (item.lesson !== lesson) continue;
-        takenAt(item.removed, item.id, () =>
-          operation({ kind: 'items.remove', page: page.id, items: [item.id] }),
-        );
+        takenAt(item.removed, item.id, () => {
+          const left = pieces.get(item.id)?.map(({ id, ink }) => ({ id, ink }));
+          return operation(
+            left
+              ? { kind: 'ink.cut', page: page.id, item: item.id, pieces: left }
+              : { kind: 'items.remove', page: page.id, items: [item.id] },
+          );
+        });
+        // What is left of a line was there when its part was rubbed out: that is the step.
+        if (item.kind === 'ink' && item.of) continue;
         if (item.by === this.who && !item.removed && !since.has(item.id))
           steps.push({ ops: [additionOf(item, page.id)], at: item.at });
       }
@@ -85,6 +97,7 @@ export class History {
       steps.flatMap((op) => [
         op.id,
         ...(op.kind === 'items.remove' || op.kind === 'items.restore' ? op.items : []),
+        ...(op.kind === 'ink.cut' || op.kind === 'ink.mend' ? [op.item] : []),
         ...(op.kind === 'pages.remove' || op.kind === 'pages.restore' ? op.pages : []),
       ]),
     );

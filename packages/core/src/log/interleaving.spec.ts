@@ -5,13 +5,22 @@ import type { Operation } from '../ops/index.js';
 import type { Trust } from '../permissions/index.js';
 import { addInk, addMark, addPages, seen, somePages, World } from '../testing/index.js';
 import { pack, unpack } from '../wire/index.js';
-import { copyPages, dressPages, movePages } from '../edits/index.js';
+import { copyPages, dressPages, movePages, strokeOf, wipe } from '../edits/index.js';
+import { newId } from '../id/index.js';
+import { cutStroke, encodeStroke } from '../ink/index.js';
 import { fold } from './index.js';
 
 const who = fc.integer({ min: 0, max: 2 });
 const step = fc.oneof(
   { weight: 4, arbitrary: fc.record({ do: fc.constant('write' as const), who, n: fc.nat(9) }) },
-  { weight: 2, arbitrary: fc.record({ do: fc.constant('erase' as const), who, n: fc.nat(9) }) },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constantFrom('erase' as const, 'cut' as const),
+      who,
+      n: fc.nat(9),
+    }),
+  },
   {
     weight: 3,
     arbitrary: fc.record({
@@ -38,6 +47,8 @@ const step = fc.oneof(
         'show' as const,
         'note' as const,
         'sheet' as const,
+        'freeze' as const,
+        'wipe' as const,
       ),
       who,
       n: fc.nat(9),
@@ -90,6 +101,39 @@ function run(world: World, s: Step): void {
       const page = pages.find((p) => itemsOn(p).length > 0);
       const item = page && itemsOn(page)[s.n % itemsOn(page).length];
       if (item) record(operation({ kind: 'items.remove', page: page.id, items: [item.id] }));
+      break;
+    }
+    case 'cut': {
+      const lines = pages.flatMap((page) => itemsOn(page).map((item) => ({ page, item })));
+      const found = lines[s.n % (lines.length || 1)];
+      if (found?.item.kind !== 'ink') break;
+      const stroke = strokeOf(found.item.ink);
+      const middle = stroke.points[Math.floor(stroke.points.length / 2)]!;
+      const pieces = cutStroke(stroke, middle, middle, 1 + s.n / 4) ?? [];
+      const item = found.item.id;
+      if (pieces.length > 0)
+        record(
+          operation({
+            kind: 'ink.cut',
+            page: found.page.id,
+            item,
+            pieces: pieces.map((piece) => ({ id: newId(), ink: encodeStroke(piece) })),
+          }),
+        );
+      break;
+    }
+    case 'freeze': {
+      const page = pages[s.n % (pages.length || 1)];
+      const rules = s.n % 2 ? { trust: 'look' as const } : {};
+      const change = page && changePage(browser.replica.view, page.id, { rules });
+      if (change) record(operation(change));
+      break;
+    }
+    case 'wipe': {
+      const whose = s.n < 3 ? { who: browser.id } : s.n < 6 ? 'students' : 'all';
+      const tutor = world.browsers[0]!.id;
+      for (const change of wipe(browser.replica.view, whose, 'all', tutor))
+        record(operation(change));
       break;
     }
     case 'lay': {

@@ -4,8 +4,10 @@ import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { boardRename } from './board-rename.js';
+import { boardRules } from './board-rules.js';
 import { boardSheet } from './board-sheet.js';
 import { inkAdd } from './ink-add.js';
+import { inkCut, inkMend } from './ink-cut.js';
 import { itemAdd } from './item-add.js';
 import { itemChange } from './item-change.js';
 import { itemsRemove } from './items-remove.js';
@@ -27,6 +29,8 @@ export { MAX_PAGES_AT_ONCE } from './pages.js';
 /** Any change to a board. */
 export const Operation = z.discriminatedUnion('kind', [
   inkAdd.schema,
+  inkCut.schema,
+  inkMend.schema,
   itemAdd.schema,
   itemChange.schema,
   itemsRemove.schema,
@@ -37,6 +41,7 @@ export const Operation = z.discriminatedUnion('kind', [
   pageChange.schema,
   boardRename.schema,
   boardSheet.schema,
+  boardRules.schema,
 ]);
 export type Operation = z.infer<typeof Operation>;
 
@@ -55,6 +60,8 @@ type AnyType = OperationType<z.ZodType<Operation>>;
 
 const TYPES = {
   'ink.add': inkAdd,
+  'ink.cut': inkCut,
+  'ink.mend': inkMend,
   'item.add': itemAdd,
   'item.change': itemChange,
   'items.remove': itemsRemove,
@@ -65,6 +72,7 @@ const TYPES = {
   'page.change': pageChange,
   'board.rename': boardRename,
   'board.sheet': boardSheet,
+  'board.rules': boardRules,
 } as unknown as Record<Operation['kind'], AnyType>;
 
 export function operation(change: Change): Operation {

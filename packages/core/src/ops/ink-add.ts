@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
-import { mayWrite } from '../permissions/index.js';
-import { pageFor } from './items.js';
+import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 
 /** Largest stroke in bytes: 20,000 points, coded as badly as can be, are fewer. */
@@ -32,8 +31,8 @@ export const inkAdd = operationType({
       : null;
   },
   refuse({ page, ink }, board, actor) {
-    if (!mayWrite(actor)) return 'no-pen';
-    if (!pageFor(board, page, actor)) return 'no-such-page';
+    const not = refuseWriting(board, page, actor);
+    if (not) return not;
     try {
       checkStroke(ink);
     } catch (error) {

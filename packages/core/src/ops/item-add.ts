@@ -2,8 +2,7 @@ import { filesOf, ThingSpec } from '../material/index.js';
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
-import { mayWrite } from '../permissions/index.js';
-import { pageFor } from './items.js';
+import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 
 /** Lays a thing on a page. The item it makes has the operation's own id. */
@@ -20,8 +19,8 @@ export const itemAdd = operationType({
       : null;
   },
   refuse({ page, item }, board, actor) {
-    if (!mayWrite(actor)) return 'no-pen';
-    if (!pageFor(board, page, actor)) return 'no-such-page';
+    const not = refuseWriting(board, page, actor);
+    if (not) return not;
     if (!isOrderKey(item.order)) return 'bad-order';
     if (actor.role === 'tutor') return null;
     // Students write; what is laid under the ink is their tutor's.

@@ -5,10 +5,10 @@ import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
 import { ThingSpec, UNSAID } from '../material/index.js';
 import { isOrderKey } from '../order/index.js';
-import { mayWrite } from '../permissions/index.js';
+import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { MAX_INK_BYTES } from './ink-add.js';
-import { pageFor } from './items.js';
+import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
 
@@ -18,6 +18,9 @@ export type ItemTraits = z.infer<typeof Traits>;
 
 /** What nobody changes about an item. */
 const LASTING = ['id', 'kind', 'by', 'at', 'lesson', 'removed', 'layer', 'file', 'poster'];
+
+/** What of material stays the tutor's to change, whoever has hands on. */
+const KEPT_BY_TUTOR = ['held', 'fixed', 'group'];
 
 /**
  * Changes what an item is: where it lies, how it looks, whether it is fixed or held back; a line's
@@ -46,12 +49,13 @@ export const itemChange = operationType({
       : null;
   },
   refuse({ page, item, to }, board, actor) {
-    if (!mayWrite(actor)) return 'no-pen';
-    const here = pageFor(board, page, actor);
-    if (!here) return 'no-such-page';
+    const not = refuseWriting(board, page, actor);
+    if (not) return not;
+    const here = board.pages.get(page)!;
     const now = here.items.get(item);
     if (!now || (actor.role !== 'tutor' && now.kind !== 'ink' && now.held)) return 'no-such-item';
-    return refuseTo(actor, now, to) ?? refuseValues(now, to);
+    const { trust } = appliesTo(actor, board, here);
+    return refuseTo({ ...actor, trust }, now, to) ?? refuseValues(now, to);
   },
 });
 
@@ -81,9 +85,9 @@ function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
     if ('held' in to || 'fixed' in to) return 'material-tutor';
     return now.by === actor.id ? null : 'not-yours';
   }
-  // Hands on: what is loose may be moved about, as tiles are.
-  const moves = Object.keys(to).every((key) => key === 'frame' || key === 'order');
-  return actor.trust === 'hands' && !now.fixed && moves ? null : 'material-tutor';
+  // Hands on: what is loose may be moved about and changed, as tiles are; that it is loose is the tutor's.
+  const own = Object.keys(to).some((key) => KEPT_BY_TUTOR.includes(key));
+  return actor.trust === 'hands' && !now.fixed && !own ? null : 'material-tutor';
 }
 
 /** Whether the item would still be one. */

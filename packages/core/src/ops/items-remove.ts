@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { mayWrite } from '../permissions/index.js';
-import { ItemsOfPage, knownItems, pageFor } from './items.js';
+import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 
 /** Erasing. What is erased stays in the log and can come back. */
@@ -20,8 +19,8 @@ export const itemsRemove = operationType({
   },
   refuse({ page, items }, board, actor) {
     if (actor.role === 'tutor') return null;
-    if (!mayWrite(actor)) return 'no-pen';
-    if (!pageFor(board, page, actor)) return 'no-such-page';
+    const not = refuseWriting(board, page, actor);
+    if (not) return not;
     return knownItems(board, page, items).every((item) => item.by === actor.id)
       ? null
       : 'not-yours';

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { mayWrite } from '../permissions/index.js';
-import { ItemsOfPage, knownItems, pageFor } from './items.js';
+import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 
 /** Brings back what the same person had erased. What someone else erased stays erased. */
@@ -19,8 +18,8 @@ export const itemsRestore = operationType({
       : null;
   },
   refuse({ page, items }, board, actor) {
-    if (!mayWrite(actor)) return 'no-pen';
-    if (!pageFor(board, page, actor)) return 'no-such-page';
+    const not = refuseWriting(board, page, actor);
+    if (not) return not;
     return knownItems(board, page, items).every(
       (item) => !item.removed || item.removed.by === actor.id,
     )

@@ -126,7 +126,10 @@ describe('who may do what with things', () => {
     ['moves material, hands on', change(board, mark.id, { frame }), hands, null],
     ['moves what is fixed', change(board, fixed.id, { frame }), hands, 'material-tutor'],
     ['loosens it', change(board, fixed.id, { fixed: false }), hands, 'material-tutor'],
-    ['recolours material', change(board, mark.id, { colour: '#000000' }), hands, 'material-tutor'],
+    ['recolours material', change(board, mark.id, { colour: '#000000' }), ana, 'material-tutor'],
+    ['recolours it, hands on', change(board, mark.id, { colour: '#000000' }), hands, null],
+    ['fixes it, hands on', change(board, mark.id, { fixed: true }), hands, 'material-tutor'],
+    ['holds it back, hands on', change(board, mark.id, { held: true }), hands, 'material-tutor'],
     ['moves what is held back', change(board, held.id, { frame }), hands, 'no-such-item'],
     [
       'moves nothing',

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import type { Board, Item, Page } from '../board/index.js';
 import { Id } from '../id/index.js';
-import type { Actor } from '../permissions/index.js';
+import { mayWriteOn } from '../permissions/index.js';
+import type { Actor, RefusalCode } from '../permissions/index.js';
 
 /** Items of one page that an operation names: at most as many as a full page holds. */
 export const ItemsOfPage = z.object({
@@ -20,4 +21,13 @@ export function knownItems(board: Board, page: Id, ids: readonly Id[]): Item[] {
 export function pageFor(board: Board, id: Id, actor: Actor): Page | undefined {
   const page = board.pages.get(id);
   return page?.held && actor.role !== 'tutor' ? undefined : page;
+}
+
+/** Why this person may not write on that page just now, or `null`. */
+export function refuseWriting(board: Board, id: Id, actor: Actor): RefusalCode | null {
+  const page = pageFor(board, id, actor);
+  if (!page) return 'no-such-page';
+  if (mayWriteOn(actor, board, page)) return null;
+  // A pen in the hand, but none for this page: who is told "ask for a pen" would ask in vain.
+  return actor.trust === 'look' ? 'no-pen' : 'pens-in';
 }

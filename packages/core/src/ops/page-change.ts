@@ -11,7 +11,7 @@ const Traits = PageSpec.omit({ id: true }).partial();
 type Traits = z.infer<typeof Traits>;
 
 /** What a page has that says nothing of it. */
-const ABSENT: Traits = { held: false, margin: [] };
+const ABSENT: Traits = { held: false, margin: [], rules: {} };
 
 /**
  * Changes a page's name, place, size or paper, its margin, or whether it is held back. What it was goes along, so that undoing knows it.

@@ -3,6 +3,7 @@ import { PageSpec } from '../board/index.js';
 import type { Board, Page, Paper } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
+import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { operationType } from './operation.js';
 
@@ -30,8 +31,11 @@ export const pagesAdd = operationType({
     return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
   },
   refuse({ pages }, board, actor) {
-    if (actor.role !== 'tutor') return 'tutor-only';
     if (!pages.every(({ order }) => isOrderKey(order))) return 'bad-order';
+    if (actor.role !== 'tutor')
+      return appliesTo(actor, board, undefined).addPages && pages.every(isEmptySheet)
+        ? null
+        : 'tutor-only';
     return actor.imports || pages.every(({ paper }) => isPrinted(board, paper))
       ? null
       : 'unknown-file';
@@ -64,6 +68,11 @@ export const pagesRestore = operationType({
   },
   refuse: (_op, _board, actor) => tutorOnly(actor),
 });
+
+/** Whether it is a page as anyone may take one from the pad: of our own paper, and open to all. */
+function isEmptySheet({ paper, held, margin, rules }: PageSpec): boolean {
+  return paper.kind !== 'pdf' && !held && !margin && !rules;
+}
 
 /** Whether this paper needs no file, or one that the board has. */
 function isPrinted(board: Board, paper: Paper): boolean {

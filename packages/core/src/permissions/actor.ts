@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Id } from '../id/index.js';
+import type { Rules } from './rules.js';
 
 /** What a person may do on the page: look on, write, or hands on (also move what lies there). */
 export const Trust = z.enum(['look', 'write', 'hands']);
@@ -12,12 +13,11 @@ export type Role = z.infer<typeof Role>;
 export interface Actor {
   readonly id: Id;
   readonly role: Role;
+  /** What this person was trusted with; a board or a page may have less: see `appliesTo`. */
   readonly trust: Trust;
+  /** What else is said for this person, and for the course. */
+  readonly person?: Rules;
+  readonly course?: Rules;
   /** Whether pages of a new file may be laid in: the server's import alone does that. */
   readonly imports?: boolean;
-}
-
-/** Whether this person holds a pen. A tutor always does. */
-export function mayWrite(actor: Actor): boolean {
-  return actor.role === 'tutor' || actor.trust !== 'look';
 }

@@ -3,6 +3,7 @@ import { z } from 'zod';
 /** Why an operation is not taken. */
 export const RefusalCode = z.enum([
   'no-pen',
+  'pens-in',
   'not-yours',
   'tutor-only',
   'no-such-page',
@@ -19,6 +20,7 @@ export type RefusalCode = z.infer<typeof RefusalCode>;
 /** What the person who did it reads: what happened, and what to do next. */
 export const REFUSALS: Record<RefusalCode, string> = {
   'no-pen': 'You are looking on just now. Ask your tutor for a pen.',
+  'pens-in': 'Pens are in on this page. Your tutor can open it, or go on at another page.',
   'not-yours': 'That was written by someone else. You can erase what you wrote yourself.',
   'tutor-only': 'Only the tutor changes pages. Ask your tutor to do it.',
   'no-such-page': 'That page is no longer on this board. Go to another page and write there.',

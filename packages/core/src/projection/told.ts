@@ -61,6 +61,8 @@ export function toldToStudents(
     case 'item.change':
       return before.has(op.page) ? unseen(op) : toldOfItem(op, before.has(op.item), after);
     case 'ink.add':
+    case 'ink.cut':
+    case 'ink.mend':
       return before.has(op.page) ? unseen(op) : op;
     case 'item.add':
       return before.has(op.page) || isHeld(itemIn(after, op.page, op.id)) ? unseen(op) : op;
@@ -72,6 +74,7 @@ export function toldToStudents(
     }
     case 'board.rename':
     case 'board.sheet':
+    case 'board.rules':
       return op;
   }
 }

@@ -25,11 +25,11 @@ import { student, tutor } from './boards.js';
 /** All of a board that anyone could notice, to compare two of them. */
 export function seen(board: Board): unknown {
   return [
-    [board.title, board.sheet],
+    [board.title, board.sheet, board.rules],
     pagesInOrder(board).map((page) => [
       page.id,
       [page.name, page.order, page.width, page.height, page.paper],
-      [page.held ?? false, page.margin ?? []],
+      [page.held ?? false, page.margin ?? [], page.rules ?? {}],
       itemsOn(page).map((item) =>
         item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...UNSAID, ...item },
       ),

@@ -4,3 +4,5 @@ export * from './person.js';
 export * from './view.js';
 export * from './problem.js';
 export * from './packed-board.js';
+export * from './showing.js';
+export * from './talk.js';

@@ -3,13 +3,15 @@ import { BoardOutline, PageSnapshot } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
 import { Operation, ToldOperation } from '../ops/index.js';
-import { DoorState, DoorWord, Role, Trust } from '../permissions/index.js';
-import { Arrival, Person } from './person.js';
+import { DoorState, DoorWord, Role, Rules, RulesOver, Trust } from '../permissions/index.js';
+import { Arrival, Machine, Person } from './person.js';
 import { Problem } from './problem.js';
-import { View } from './view.js';
+import { Lamp, Place, Shown } from './showing.js';
+import { ChatLine, ChatTo, MAX_CHAT, Signal } from './talk.js';
+import { View, WindowSize } from './view.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 3;
+export const PROTOCOL = 4;
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;
@@ -63,6 +65,32 @@ export const ClientMessage = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('look'), page: Id }),
   /** Gives or takes pens: one person's or every student's. The tutor's alone to send. */
   z.object({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
+  /** Says what else someone may do, or the class; `null` unsays it. The tutor's alone to send. */
+  z.object({ kind: z.literal('rules'), who: z.union([Id, z.literal('all')]), over: RulesOver }),
+  /** Hands over the lead, or takes it back with `null`. The tutor's alone to send. */
+  z.object({ kind: z.literal('lead'), who: Id.nullable() }),
+  /** Plans the end of the lesson, in ms since 1970. The tutor's alone to send. */
+  z.object({ kind: z.literal('plan'), endsAt: z.number().min(0).max(1e14).nullable() }),
+  /** Raises one's own hand or lowers it. */
+  z.object({ kind: z.literal('hand'), up: z.boolean() }),
+  /** Lowers someone's hand, or all. The tutor's alone to send. */
+  z.object({ kind: z.literal('lower'), who: z.union([Id, z.literal('all')]) }),
+  z.object({ kind: z.literal('signal'), signal: Signal.nullable() }),
+  /** Takes all signals in. The tutor's alone to send. */
+  z.object({ kind: z.literal('signals.clear') }),
+  z.object({ kind: z.literal('chat'), id: Id, to: ChatTo, text: z.string().max(4 * MAX_CHAT) }),
+  /** Empties the chat. The tutor's alone to send. */
+  z.object({ kind: z.literal('chat.empty') }),
+  /** Where one points; at frame rate, may be lost. `null` takes the dot away. */
+  z.object({ kind: z.literal('point'), at: Place.nullable() }),
+  /** Leaves one's arrow standing, or takes it away. */
+  z.object({ kind: z.literal('arrow'), at: Place.nullable() }),
+  /** Takes everyone's arrows away. The tutor's alone to send. */
+  z.object({ kind: z.literal('arrows.clear') }),
+  /** Lights the lamp, moves it, or puts it out. */
+  z.object({ kind: z.literal('lamp'), lamp: Lamp.nullable(), rest: z.boolean() }),
+  /** What this window shows while it isn't followed by others, and on what machine; when it rests. */
+  z.object({ kind: z.literal('window'), machine: Machine, size: WindowSize, view: View }),
   /** Lets in who waits, sends out who is in. The tutor's alone to send. */
   z.object({ kind: z.literal('door'), who: z.union([Id, z.literal('all')]), word: DoorWord }),
   /** Whether students' windows follow the tutor's from now on. The tutor's alone to send. */
@@ -121,6 +149,19 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   /** To someone at the door: where they stand. */
   z.object({ kind: z.literal('door.state'), state: DoorState }),
   z.object({ kind: z.literal('step'), on: z.boolean() }),
+  /** What holds for the class, and who leads: `null` while the tutor does. */
+  z.object({
+    kind: z.literal('class'),
+    rules: Rules,
+    lead: Id.nullable(),
+    /** When the lesson is to end, in ms since 1970, if that was planned. */
+    endsAt: z.number().nullable(),
+  }),
+  /** Messages that were written, the earlier first; all that one may read when one comes. */
+  z.object({ kind: z.literal('chat'), lines: z.array(ChatLine) }),
+  z.object({ kind: z.literal('chat.empty') }),
+  z.object({ kind: z.literal('point'), by: Id, at: Place.nullable() }),
+  z.object({ kind: z.literal('shown'), shown: Shown }),
   /** What the tutor's window shows, to be shown here too; `once` leaves it free to move after that. */
   z.object({ kind: z.literal('view'), view: View, once: z.boolean() }),
   z.object({

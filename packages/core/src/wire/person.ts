@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
-import { DoorState, Role, Trust } from '../permissions/index.js';
+import { DoorState, Role, Rules, Trust } from '../permissions/index.js';
+import { Signal } from './talk.js';
+import { View, WindowSize } from './view.js';
 
 /** Longest name a person may have, in characters as people count them. */
 export const MAX_NAME = 60;
@@ -19,6 +21,10 @@ export const PersonName = z
     `That name is too long. Use at most ${MAX_NAME} letters.`,
   );
 
+/** The kind of machine a window is on. */
+export const Machine = z.enum(['phone', 'tablet', 'computer']);
+export type Machine = z.infer<typeof Machine>;
+
 /** Someone in a lesson, as everyone there sees them. */
 export const Person = z.object({
   id: Id,
@@ -31,6 +37,18 @@ export const Person = z.object({
   here: z.boolean(),
   /** The page they look at. */
   page: Id.nullable(),
+  /** What is said for this person besides their pen. */
+  rules: Rules,
+  /** Which place they have among those with a hand up, from 1; `null` where it is down. */
+  hand: z.number().int().min(1).nullable(),
+  /** What they signal just now; only the tutor and they themselves are told. */
+  signal: Signal.nullable(),
+  /** To whoever leads or teaches: what machine they have, how long a word takes there and back, what they see, and of what size their
+   * window is. */
+  machine: Machine.nullable(),
+  roundTrip: z.number().min(0).nullable(),
+  view: View.nullable(),
+  size: WindowSize.nullable(),
 });
 export type Person = z.infer<typeof Person>;
 

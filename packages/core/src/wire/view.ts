@@ -10,3 +10,10 @@ const length = z.number().positive().max(1e6);
  */
 export const View = z.object({ page: Id, x: place, y: place, width: length, height: length });
 export type View = z.infer<typeof View>;
+
+/** Of a window, in CSS px. */
+export const WindowSize = z.object({
+  width: z.number().min(1).max(100_000),
+  height: z.number().min(1).max(100_000),
+});
+export type WindowSize = z.infer<typeof WindowSize>;

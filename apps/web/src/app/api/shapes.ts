@@ -1,4 +1,4 @@
-import type { DoorRule } from '@cuaderno/core';
+import type { DoorRule, Rules } from '@cuaderno/core';
 
 /** What the server answers; described there, and at /api/docs. */
 export interface Slot {
@@ -23,6 +23,8 @@ export interface Course {
   readonly name: string;
   readonly linkToken: string;
   readonly joinCode: string;
+  /** What students may do when a lesson begins. */
+  readonly rules: Rules;
   readonly slot: Slot | null;
   readonly nextAt: number | null;
   /** Who comes in without being let in. */

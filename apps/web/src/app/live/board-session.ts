@@ -1,11 +1,11 @@
 import { computed, signal } from '@angular/core';
 import {
+  appliesTo,
   boardFromOutline,
   emptyBoard,
   fill,
   History,
   MAX_OPERATIONS,
-  mayWrite,
   operation,
   pageFromSnapshot,
   predict,
@@ -15,26 +15,24 @@ import {
   withdraw,
 } from '@cuaderno/core';
 import type {
-  Arrival,
+  Applies,
   Board,
   Change,
-  DoorWord,
   Id,
   InkStyle,
   Operation,
-  Person,
   Problem,
   Replica,
   Role,
   ServerMessage,
   ToldEntry,
   Trust,
-  View,
 } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
 import { ENDED, LiveLink } from './live-link';
 import type { Dial, LinkEvent } from './live-link';
+import { LessonRoom } from './lesson-room';
 import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
 
@@ -82,10 +80,10 @@ export class BoardSession {
   readonly line = signal<LineState>('joining');
   readonly me = signal<Id | null>(null);
   readonly role = signal<Role>('student');
-  readonly people = signal<readonly Person[]>([]);
-  /** Who is at the door and who was sent out, for the tutor. */
-  readonly arrivals = signal<readonly Arrival[]>([]);
-  readonly lesson = signal<{ id: Id; openedAt: number } | null>(null);
+  /** The lesson on this board: who is in it and what is said there. */
+  readonly room = new LessonRoom((message) => this.line() === 'live' && this.link.send(message));
+  readonly people = this.room.people;
+  readonly lesson = this.room.lesson;
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
@@ -94,23 +92,27 @@ export class BoardSession {
   readonly unconfirmed = computed(() => this.state().pending.length);
   /** What the server would not take, last. */
   readonly problem = signal<Problem | null>(null);
-  /** Goes up when what students may look at has changed. */
-  readonly materials = signal(0);
   readonly canUndo = signal(false);
   readonly canRedo = signal(false);
   readonly mine = computed(() => this.people().find(({ id }) => id === this.me()) ?? null);
   readonly trust = computed<Trust>(() =>
     this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'look'),
   );
-  readonly mayWrite = computed(() =>
-    mayWrite({ id: this.me() ?? '', role: this.role(), trust: this.trust() }),
-  );
+  /** What this person may do on a page, and why. */
+  readonly applies = computed(() => {
+    const actor = {
+      id: this.me() ?? '',
+      role: this.role(),
+      trust: this.trust(),
+      person: this.mine()?.rules ?? {},
+      course: this.room.rules(),
+    };
+    return (page: Id | null): Applies => {
+      const board = this.board();
+      return appliesTo(actor, board, board.pages.get(page ?? ''));
+    };
+  });
   readonly liveInk = new Subject<LiveInkEvent>();
-  /** Whether students' windows follow the tutor's, and what that showed last. */
-  readonly inStep = signal(false);
-  readonly led = signal<View | null>(null);
-  /** All are brought to one place, once. */
-  readonly gathered = new Subject<View>();
 
   /** @param whenIdle calls back when nothing else is to be done */
   constructor(
@@ -134,6 +136,11 @@ export class BoardSession {
     const op = 'id' in change ? change : operation(change);
     this.history?.record(op, gesture);
     this.make([op]);
+  }
+
+  /** Does something that this person can't take back by themselves. */
+  doForGood(change: Change): void {
+    this.make([operation(change)]);
   }
 
   /** Does several things as one step. */
@@ -181,28 +188,6 @@ export class BoardSession {
   whenHere(pages: readonly Id[], then: () => void): void {
     this.pageArrivals.whenHere(pages, then);
     this.askOn();
-  }
-
-  setTrust(who: Id | 'all', trust: Trust): void {
-    this.link.send({ kind: 'trust', who, trust });
-  }
-
-  setStep(on: boolean): void {
-    this.link.send({ kind: 'step', on });
-  }
-
-  /** @param rest whether this is where the window stays for now */
-  sendView(view: View, rest: boolean): void {
-    if (this.line() === 'live') this.link.send({ kind: 'view', view, rest });
-  }
-
-  gather(view: View): void {
-    this.link.send({ kind: 'gather', view });
-  }
-
-  /** The tutor's word to someone at the door, or in the lesson. */
-  atDoor(who: Id | 'all', word: DoorWord): void {
-    this.link.send({ kind: 'door', who, word });
   }
 
   private make(ops: readonly Operation[]): void {
@@ -282,40 +267,15 @@ export class BoardSession {
       case 'live.end':
         this.liveInk.next({ kind: 'end', by: message.by, stroke: message.stroke });
         break;
-      case 'people':
-        this.people.set(message.people);
-        break;
-      case 'step':
-        this.inStep.set(message.on);
-        if (!message.on) this.led.set(null);
-        break;
-      case 'view':
-        if (message.once) this.gathered.next(message.view);
-        else this.led.set(message.view);
-        break;
-      case 'door':
-        this.arrivals.set(message.arrivals);
-        break;
-      case 'lesson':
-        this.lesson.set(message.lesson);
-        break;
       case 'over':
-        this.lesson.set(null);
-        this.people.set([]);
-        this.arrivals.set([]);
-        this.inStep.set(false);
-        this.led.set(null);
+        this.room.over();
         if (this.role() === 'student') this.line.set('over');
-        break;
-      case 'materials':
-        this.materials.update((n) => n + 1);
         break;
       case 'problem':
         this.problem.set(message.problem);
         break;
-      case 'door.state':
-      case 'pong':
-        break;
+      default:
+        this.room.take(message);
     }
   }
 
@@ -323,8 +283,7 @@ export class BoardSession {
     const { you, role, lesson, page, board } = message;
     this.me.set(you);
     this.role.set(role);
-    this.lesson.set(lesson);
-    if (!lesson) this.people.set([]);
+    this.room.begin(lesson);
     if (board) {
       this.early.clear();
       this.startPage.set(page);

@@ -30,6 +30,7 @@ const TOUCH = 44;
     @for (one of players(); track one.item.id) {
       <cua-media-player
         [item]="one.item"
+        [refused]="one.refused"
         [films]="films()"
         [left]="one.left"
         [top]="one.top"
@@ -57,6 +58,8 @@ export class MediaLayer {
   readonly stage = input.required<Stage>();
   readonly board = input.required<Board>();
   readonly films = input.required<Films>();
+  /** Why this person can't run what lies on a page; `null` where they can. */
+  readonly whyNot = input<(page: Id) => string | null>(() => null);
 
   private readonly media = computed<readonly { page: Id; item: MediaItem }[]>(() =>
     pagesInOrder(this.board()).flatMap((page) =>
@@ -80,7 +83,8 @@ export class MediaLayer {
       // What is out of the window plays on, but can't be reached by keys either.
       const away = x < -side || y < -side || x > width + side || y > height + side;
       const room = (item.frame.width - 1.5 * radius) * zoom;
-      return { item, left: x, top: y, side, room, away };
+      const refused = this.whyNot()(page);
+      return { item, refused, left: x, top: y, side, room, away };
     });
   });
 }

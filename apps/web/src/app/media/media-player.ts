@@ -7,6 +7,7 @@ import {
   inject,
   input,
   signal,
+  untracked,
 } from '@angular/core';
 import type { MediaSpec, ThingItem } from '@cuaderno/core';
 import { Pause, Play, Square } from 'lucide';
@@ -40,6 +41,8 @@ const BEHIND = 22;
 export class MediaPlayer {
   readonly item = input.required<ThingItem & MediaSpec>();
   readonly films = input.required<Films>();
+  /** Why this person can't run it; `null` where they can. */
+  readonly refused = input<string | null>(null);
   /** Middle of the sign, in CSS px from the stage's corner; its side; what is free beside it. */
   readonly left = input.required<number>();
   readonly top = input.required<number>();
@@ -71,12 +74,16 @@ export class MediaPlayer {
       // Put in another's place, by undoing say: what plays is no longer what lies here.
       if (this.file !== null && this.item().file !== this.file) this.stop();
     });
+    effect(() => {
+      if (this.refused() !== null) untracked(() => this.stop());
+    });
     inject(DestroyRef).onDestroy(() => this.stop());
   }
 
   protected toggle(): void {
     if (this.playing()) return this.media?.pause();
-    this.trouble.set(null);
+    this.trouble.set(this.refused());
+    if (this.refused() !== null) return;
     this.started.set(true);
     void this.element()
       .play()

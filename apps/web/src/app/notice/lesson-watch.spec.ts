@@ -1,4 +1,4 @@
-import type { Arrival, Person } from '@cuaderno/core';
+import type { Arrival, ChatLine, Person } from '@cuaderno/core';
 import { LessonWatch } from './lesson-watch';
 
 describe('the watch over a lesson', () => {
@@ -27,6 +27,13 @@ describe('the watch over a lesson', () => {
     trust: 'look',
     here,
     page: null,
+    rules: {},
+    hand: null,
+    signal: null,
+    machine: null,
+    roundTrip: null,
+    view: null,
+    size: null,
   });
 
   it('tells of each who comes to the door once, and again when they knock again', () => {
@@ -51,5 +58,31 @@ describe('the watch over a lesson', () => {
     watch.over();
     watch.people([]);
     expect(said).toEqual(['Ida left, or lost the line', 'Jonas left, or lost the line']);
+  });
+
+  it('tells of a hand when it goes up, once', () => {
+    const raised = (name: string, hand: number): Person => ({ ...person(name, true), hand });
+    watch.people([person('Ida', true), person('Jonas', true)]);
+    watch.people([raised('Ida', 1), person('Jonas', true)]);
+    watch.people([raised('Ida', 1), raised('Jonas', 2)]);
+    watch.people([person('Ida', true), raised('Jonas', 1)]);
+    watch.people([raised('Ida', 2), raised('Jonas', 1)]);
+    expect(said).toEqual(['Ida raised a hand', 'Jonas raised a hand', 'Ida raised a hand']);
+  });
+
+  it('tells of messages that come, not of those that were there or are one’s own', () => {
+    const line = (id: string, by: string, text: string): ChatLine => ({
+      id,
+      by,
+      text,
+      to: 'all',
+      at: 1,
+    });
+    const ida = person('Ida', true);
+    const first = line('1', ida.id, 'Hello');
+    watch.chat([first], [ida], 'me');
+    watch.chat([first, line('2', 'me', 'Hello Ida')], [ida], 'me');
+    watch.chat([first, line('3', ida.id, 'Where is Orion?')], [ida], 'me');
+    expect(said).toEqual(['Ida: Where is Orion?']);
   });
 });

@@ -1,10 +1,15 @@
-import type { Arrival, Id, Person } from '@cuaderno/core';
+import type { Arrival, ChatLine, Id, Person } from '@cuaderno/core';
 import type { NoticeKind } from './notices';
 
-/** Tells of what has changed in who is at the door and who is here, once for each time. */
+/** So much of a message is told in a notice, in characters. */
+const LONGEST = 60;
+
+/** Tells of what has changed: who is at the door and who is here, hands, messages; once for each time. */
 export class LessonWatch {
   private knocking = new Map<Id, number>();
   private here: ReadonlySet<Id> | null = null;
+  private up: ReadonlySet<Id> = new Set();
+  private heard: ReadonlySet<Id> | null = null;
 
   constructor(private readonly tell: (kind: NoticeKind, words: string) => void) {}
 
@@ -25,14 +30,38 @@ export class LessonWatch {
     const now = new Set(students.filter(({ here }) => here).map(({ id }) => id));
     const left = students.filter(({ id }) => this.here?.has(id) && !now.has(id));
     this.here = now;
+    this.hands(students);
     if (left.length > 0)
       this.tell('left', `${inWords(left.map(({ name }) => name))} left, or lost the line`);
+  }
+
+  private hands(list: readonly Person[]): void {
+    const up = list.filter(({ hand }) => hand !== null);
+    const fresh = up.filter(({ id }) => !this.up.has(id));
+    this.up = new Set(up.map(({ id }) => id));
+    if (fresh.length > 0)
+      this.tell('hand', `${inWords(fresh.map(({ name }) => name))} raised a hand`);
+  }
+
+  /** @param me whose own messages are no news */
+  chat(lines: readonly ChatLine[], people: readonly Person[], me: Id | null): void {
+    const known = this.heard;
+    this.heard = new Set(lines.map(({ id }) => id));
+    // What was said before this window came is there to be read.
+    if (!known) return;
+    const fresh = lines.filter(({ id, by }) => !known.has(id) && by !== me);
+    const last = fresh[fresh.length - 1];
+    if (!last) return;
+    const name = people.find(({ id }) => id === last.by)?.name ?? 'Someone';
+    this.tell('message', `${name}: ${last.text.slice(0, LONGEST)}`);
   }
 
   /** The lesson is over: nobody is missed. */
   over(): void {
     this.knocking = new Map();
     this.here = null;
+    this.up = new Set();
+    this.heard = null;
   }
 }
 

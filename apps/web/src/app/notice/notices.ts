@@ -2,7 +2,7 @@ import { effect, Injectable, signal } from '@angular/core';
 import { knock } from './sounds';
 
 /** What a tutor is given notice of. */
-export type NoticeKind = 'door' | 'left';
+export type NoticeKind = 'door' | 'hand' | 'message' | 'left' | 'end';
 /** How: a sound, a line on screen, and a notification of the browser while its window is behind. */
 export type NoticeWay = 'sound' | 'sight' | 'behind';
 
@@ -10,7 +10,10 @@ export type NoticeWishes = Record<NoticeKind, Record<NoticeWay, boolean>>;
 
 export const NOTICE_KINDS: readonly { kind: NoticeKind; label: string }[] = [
   { kind: 'door', label: 'Someone is at the door' },
+  { kind: 'hand', label: 'A hand is up' },
+  { kind: 'message', label: 'A message' },
   { kind: 'left', label: 'Someone has left' },
+  { kind: 'end', label: 'Five minutes to go' },
 ];
 export const NOTICE_WAYS: readonly { way: NoticeWay; label: string }[] = [
   { way: 'sound', label: 'Sound' },
@@ -21,7 +24,10 @@ export const NOTICE_WAYS: readonly { way: NoticeWay; label: string }[] = [
 const KEY = 'cuaderno.notices';
 const USUAL: NoticeWishes = {
   door: { sound: true, sight: true, behind: true },
+  hand: { sound: true, sight: true, behind: false },
+  message: { sound: false, sight: true, behind: false },
   left: { sound: false, sight: true, behind: false },
+  end: { sound: false, sight: true, behind: true },
 };
 /** How long a line stays on screen, in ms. */
 const SHOWN = 8000;
@@ -29,10 +35,10 @@ const SHOWN = 8000;
 function kept(): NoticeWishes {
   try {
     const before = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<NoticeWishes>;
-    return {
-      door: { ...USUAL.door, ...before.door },
-      left: { ...USUAL.left, ...before.left },
-    };
+    const kinds = Object.keys(USUAL) as NoticeKind[];
+    return Object.fromEntries(
+      kinds.map((kind) => [kind, { ...USUAL[kind], ...before[kind] }]),
+    ) as NoticeWishes;
   } catch {
     return USUAL;
   }

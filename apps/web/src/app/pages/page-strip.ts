@@ -28,10 +28,12 @@ import {
   FilePlus,
   FileX2,
   ListChecks,
+  Lock,
   NotebookPen,
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
+import type { Signer } from '../stage/shown-layer';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */
@@ -61,6 +63,8 @@ export class PageStrip {
   readonly board = input.required<Board>();
   readonly papers = input.required<PaperSource>();
   readonly current = input<Id | null>(null);
+  /** Who is on which page just now. */
+  readonly here = input<ReadonlyMap<Id, readonly Signer[]>>(new Map());
   readonly mayEdit = input(false);
   /** Pages that something is to be done with; none means the one in view. */
   readonly picked = model<ReadonlySet<Id>>(new Set());
@@ -80,6 +84,7 @@ export class PageStrip {
     FilePlus,
     FileX2,
     ListChecks,
+    Lock,
     NotebookPen,
   };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
@@ -152,6 +157,11 @@ export class PageStrip {
     const current = this.current();
     this.anchor ??= current;
     return !this.picking() && current ? new Set([current]) : new Set();
+  }
+
+  protected whoIsOn(page: Id): string {
+    const names = (this.here().get(page) ?? []).map(({ name }) => name);
+    return names.length > 0 ? `. Here: ${names.join(', ')}` : '';
   }
 
   protected jump(field: HTMLInputElement): void {

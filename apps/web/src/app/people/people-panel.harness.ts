@@ -3,8 +3,8 @@ import { ComponentHarness } from '@angular/cdk/testing';
 /** The panel as a tutor uses it. */
 export class PeoplePanelHarness extends ComponentHarness {
   static readonly hostSelector = 'cua-people-panel';
-  private readonly rows = this.locatorForAll('li:not(.none)');
-  private readonly pens = this.locatorForAll('.pen');
+  private readonly rows = this.locatorForAll('.name bdi');
+  private readonly steps = this.locatorForAll('.steps');
   private readonly more = this.locatorForAll('.wishes');
   private readonly all = this.locatorForAll('.all button');
 
@@ -18,19 +18,43 @@ export class PeoplePanelHarness extends ComponentHarness {
   }
 
   async names(): Promise<string[]> {
+    return Promise.all((await this.rows()).map(async (row) => (await row.text()).trim()));
+  }
+
+  /** The step of trust that is pressed, of each student. */
+  async pens(): Promise<string[]> {
     return Promise.all(
-      (await this.rows()).map(async (row) => (await row.text()).split('\n')[0]!.trim()),
+      (await this.locatorForAll('.step.on')()).map(async (step) => (await step.text()).trim()),
     );
   }
 
-  async writing(): Promise<boolean[]> {
+  /** Presses a step of trust for one student. */
+  async givePen(index: number, label: string): Promise<void> {
+    const each = (await this.steps()).length;
+    if (index >= each) throw new Error('There is no such student');
+    const labels = await this.locatorForAll('.step')();
+    for (const step of labels.slice(index * 3, index * 3 + 3))
+      if ((await step.text()).trim() === label) return step.click();
+    throw new Error(`There is no “${label}”`);
+  }
+
+  async whereAll(): Promise<string[]> {
+    return Promise.all((await this.locatorForAll('.where')()).map((where) => where.text()));
+  }
+
+  async lineOf(index: number): Promise<string | null> {
+    return (await this.locatorForAll('.line')())[index]!.getAttribute('aria-label');
+  }
+
+  /** Hands and signals, as they are counted. */
+  async counts(): Promise<string[]> {
     return Promise.all(
-      (await this.pens()).map(async (pen) => (await pen.getAttribute('aria-checked')) === 'true'),
+      (await this.locatorForAll('.count')()).map(async (count) => (await count.text()).trim()),
     );
   }
 
-  async touchPen(index: number): Promise<void> {
-    await (await this.pens())[index]!.click();
+  async press(label: string): Promise<void> {
+    await (await this.locatorFor(`button[aria-label="${label}"]`)()).click();
   }
 
   async takeAllPens(): Promise<void> {
@@ -41,7 +65,7 @@ export class PeoplePanelHarness extends ComponentHarness {
     return !(await (await this.all())[0]!.getProperty<boolean>('disabled'));
   }
 
-  async givePensToAll(): Promise<void> {
-    await (await this.all())[1]!.click();
+  async givePensToAll(label: 'Writing' | 'Hands on' = 'Writing'): Promise<void> {
+    await (await this.all())[label === 'Writing' ? 1 : 2]!.click();
   }
 }

@@ -14,21 +14,31 @@ const person = (name: string, change: Partial<Person> = {}): Person => ({
   trust: 'look',
   here: true,
   page: null,
+  rules: {},
+  hand: null,
+  signal: null,
+  machine: null,
+  roundTrip: null,
+  view: null,
+  size: null,
   ...change,
 });
 
 describe('the people panel', () => {
   async function panel(
     people: Person[],
-  ): Promise<{ harness: PeoplePanelHarness; given: unknown[] }> {
+  ): Promise<{ harness: PeoplePanelHarness; given: unknown[]; wished: unknown[] }> {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(PeoplePanel);
     fixture.componentRef.setInput('people', people);
     const given: unknown[] = [];
     fixture.componentInstance.trust.subscribe((event) => given.push(event));
+    const wished: unknown[] = [];
+    fixture.componentInstance.wish.subscribe((event) => wished.push(event));
     return {
       harness: await TestbedHarnessEnvironment.harnessForFixture(fixture, PeoplePanelHarness),
       given,
+      wished,
     };
   }
 
@@ -44,25 +54,52 @@ describe('the people panel', () => {
     expect(names[1]).toContain('Ida (2)');
   });
 
-  it('gives and takes one pen with one touch', async () => {
+  it('gives and takes one pen with one touch, in three steps', async () => {
     const [ida, noor] = [person('Ida'), person('Noor', { trust: 'write' })];
     const { harness, given } = await panel([ida, noor]);
-    expect(await harness.writing()).toEqual([false, true]);
-    await harness.touchPen(0);
-    await harness.touchPen(1);
+    expect(await harness.pens()).toEqual(['Looking on', 'Writing']);
+    await harness.givePen(0, 'Writing');
+    await harness.givePen(0, 'Hands on');
+    await harness.givePen(1, 'Looking on');
     expect(given).toEqual([
       { who: ida.id, trust: 'write' },
+      { who: ida.id, trust: 'hands' },
       { who: noor.id, trust: 'look' },
     ]);
+  });
+
+  it('counts hands and signals at a glance, and lowers them', async () => {
+    const ida = person('Ida', { hand: 2, signal: 'lost' });
+    const { harness, wished } = await panel([
+      ida,
+      person('Noor', { hand: 1 }),
+      person('Jonas', { signal: 'lost' }),
+    ]);
+    expect(await harness.counts()).toEqual(['2', '2Lost']);
+    await harness.press('Ida has a hand up, number 2. Lower it');
+    await harness.press('2 with a hand up. Lower all');
+    expect(wished).toEqual([
+      { kind: 'lower', who: ida.id },
+      { kind: 'lower', who: 'all' },
+    ]);
+  });
+
+  it('says how good a line is, and on what machine somebody is', async () => {
+    const { harness } = await panel([person('Ida', { machine: 'phone', roundTrip: 500 })]);
+    const [where] = await harness.whereAll();
+    expect(where).toContain('phone');
+    expect(await harness.lineOf(0)).toBe('Poor line: 500 ms there and back');
   });
 
   it('takes all pens with one touch, when there are any', async () => {
     const { harness, given } = await panel([person('Ida', { trust: 'hands' }), person('Noor')]);
     await harness.takeAllPens();
     await harness.givePensToAll();
+    await harness.givePensToAll('Hands on');
     expect(given).toEqual([
       { who: 'all', trust: 'look' },
       { who: 'all', trust: 'write' },
+      { who: 'all', trust: 'hands' },
     ]);
     TestBed.resetTestingModule();
     expect(await (await panel([person('Ida')])).harness.canTakeAllPens()).toBeFalse();
@@ -74,13 +111,15 @@ describe('the people panel', () => {
     const fixture = TestBed.createComponent(PeoplePanel);
     fixture.componentRef.setInput('people', [person('Jonas'), ida]);
     const said: unknown[] = [];
-    fixture.componentInstance.word.subscribe((word) => said.push(word));
+    fixture.componentInstance.wish.subscribe((wish) => said.push(wish));
     const harness = await TestbedHarnessEnvironment.harnessForFixture(fixture, PeoplePanelHarness);
     await harness.choose(1, 'Send out, may knock again');
     await harness.choose(1, 'Send out for this lesson');
+    await harness.choose(1, 'Hand over the lead');
     expect(said).toEqual([
-      { who: ida.id, word: 'out' },
-      { who: ida.id, word: 'barred' },
+      { kind: 'door', who: ida.id, word: 'out' },
+      { kind: 'door', who: ida.id, word: 'barred' },
+      { kind: 'lead', who: ida.id },
     ]);
   });
 });

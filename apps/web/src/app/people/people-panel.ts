@@ -8,14 +8,28 @@ import {
   viewChild,
 } from '@angular/core';
 import type { DoorWord, Id, Person, Trust } from '@cuaderno/core';
-import { Ellipsis, Pen, PenOff } from 'lucide';
+import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
 import { Icon } from '../icons/icon';
+import { SIGNALS } from '../talk/signals';
+import { inWords } from './line-quality';
+import { nameOf } from './names';
+import { TRUST_STEPS } from './trust-steps';
+
+/** What a tutor does about one person, beside their pen. */
+export type PersonWish =
+  | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord }
+  | { readonly kind: 'lead'; readonly who: Id | null }
+  | { readonly kind: 'go'; readonly who: Id }
+  | { readonly kind: 'wipe'; readonly who: Id }
+  | { readonly kind: 'may'; readonly who: Id | 'all' }
+  | { readonly kind: 'lower'; readonly who: Id | 'all' }
+  | { readonly kind: 'signals' };
 
 /**
- * Who is here and who holds a pen. One touch gives a pen or takes it back, for one student or for
- * all; it is always at the same place.
+ * Who is here and what each may do with their pen. One touch says it, for one student or for all; it is
+ * always at the same place.
  */
 @Component({
   selector: 'cua-people-panel',
@@ -28,38 +42,72 @@ export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
   /** Number of each page, by its id. */
   readonly numbers = input<ReadonlyMap<Id, number>>(new Map());
+  /** The student who leads. */
+  readonly lead = input<Id | null>(null);
+  /** Whether pens are in on the page in view, whatever is said here. */
+  readonly frozen = input(false);
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
-  readonly word = output<{ who: Id; word: DoorWord }>();
+  readonly wish = output<PersonWish>();
 
   private readonly menu = viewChild.required(Menu);
   /** Whose menu is open. */
   private readonly meant = signal<Id | null>(null);
-  protected readonly icons = { Ellipsis, Pen, PenOff };
+  protected readonly icons = { Presentation, Ellipsis, Hand, PenOff };
+  protected readonly steps = TRUST_STEPS;
   protected readonly students = computed(() =>
     this.people()
       .filter(({ role }) => role === 'student')
       .map((person) => ({
         ...person,
-        label: person.nth > 1 ? `${person.name} (${person.nth})` : person.name,
-        writes: person.trust !== 'look',
-        number: person.page ? this.numbers().get(person.page) : undefined,
+        label: nameOf(person),
+        leads: person.id === this.lead(),
+        where: this.whereIs(person),
+        line: inWords(person.roundTrip),
+        says: SIGNALS.find(({ signal }) => signal === person.signal),
       })),
   );
   protected readonly writing = computed(
-    () => this.students().filter(({ writes }) => writes).length,
+    () => this.students().filter(({ trust }) => trust !== 'look').length,
   );
-  protected readonly wishes: MenuItem[] = [
-    { label: 'Send out, may knock again', command: () => this.send('out') },
-    { label: 'Send out for this lesson', command: () => this.send('barred') },
-  ];
+  protected readonly hands = computed(
+    () => this.students().filter(({ hand }) => hand !== null).length,
+  );
+  /** How many give each signal, at a glance. */
+  protected readonly counts = computed(() =>
+    SIGNALS.map((one) => ({
+      ...one,
+      count: this.students().filter((person) => person.signal === one.signal).length,
+    })).filter(({ count }) => count > 0),
+  );
+  protected readonly wishes = computed<MenuItem[]>(() => {
+    const person = this.students().find(({ id }) => id === this.meant());
+    if (!person) return [];
+    const { id } = person;
+    const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
+    return [
+      { label: 'Go where they are', disabled: !person.view, ...tell({ kind: 'go', who: id }) },
+      person.leads
+        ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
+        : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
+      { label: 'What they may do …', ...tell({ kind: 'may', who: id }) },
+      { label: 'Wipe their ink …', ...tell({ kind: 'wipe', who: id }) },
+      { separator: true },
+      {
+        label: 'Send out, may knock again',
+        ...tell({ kind: 'door', who: id, word: 'out' }),
+      },
+      { label: 'Send out for this lesson', ...tell({ kind: 'door', who: id, word: 'barred' }) },
+    ];
+  });
 
   protected open(event: Event, person: Id): void {
     this.meant.set(person);
     this.menu().toggle(event);
   }
 
-  private send(word: DoorWord): void {
-    const who = this.meant();
-    if (who) this.word.emit({ who, word });
+  private whereIs(person: Person): string {
+    if (!person.here) return 'not here just now';
+    const number = person.page ? this.numbers().get(person.page) : undefined;
+    return [number ? `page ${number}` : 'here', person.machine].filter(Boolean).join(' · ');
   }
 }

@@ -32,8 +32,14 @@ export type LayStyle =
       readonly heads: NonNullable<ShapeSpec['heads']>;
       readonly outline: ShapeSpec['outline'];
       readonly fill: string | null;
+      readonly layer: ShapeSpec['layer'];
     }
-  | { readonly kind: 'mark'; readonly mark: MarkName; readonly colour: string };
+  | {
+      readonly kind: 'mark';
+      readonly mark: MarkName;
+      readonly colour: string;
+      readonly layer: MarkSpec['layer'];
+    };
 
 /** A thing that was drawn, without its place in the order. */
 export type Laid = Omit<ShapeSpec, 'order'> | Omit<MarkSpec, 'order'>;
@@ -123,11 +129,10 @@ export class Laying implements PointerTool {
     if (style.kind === 'mark')
       return {
         ...style,
-        layer: 'material',
         frame: touch ? usual(from, USUAL.mark) : square(from, to),
       };
-    const { shape, heads, outline, fill } = style;
-    const common = { kind: 'shape', shape, layer: 'material', outline, fill } as const;
+    const { shape, heads, outline, fill, layer } = style;
+    const common = { kind: 'shape', shape, layer, outline, fill } as const;
     if (shape === 'line') {
       const end = touch ? { x: from.x + USUAL.width, y: from.y } : even(from, to);
       return { ...common, fill: null, heads, ...lineBetween([from, end]) };

@@ -15,10 +15,12 @@ export class PointerLook {
 
   /** @param writes whether this person holds a pen */
   show(tool: Tool, writes: boolean): void {
-    const working = writes && tool !== 'hand';
+    const shows = tool === 'pointer' || tool === 'lamp';
+    const working = (writes || shows) && tool !== 'hand';
     this.erasing = working && tool === 'eraser';
     const { classList } = this.element;
-    classList.toggle('writing', working && tool !== 'select');
+    classList.toggle('writing', working && tool !== 'select' && tool !== 'pointer');
+    classList.toggle('pointing', tool === 'pointer');
     classList.toggle('choosing', working && tool === 'select');
     classList.toggle('erasing', this.erasing);
     if (!this.erasing) this.ring.classList.remove('on');

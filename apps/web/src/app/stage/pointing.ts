@@ -19,7 +19,12 @@ export class Pointing implements PointerTool {
   private at: Sample | null = null;
 
   constructor(
-    private readonly surface: { camera(): Camera; seen(): readonly Placed[] },
+    private readonly surface: {
+      camera(): Camera;
+      seen(): readonly Placed[];
+      /** Whether this person may write on in what is there. */
+      may(item: Item): boolean;
+    },
     private readonly tell: (page: Id, at: Point, item: Item | null) => void,
   ) {}
 
@@ -53,7 +58,7 @@ export class Pointing implements PointerTool {
     if (!under) return;
     const { page } = under.placed;
     const item = itemAt(page, under.p, NEAR / camera.zoom);
-    const written = item && isWritten(item) && !item.fixed ? item : null;
+    const written = item && isWritten(item) && !item.fixed && this.surface.may(item) ? item : null;
     if (written || anew) this.tell(page.id, under.p, written);
   }
 }

@@ -11,6 +11,7 @@ import { Preparing } from './preparing';
 import type { Lifted } from './pointer-tool';
 import type { SelectionView } from './selecting';
 import { drawSelection } from './selection-overlay';
+import type { ShownLayer } from './shown-layer';
 
 /** Amber, as for whatever waits. */
 const HELD = '#8a5200';
@@ -48,6 +49,8 @@ export class Scene {
   private readonly highlights = new Konva.Layer({ listening: false });
   private readonly pens = new Konva.Layer({ listening: false });
   private readonly over = new Konva.Layer({ listening: false });
+  private readonly shown = new Konva.Layer({ listening: false });
+  private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
   private readonly preparing = new Preparing((enough) => this.prepare(enough));
   private readonly unwatch: readonly (() => void)[];
@@ -55,9 +58,10 @@ export class Scene {
   constructor(
     container: HTMLDivElement,
     private readonly view: SceneView,
+    private readonly shownLayer: ShownLayer,
   ) {
     this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
-    this.konva.add(this.pages, this.highlights, this.pens, this.over);
+    this.konva.add(this.pages, this.highlights, this.pens, this.over, this.shown);
     // A highlighter under way mixes with the page below it, as it will when it is dry.
     this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
     this.pages.add(new Shape({ sceneFunc: (context) => this.drawPages(native(context)) }));
@@ -67,6 +71,7 @@ export class Scene {
     ] as const)
       layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
     this.over.add(new Shape({ sceneFunc: (context) => this.drawOver(native(context)) }));
+    this.shown.add(new Shape({ sceneFunc: (context) => shownLayer.draw(native(context)) }));
     const { pictures, films } = view.papers();
     this.unwatch = [
       pictures.watch(() => {
@@ -93,6 +98,7 @@ export class Scene {
     this.pages.batchDraw();
     this.drawLive();
     this.drawAbove();
+    this.drawShown();
     this.preparing.start();
   }
 
@@ -111,6 +117,17 @@ export class Scene {
     const marking = underWay.some(({ style }) => style.tool === 'highlighter');
     drawIf(marking, this.highlights);
     drawIf(underWay.length > 0, this.pens);
+    this.drawShown();
+  }
+
+  /** Draws once more what is shown over the pages, and goes on while a trail fades. */
+  drawShown(): void {
+    drawIf(this.shownLayer.isNeeded, this.shown);
+    if (this.moving !== 0 || !this.shownLayer.isMoving) return;
+    this.moving = requestAnimationFrame(() => {
+      this.moving = 0;
+      this.drawShown();
+    });
   }
 
   /** Draws what lies above the page once more: what is chosen, and what is on its way. */
@@ -126,6 +143,7 @@ export class Scene {
 
   close(): void {
     this.preparing.stop();
+    cancelAnimationFrame(this.moving);
     for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
     this.konva.destroy();

@@ -41,16 +41,19 @@ describe('the tool that chooses', () => {
   let moves: { from: Frame; to: Frame }[];
   let tool: Selecting;
   let lasso: boolean;
+  let may: (item: Item) => boolean;
 
   beforeEach(() => {
     chosen = null;
     moves = [];
     lasso = false;
+    may = () => true;
     tool = new Selecting(
       {
         camera: () => camera,
         seen,
         page: (id: Id) => board.pages.get(id),
+        may: (item) => may(item),
         lasso: () => lasso,
         cropping: () => false,
       },
@@ -187,6 +190,7 @@ describe('the tools that lay figures and marks', () => {
   }
   const figure = (shape: 'line' | 'box' | 'polygon', heads: 'none' | 'end' = 'none'): LayStyle => ({
     kind: 'shape',
+    layer: 'material',
     shape,
     heads,
     outline: { colour: '#000000', width: 2 },
@@ -232,7 +236,7 @@ describe('the tools that lay figures and marks', () => {
   });
 
   it('lay a mark where it is touched, and nothing beside the page', () => {
-    const style: LayStyle = { kind: 'mark', mark: 'star', colour: '#c22f2f' };
+    const style: LayStyle = { kind: 'mark', mark: 'star', colour: '#c22f2f', layer: 'ink' };
     drag(tool(style), at(100, 100));
     expect(laid[0]!.frame).toEqual({ x: 85, y: 85, width: 30, height: 30, turn: 0 });
     expect(tool(style).down(at(-15, 40))).toBeFalse();

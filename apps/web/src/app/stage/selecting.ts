@@ -47,6 +47,8 @@ export interface SelectSurface {
   camera(): Camera;
   seen(): readonly Placed[];
   page(id: Id): Page | undefined;
+  /** Whether this person may choose an item. */
+  may(item: Item): boolean;
   /** Whether a drag over nothing draws a lasso, and not a box. */
   lasso(): boolean;
   /** Whether the sides of a picture cut it. */
@@ -165,7 +167,7 @@ export class Selecting implements PointerTool {
     const page = this.surface.page(placed.page.id)!;
     this.gesturePage = placed;
     const before = this.selection?.page === page.id ? this.selection.ids : [];
-    const item = itemAt(page, p, NEAR / camera.zoom);
+    const item = itemAt(this.choosable(page), p, NEAR / camera.zoom);
     if (item && sample.adds && before.includes(item.id)) {
       const whole = new Set(wholeGroups(page, [item.id]));
       this.tell({ page: page.id, ids: before.filter((id) => !whole.has(id)) });
@@ -211,10 +213,11 @@ export class Selecting implements PointerTool {
     if (!page) return;
     if (gesture.kind === 'carry') this.putDown(gesture);
     else {
+      const there = this.choosable(page);
       const found =
         gesture.kind === 'box'
-          ? itemsInBox(page, bounds([gesture.from, gesture.to])!)
-          : itemsInLasso(page, gesture.points);
+          ? itemsInBox(there, bounds([gesture.from, gesture.to])!)
+          : itemsInLasso(there, gesture.points);
       this.tell({ page: page.id, ids: [...new Set([...gesture.adds, ...found])] });
     }
     this.gesturePage = null;
@@ -231,6 +234,12 @@ export class Selecting implements PointerTool {
     this.selection = selection && selection.ids.length > 0 ? selection : null;
     this.news.chose(this.selection);
     this.news.changed();
+  }
+
+  /** The page with what may be chosen on it: what else lies there is as good as printed. */
+  private choosable(page: Page): Page {
+    const items = [...page.items].filter(([, item]) => item.removed || this.surface.may(item));
+    return items.length === page.items.size ? page : { ...page, items: new Map(items) };
   }
 
   private chosen(): Item[] {

@@ -3,6 +3,7 @@ import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
+  computed,
   DestroyRef,
   effect,
   inject,
@@ -13,26 +14,41 @@ import {
   viewChild,
 } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core';
-import type { Board, Frame, Id, InkStyle, Item, Point, View } from '@cuaderno/core';
+import type {
+  Board,
+  Frame,
+  Id,
+  InkStyle,
+  Item,
+  Lamp,
+  Place,
+  Point,
+  Shown,
+  View,
+} from '@cuaderno/core';
 import type { LiveInkEvent } from '../live/board-session';
 import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
 import type { GestureTarget } from './gestures';
-import { Laying } from './laying';
+import { Hand } from './hand';
 import type { Laid, LayStyle } from './laying';
+import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
 import { pageUnder } from './pointer-tool';
 import type { Lifted, PointerTool } from './pointer-tool';
 import { PointerLook } from './pointer-look';
-import { Pointing } from './pointing';
+import type { Cut } from './rubbing';
 import { Scene } from './scene';
-import { Selecting } from './selecting';
 import type { Selection } from './selecting';
+import { ShownLayer } from './shown-layer';
+import type { Signer } from './shown-layer';
 import { Steering } from './steering';
 import { Viewing } from './viewing';
-import { Writing } from './writing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
+
+/** By which one's own dot is known here. */
+const OWN: Id = 'own';
 
 /**
  * The sheet of glass under everyone's pens: draws a board, and turns what a pointer does into
@@ -53,16 +69,41 @@ import type { Erased, FinishedStroke, StrokePiece } from './writing';
 })
 export class Stage {
   readonly board = input.required<Board>();
-  /** Whether this person holds a pen. */
-  readonly mayWrite = input(false);
+  /** Whether this person may write on a page. */
+  readonly mayWriteOn = input<(page: Id) => boolean>(() => false);
+  /** Whether they may move the lamp, and point on a page. */
+  readonly mayLight = input(false);
+  readonly mayPoint = input<(page: Id) => boolean>(() => false);
+  /** Whether they may choose an item, to change it. */
+  readonly mayChange = input<(item: Item) => boolean>(() => true);
   readonly tool = input<Tool>('hand');
   readonly style = input<InkStyle>({ tool: 'pen', ink: 'midnight', width: 2.4 });
   /** Whether this person may erase an item. */
   readonly mayErase = input<(item: Item) => boolean>(() => false);
   readonly papers = input<PaperSource>(new PaperSource());
 
+  /** The only page that is laid out, where this person doesn't turn pages alone. */
+  readonly only = input<Id | null>(null);
+  /** Arrows and the lamp. */
+  readonly shownHere = input<Shown>({ arrows: [], lamp: null });
+  /** Who somebody is, to sign what they do. */
+  readonly signer = input<(id: Id) => Signer | null>(() => null);
+  /** Whether every line says whose it is. */
+  readonly signed = input(false);
+  /** What the smallest window of those who follow shows. */
+  readonly frame = input<{ readonly view: View; readonly label: string } | null>(null);
+  /** Whether the eraser takes parts of lines. */
+  readonly rubs = input(false);
+  /** Whether the pointer leaves an arrow where it touches. */
+  readonly leavesArrow = input(false);
+  readonly lampShape = input<Lamp['shape']>('round');
   /** How figures and marks are laid. */
-  readonly layStyle = input<LayStyle>({ kind: 'mark', mark: 'tick', colour: '#c22f2f' });
+  readonly layStyle = input<LayStyle>({
+    kind: 'mark',
+    mark: 'tick',
+    colour: '#c22f2f',
+    layer: 'material',
+  });
   /** Whether a drag over nothing draws a lasso, and not a box. */
   readonly lasso = input(false);
   /** Whether the sides of the picture that is chosen cut it. */
@@ -87,6 +128,11 @@ export class Stage {
   /** A line under way was given up. */
   readonly givenUp = output<Id>();
   readonly erased = output<Erased>();
+  readonly cut = output<Cut>();
+  /** Where this person points; `null` where they no longer do. */
+  readonly pointed = output<Place | null>();
+  readonly arrowed = output<Place>();
+  readonly lit = output<{ readonly lamp: Lamp; readonly rest: boolean }>();
   /** The page in the middle of the window. */
   readonly shown = output<Id>();
 
@@ -101,60 +147,69 @@ export class Stage {
   /** Counts what moves the page in the window. */
   readonly moved = signal(0);
 
+  /** Whether this person may write on the page in view. */
+  readonly mayWrite = computed(() => this.mayWriteOn()(this.viewing.page() ?? ''));
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly cursor = viewChild.required<ElementRef<HTMLElement>>('cursor');
   private readonly live = new LiveStrokes();
-  private readonly writing = new Writing(
+  private readonly overlay = new ShownLayer({
+    shown: () => this.shownHere(),
+    lights: () => this.mayLight(),
+    signer: (id) => this.signer()(id),
+    signed: () => this.signed(),
+    underWay: () => this.live.all(),
+    frame: () => this.frame(),
+    pages: () => this.viewing.seen().map(({ page }) => page),
+    at: (page, p) => this.viewing.locate(page, p),
+    zoom: () => this.viewing.camera.zoom,
+    size: () => this.size(),
+  });
+  private readonly hand = new Hand(
     {
       camera: () => this.viewing.camera,
       seen: () => this.viewing.seen(),
+      writable: () => this.writable(),
+      pointable: () => this.viewing.seen().filter(({ page }) => this.mayPoint()(page.id)),
+      page: (id) => this.viewing.placed(id)?.page,
       tool: () => this.tool(),
       style: () => this.style(),
+      layStyle: () => this.layStyle(),
       mayErase: () => this.mayErase(),
+      mayChange: (item) => this.mayChange()(item),
+      rubs: () => this.rubs(),
+      lasso: () => this.lasso(),
+      cropping: () => this.cropping(),
+      leavesArrow: () => this.leavesArrow(),
+      lamp: () => this.shownHere().lamp,
+      lampShape: () => this.lampShape(),
+      hiding: () => this.hiding(),
     },
     {
       drawn: (stroke) => this.drawn.emit(stroke),
       piece: (piece) => this.piece.emit(piece),
       givenUp: (stroke) => this.givenUp.emit(stroke),
       erased: (what) => this.erased.emit(what),
-      changed: () => this.drawLive(),
-    },
-  );
-  private readonly selecting = new Selecting(
-    {
-      camera: () => this.viewing.camera,
-      seen: () => this.viewing.seen(),
-      page: (id) => this.viewing.placed(id)?.page,
-      lasso: () => this.lasso(),
-      cropping: () => this.cropping(),
-    },
-    {
+      cut: (cut) => this.cut.emit(cut),
+      pointed: (at) => {
+        this.point(OWN, at);
+        this.pointed.emit(at);
+      },
+      arrowed: (at) => this.arrowed.emit(at),
+      lit: (lamp, rest) => this.lit.emit({ lamp, rest }),
       chose: (selection) => this.chose.emit(selection),
       placed: (selection, from, to) => this.placed.emit({ selection, from, to }),
-      drawn: (selection, to) => this.redrawn.emit({ selection, to }),
-      changed: () => this.scene?.drawCarried(),
-    },
-  );
-  private readonly laying = new Laying(
-    {
-      camera: () => this.viewing.camera,
-      seen: () => this.viewing.seen(),
-      style: () => this.layStyle(),
-    },
-    {
+      redrawn: (selection, to) => this.redrawn.emit({ selection, to }),
       laid: (page, thing) => this.laid.emit({ page, thing }),
-      changed: () => this.scene?.drawCarried(),
+      wrote: (page, at, item) => this.wrote.emit({ page, at, item }),
+      liveChanged: () => this.drawLive(),
+      carriedChanged: () => this.scene?.drawCarried(),
     },
-  );
-  private readonly pointing = new Pointing(
-    { camera: () => this.viewing.camera, seen: () => this.viewing.seen() },
-    (page, at, item) => this.wrote.emit({ page, at, item }),
   );
   private readonly resizing = new ResizeObserver(() => this.resize());
   private steering: Steering | null = null;
   private look: PointerLook | null = null;
   /** What the pointer that is down works with. */
-  private inHand: PointerTool = this.writing;
+  private inHand: PointerTool = this.hand.inHand;
   private scene: Scene | null = null;
   private gestures: Gestures | null = null;
 
@@ -162,6 +217,7 @@ export class Stage {
     afterNextRender(() => this.start());
     effect(() => {
       const board = this.board();
+      this.only();
       untracked(() => this.setBoard(board));
     });
     effect(() => {
@@ -170,7 +226,15 @@ export class Stage {
       untracked(() => this.scene?.drawCarried());
     });
     effect(() => {
-      if (!this.mayWrite()) untracked(() => this.gestures?.interrupt());
+      this.shownHere();
+      this.signed();
+      this.signer();
+      this.frame();
+      untracked(() => this.scene?.drawShown());
+    });
+    effect(() => {
+      // Nothing that was begun with a pen goes on without it.
+      if (!this.mayWrite() && !this.hand.shows) untracked(() => this.gestures?.interrupt());
     });
     effect(() => {
       const tool = this.tool();
@@ -178,6 +242,7 @@ export class Stage {
       untracked(() => {
         this.look?.show(tool, writes);
         if (tool !== 'select') this.choose(null);
+        if (tool !== 'pointer') this.hand.off();
       });
     });
     inject(DestroyRef).onDestroy(() => this.stop());
@@ -222,7 +287,7 @@ export class Stage {
 
   /** Chooses items, or none; they are shown as chosen while the tool for it is in hand. */
   choose(selection: Selection | null): void {
-    this.selecting.choose(selection);
+    this.hand.choose(selection);
     this.chose.emit(selection);
   }
 
@@ -245,6 +310,17 @@ export class Stage {
     this.drawLive();
   }
 
+  /** Somebody else points, or no longer does. */
+  point(by: Id, at: Place | null): void {
+    this.overlay.point(by, at);
+    this.scene?.drawShown();
+  }
+
+  /** Where each points, for tests. */
+  get dots(): ReadonlyMap<Id, Point> {
+    return this.overlay.pointing;
+  }
+
   /** Whether the page in view is drawn sharp; for tests and benchmarks. */
   get isSharp(): boolean {
     return this.scene?.isSharp ?? false;
@@ -262,16 +338,20 @@ export class Stage {
 
   private start(): void {
     const element = this.host().nativeElement;
-    this.scene = new Scene(element as HTMLDivElement, {
-      camera: () => this.viewing.camera,
-      size: () => this.size(),
-      seen: () => this.viewing.seen(),
-      near: () => this.viewing.near(),
-      underWay: () => [...this.live.all(), ...this.writing.underWay()],
-      papers: () => this.papers(),
-      lifted: () => this.selecting.lifted() ?? this.laying.lifted() ?? this.hiding(),
-      selection: () => this.selecting.view(),
-    });
+    this.scene = new Scene(
+      element as HTMLDivElement,
+      {
+        camera: () => this.viewing.camera,
+        size: () => this.size(),
+        seen: () => this.viewing.seen(),
+        near: () => this.viewing.near(),
+        underWay: () => [...this.live.all(), ...this.hand.underWay()],
+        papers: () => this.papers(),
+        lifted: () => this.hand.lifted(),
+        selection: () => this.hand.selection(),
+      },
+      this.overlay,
+    );
     this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
     this.steering = new Steering(element, {
@@ -283,12 +363,18 @@ export class Stage {
       fitWidth: () => this.viewing.fitWidth(),
       fitPage: () => this.viewing.fitPage(),
       height: () => this.size().height,
-      keepsArrows: () => this.selecting.view() !== null,
+      keepsArrows: () => this.hand.selection() !== null,
     });
     element.addEventListener('dblclick', (event) => {
-      const corner = element.getBoundingClientRect();
-      const sample = { x: event.clientX - corner.x, y: event.clientY - corner.y };
-      if (this.tool() === 'select' && this.mayWrite()) this.pointing.open(sample);
+      if (this.tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));
+    });
+    element.addEventListener('pointermove', (event) => {
+      if (event.pointerType !== 'touch') this.hand.over(this.sampleOf(event));
+    });
+    for (const type of ['pointerleave', 'pointercancel'] as const)
+      element.addEventListener(type, () => this.hand.off());
+    element.addEventListener('pointerup', (event) => {
+      if (event.pointerType === 'touch') this.hand.off();
     });
     this.look = new PointerLook(element, this.cursor().nativeElement);
     this.look.show(this.tool(), this.mayWrite());
@@ -302,17 +388,17 @@ export class Stage {
     this.gestures?.close();
     this.steering?.stop();
     this.viewing.close();
-    this.writing.close();
+    this.hand.close();
     this.scene?.close();
   }
 
   private setBoard(board: Board): void {
-    this.viewing.lay(pagesInOrder(board));
+    const only = this.only();
+    const pages = pagesInOrder(board);
+    this.viewing.lay(only ? pages.filter(({ id }) => id === only) : pages);
     const isOn = (page: Id, stroke: Id): boolean =>
       board.pages.get(page)?.items.has(stroke) ?? false;
-    this.writing.settle(board);
-    this.selecting.settle();
-    this.laying.settle();
+    this.hand.settle(board);
     for (const { stroke, page } of this.live.all())
       if (isOn(page, stroke)) this.live.settle(stroke);
     this.refresh();
@@ -343,9 +429,9 @@ export class Stage {
 
   private target(): GestureTarget {
     return {
-      writes: () => this.mayWrite() && this.tool() !== 'hand',
+      writes: () => this.hand.shows || (this.writable().length > 0 && this.tool() !== 'hand'),
       penDown: (sample) => {
-        this.inHand = this.handTool();
+        this.inHand = this.hand.inHand;
         return this.inHand.down(sample);
       },
       penMove: (samples) => this.inHand.move(samples),
@@ -358,10 +444,15 @@ export class Stage {
     };
   }
 
-  private handTool(): PointerTool {
-    const tool = this.tool();
-    if (tool === 'select') return this.selecting;
-    if (tool === 'text' || tool === 'slip' || tool === 'formula') return this.pointing;
-    return tool === 'shape' || tool === 'mark' ? this.laying : this.writing;
+  /** Pages in the window on which this person may write. */
+  private writable(): Placed[] {
+    const may = this.mayWriteOn();
+    return this.viewing.seen().filter(({ page }) => may(page.id));
+  }
+
+  /** Where an event is, in CSS px from the stage's corner. */
+  private sampleOf(event: MouseEvent): Point {
+    const corner = this.host().nativeElement.getBoundingClientRect();
+    return { x: event.clientX - corner.x, y: event.clientY - corner.y };
   }
 }

@@ -61,6 +61,9 @@ interface Action {
 export class SelectionActions {
   readonly items = input.required<readonly Item[]>();
   readonly cropping = input(false);
+  /** Whether this person lays material on pages; others have what one does with one's own writing. */
+  readonly arranges = input(true);
+  readonly mayRemove = input(true);
   readonly deed = output<Deed>();
 
   protected readonly words = computed(() => {
@@ -80,6 +83,33 @@ export class SelectionActions {
     const [only] = items;
     const picture = items.length === 1 && only?.kind === 'picture' && !only.fixed ? only : null;
     const inks = items.some((item) => item.kind === 'ink');
+    const own: Action[] = [
+      {
+        label: 'Duplicate',
+        key: 'Ctrl+D',
+        icon: CopyPlus,
+        off: !this.mayRemove(),
+        deed: { kind: 'duplicate' },
+      },
+      { label: 'Copy as a picture', icon: ClipboardCopy, deed: { kind: 'picture' } },
+      {
+        label: 'Remove',
+        key: 'Delete',
+        icon: Trash2,
+        off: !this.mayRemove(),
+        deed: { kind: 'remove' },
+      },
+    ];
+    const tidy: Action[] = inks
+      ? [
+          {
+            label: 'Tidy: make a true line, box or ellipse of it',
+            icon: WandSparkles,
+            deed: { kind: 'tidy' },
+          },
+        ]
+      : [];
+    if (!this.arranges()) return [...own, ...tidy];
     return [
       held
         ? { label: 'Show it to students', icon: Eye, deed: { kind: 'hold', held: false } }
@@ -92,9 +122,7 @@ export class SelectionActions {
       fixed
         ? { label: 'Loosen', icon: PinOff, deed: { kind: 'fix', fixed: false } }
         : { label: 'Fix in place', icon: Pin, off: none, deed: { kind: 'fix', fixed: true } },
-      { label: 'Duplicate', key: 'Ctrl+D', icon: CopyPlus, deed: { kind: 'duplicate' } },
-      { label: 'Copy as a picture', icon: ClipboardCopy, deed: { kind: 'picture' } },
-      { label: 'Remove', key: 'Delete', icon: Trash2, deed: { kind: 'remove' } },
+      ...own,
       {
         label: 'Bring to the front',
         key: 'Ctrl+]',
@@ -197,15 +225,7 @@ export class SelectionActions {
             },
           ]
         : []),
-      ...(inks
-        ? [
-            {
-              label: 'Tidy: make a true line, box or ellipse of it',
-              icon: WandSparkles,
-              deed: { kind: 'tidy' } as const,
-            },
-          ]
-        : []),
+      ...tidy,
     ];
   });
 }

@@ -55,4 +55,40 @@ describe('the tool dock', () => {
     const again = TestBed.runInInjectionContext(() => new Tools());
     expect([again.pen().ink, again.side()]).toEqual(['iris', 'right']);
   });
+
+  it('has own pens a touch away, and keeps the one in hand in the place of one of them', async () => {
+    await press('Mine 2: poppy, 21 points wide');
+    expect(tools.style()).toEqual({ tool: 'pen', ink: 'poppy', width: 21 });
+    await press('Iris violet');
+    await press('Keep what is in hand');
+    await press('Keep it as Mine 3: lemon, 16 points wide');
+    await press('Mine 1: midnight, 1.2 points wide');
+    await press('Mine 3: iris, 21 points wide');
+    expect(tools.style()).toEqual({ tool: 'pen', ink: 'iris', width: 21 });
+  });
+
+  it('shows the pointer and the lamp to whom may use them', async () => {
+    expect(button('Pointer')).toBeUndefined();
+    fixture.componentRef.setInput('points', true);
+    await fixture.whenStable();
+    await press('Pointer');
+    await press('Arrow');
+    expect(tools.leavesArrow()).toBeTrue();
+    expect(button('Lamp')).toBeUndefined();
+    fixture.componentRef.setInput('lights', true);
+    fixture.componentRef.setInput('isLit', true);
+    await fixture.whenStable();
+    let out = 0;
+    fixture.componentInstance.putOut.subscribe(() => out++);
+    await press('Put the lamp out');
+    expect(out).toBe(1);
+  });
+
+  it('rubs out whole things, or parts of lines', async () => {
+    await press('Eraser');
+    await press('Parts of lines');
+    expect(tools.rubs()).toBeTrue();
+    await press('Whole things');
+    expect(tools.rubs()).toBeFalse();
+  });
 });

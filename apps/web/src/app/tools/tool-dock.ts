@@ -3,6 +3,7 @@ import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuad
 import type { HighlightName, InkName, Item, MarkName, TextFont, TextSpec } from '@cuaderno/core';
 import {
   ArrowLeftRight,
+  Brush,
   Check,
   Circle,
   CircleAlert,
@@ -13,7 +14,10 @@ import {
   Highlighter,
   ImagePlus,
   Lasso,
+  LampDesk,
+  MousePointer2,
   MoveDiagonal,
+  MoveDownLeft,
   MoveUpRight,
   PaintBucket,
   PenLine,
@@ -23,6 +27,7 @@ import {
   Sigma,
   Slash,
   Square,
+  Scissors,
   SquareDashed,
   SquareDashedMousePointer,
   Star,
@@ -42,6 +47,7 @@ import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
 import type { TextMark } from '../rich-text/text-marks';
 import { FAMILIES } from '../stage/text-fonts';
+import { PresetRow } from './preset-row';
 import { SelectionActions } from './selection-actions';
 import { SLIPS, TEXT_SIZES } from './tool';
 import type { Figure, FormulaStyle, TextStyle, Tool, Tools } from './tool';
@@ -66,6 +72,11 @@ const ARRANGE: readonly Kind[] = [
   { tool: 'text', label: 'Text', key: 'T', icon: Type },
   { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
   { tool: 'formula', label: 'Formula', key: 'X', icon: Sigma },
+];
+
+const SHOW: readonly Kind[] = [
+  { tool: 'pointer', label: 'Pointer', key: 'I', icon: MousePointer2 },
+  { tool: 'lamp', label: 'Lamp', key: 'L', icon: LampDesk },
 ];
 
 const ALIGNS: readonly { align: TextSpec['align']; label: string; icon: typeof Hand }[] = [
@@ -108,7 +119,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
  */
 @Component({
   selector: 'cua-tool-dock',
-  imports: [Icon, SelectionActions],
+  imports: [Icon, PresetRow, SelectionActions],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
   host: { '(mousedown)': 'keepWriting($event)' },
@@ -126,8 +137,14 @@ export class ToolDock {
   protected readonly icons = {
     ArrowLeftRight,
     ImagePlus,
+    Brush,
+    Circle,
     Lasso,
+    MousePointer2,
+    MoveDownLeft,
     PaintBucket,
+    Scissors,
+    Square,
     Redo2,
     SquareDashed,
     Undo2,
@@ -137,13 +154,29 @@ export class ToolDock {
   /** What is chosen on the page. */
   readonly chosen = input<readonly Item[]>([]);
   readonly cropping = input(false);
+  /** Whether what is chosen may be taken away by this person. */
+  readonly mayRemove = input(true);
   readonly deed = output<Deed>();
   /** Pictures are to be brought. */
   readonly pictures = output<File[]>();
 
-  protected readonly kinds = computed<readonly Kind[]>(() =>
-    this.arranges() ? [...WRITE, ...ARRANGE] : WRITE,
-  );
+  /** Whether this person may point and light the lamp just now. */
+  readonly points = input(false);
+  readonly lights = input(false);
+  /** Whether the lamp is lit, and whether arrows stand somewhere. */
+  readonly isLit = input(false);
+  readonly hasArrows = input(false);
+  readonly putOut = output();
+  readonly arrowsOff = output();
+  readonly wiped = output();
+
+  protected readonly kinds = computed<readonly Kind[]>(() => [
+    ...WRITE,
+    ...ARRANGE,
+    ...SHOW.filter(({ tool }) =>
+      tool === 'lamp' ? this.lights() : this.points() || this.lights(),
+    ),
+  ]);
   protected readonly materialTypes = MATERIAL_TYPES;
   protected readonly figures = FIGURES;
   protected readonly marks = MARK_KINDS;
@@ -248,6 +281,13 @@ export class ToolDock {
   protected readonly hasWidth = computed(
     () => ['pen', 'highlighter'].includes(this.tools().tool()) || this.figureLook() !== null,
   );
+
+  /** Whether a tool can be used just now: to move and to show needs no pen. */
+  protected usable(tool: Tool): boolean {
+    if (tool === 'hand') return true;
+    if (tool === 'pointer') return this.points();
+    return tool === 'lamp' ? this.lights() : this.enabled();
+  }
 
   protected chooseInk(name: string): void {
     const tools = this.tools();

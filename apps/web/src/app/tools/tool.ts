@@ -5,12 +5,14 @@ import type {
   HighlightName,
   InkName,
   InkStyle,
+  Lamp,
   MarkName,
   ShapeSpec,
   TextFont,
   TextSpec,
 } from '@cuaderno/core';
 import type { LayStyle } from '../stage/laying';
+import { FIRST_PRESETS } from './presets';
 
 export type Tool =
   | 'hand'
@@ -22,7 +24,9 @@ export type Tool =
   | 'mark'
   | 'text'
   | 'slip'
-  | 'formula';
+  | 'formula'
+  | 'pointer'
+  | 'lamp';
 export type Side = 'left' | 'right';
 
 /** A figure as it is chosen: a line with heads is an arrow. */
@@ -75,6 +79,10 @@ interface Kept {
   text: TextStyle;
   formula: FormulaStyle;
   lasso: boolean;
+  rubs: boolean;
+  leavesArrow: boolean;
+  lamp: Lamp['shape'];
+  presets: readonly InkStyle[];
   side: Side;
 }
 
@@ -126,6 +134,15 @@ export class Tools {
   );
   /** Whether several things are chosen by going round them, and not by a box. */
   readonly lasso = signal(this.before.lasso ?? false);
+  /** Whether the eraser takes parts of lines, and not whole things. */
+  readonly rubs = signal(this.before.rubs ?? false);
+  /** Whether the pointer leaves an arrow where it touches, and isn't a dot that moves. */
+  readonly leavesArrow = signal(this.before.leavesArrow ?? false);
+  readonly lamp = signal<Lamp['shape']>(this.before.lamp ?? 'round');
+  /** Own pens, a touch away. */
+  readonly presets = signal<readonly InkStyle[]>(this.before.presets ?? FIRST_PRESETS);
+  /** Where things are laid: under the ink while a board is prepared, with it in a lesson. */
+  readonly layer = signal<ShapeSpec['layer']>('material');
   /** Where the tools are docked: at the side of the writing hand. */
   readonly side = signal<Side>(this.before.side ?? 'left');
 
@@ -139,7 +156,7 @@ export class Tools {
   readonly layStyle = computed<LayStyle>(() => {
     if (this.tool() === 'mark') {
       const { mark, ink } = this.mark();
-      return { kind: 'mark', mark, colour: inkColour(ink) };
+      return { kind: 'mark', mark, colour: inkColour(ink), layer: this.layer() };
     }
     const { figure, ink, width, filled, dashed } = this.figure();
     const line = figure === 'line' || figure === 'arrow' || figure === 'arrows';
@@ -149,6 +166,7 @@ export class Tools {
       heads: figure === 'arrow' ? 'end' : figure === 'arrows' ? 'both' : 'none',
       outline: { colour: inkColour(ink), width, ...(dashed ? { dashed } : {}) },
       fill: filled && !line ? fillOf(inkColour(ink)) : null,
+      layer: this.layer(),
     };
   });
 
@@ -163,6 +181,10 @@ export class Tools {
         text: this.text(),
         formula: this.formula(),
         lasso: this.lasso(),
+        rubs: this.rubs(),
+        leavesArrow: this.leavesArrow(),
+        lamp: this.lamp(),
+        presets: this.presets(),
         side: this.side(),
       };
       try {
@@ -171,6 +193,33 @@ export class Tools {
         // A convenience; where there is no room for it, tools start from scratch.
       }
     });
+  }
+
+  /** Takes one of the own pens in hand. */
+  take(index: number): void {
+    const pen = this.presets()[index];
+    if (!pen) return;
+    if (pen.tool === 'highlighter') this.highlighter.set({ ink: pen.ink, width: pen.width });
+    else this.pen.set({ ink: pen.ink, width: pen.width });
+    this.tool.set(pen.tool);
+  }
+
+  /** Keeps the pen in hand in the place of one of the own pens. */
+  keep(index: number): void {
+    const inHand = this.style();
+    this.presets.update((pens) => pens.map((pen, i) => (i === index ? inHand : pen)));
+  }
+
+  /** Makes the next line thinner or thicker by a step. */
+  widen(by: 1 | -1): void {
+    const marking = this.tool() === 'highlighter';
+    const steps: readonly number[] = marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS;
+    const next = (width: number): number => {
+      const at = steps.indexOf(width);
+      return steps[Math.max(0, Math.min(steps.length - 1, at + by))] ?? width;
+    };
+    if (marking) this.highlighter.update((pen) => ({ ...pen, width: next(pen.width) }));
+    else this.pen.update((pen) => ({ ...pen, width: next(pen.width) }));
   }
 }
 

@@ -10,6 +10,7 @@ const COURSE: Course = {
   slot: null,
   nextAt: null,
   door: 'ask',
+  rules: {},
   retiredAt: null,
   lesson: null,
 };

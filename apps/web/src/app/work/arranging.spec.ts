@@ -49,6 +49,8 @@ describe('arranging what is chosen', () => {
     arranging = new Arranging(
       () => alone as unknown as BoardSession,
       () => new PaperSource(),
+      () => 'material',
+      () => true,
       (selection) => {
         shown = selection;
         arranging.selection.set(selection);

@@ -27,6 +27,7 @@ import type {
   ItemTraits,
   Page,
   PictureSpec,
+  ShapeSpec,
   ThingItem,
   TextSpec,
 } from '@cuaderno/core';
@@ -95,6 +96,10 @@ export class Arranging {
   constructor(
     private readonly session: () => BoardSession,
     private readonly papers: () => PaperSource,
+    /** Where what is made is laid: under the ink, or with it. */
+    private readonly layer: () => ShapeSpec['layer'],
+    /** Whether this person may choose an item, to change it. */
+    private readonly may: (item: Item) => boolean,
     /** Shows what is chosen as chosen. */
     private readonly show: (selection: Selection | null) => void,
   ) {}
@@ -211,7 +216,7 @@ export class Arranging {
     const here = this.page(page);
     if (!here) return;
     const ids = itemsOn(here).flatMap((item) =>
-      item.kind !== 'ink' && item.fixed ? [] : [item.id],
+      (item.kind !== 'ink' && item.fixed) || !this.may(item) ? [] : [item.id],
     );
     this.show(ids.length > 0 ? { page, ids } : null);
   }
@@ -219,7 +224,7 @@ export class Arranging {
   /** The next item on a page, or the one before: so that things can be chosen by keyboard. */
   chooseNext(page: Id, by: 1 | -1): boolean {
     const here = this.page(page);
-    const items = here ? itemsOn(here) : [];
+    const items = here ? itemsOn(here).filter((item) => this.may(item)) : [];
     if (!here || items.length === 0) return false;
     const now = this.selection()?.page === page ? this.selection()!.ids : [];
     const at = items.findIndex(({ id }) => now.includes(id));
@@ -233,7 +238,8 @@ export class Arranging {
   private tidy({ page }: Selection): void {
     const here = this.page(page);
     const found = this.items().flatMap((item) => {
-      const shape = item.kind === 'ink' ? tidied(item) : null;
+      const figure = item.kind === 'ink' ? tidied(item) : null;
+      const shape = figure && { ...figure, layer: this.layer() };
       return shape ? [{ item, shape }] : [];
     });
     if (!here || found.length === 0) {

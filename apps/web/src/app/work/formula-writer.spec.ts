@@ -38,7 +38,10 @@ describe('writing formulas', () => {
 
   beforeEach(() => {
     alone = new Alone();
-    writer = new FormulaWriter(() => alone as unknown as BoardSession);
+    writer = new FormulaWriter(
+      () => alone as unknown as BoardSession,
+      () => 'material',
+    );
     writer.open(page, { x: 50, y: 100 }, null, STYLE);
   });
 

@@ -39,14 +39,22 @@ export class FormulaWriter {
   readonly lifted = computed<Lifted | null>(() => {
     const draft = this.draft();
     if (!draft) return null;
-    const item = draft.set && { ...specOf(draft, draft.set), ...NOWHERE, id: draft.id };
+    const item = draft.set && {
+      ...specOf(draft, draft.set, this.layer()),
+      ...NOWHERE,
+      id: draft.id,
+    };
     return { page: draft.page, items: item ? [item] : [], ids: new Set([draft.id]) };
   });
 
   private timer: ReturnType<typeof setTimeout> | undefined;
   private last: Promise<void> = Promise.resolve();
 
-  constructor(private readonly session: () => BoardSession) {}
+  /** @param layer where new formulas are laid */
+  constructor(
+    private readonly session: () => BoardSession,
+    private readonly layer: () => FormulaSpec['layer'],
+  ) {}
 
   /** Opens a formula that is there, or begins one at a place. */
   open(page: Id, at: Point, item: Item | null, style: FormulaStyle): void {
@@ -157,7 +165,7 @@ export class FormulaWriter {
     const session = this.session();
     const here = session.board().pages.get(page);
     if (!here) return;
-    const spec = specOf(draft, draft.set);
+    const spec = specOf(draft, draft.set, this.layer());
     if (here.items.has(id)) {
       const { source, notation, colour, outline, box, frame } = spec;
       const to = { source, notation, colour, outline, box, frame };
@@ -179,14 +187,18 @@ function typesetter(): Promise<typeof Formulas> {
   return import('@cuaderno/formats/formula');
 }
 
-function specOf(draft: FormulaDraft, { outline, box }: SetFormula): Omit<FormulaSpec, 'order'> {
+function specOf(
+  draft: FormulaDraft,
+  { outline, box }: SetFormula,
+  layer: FormulaSpec['layer'],
+): Omit<FormulaSpec, 'order'> {
   const { source, notation, colour, size, at, turn } = draft;
   const scale = size / UNITS;
   const [width, height] = [Math.max(1, box.width * scale), Math.max(1, box.height * scale)];
   const frame: Frame = { x: at.x, y: at.y - height / 2, width, height, turn };
   return {
     kind: 'formula',
-    layer: 'material',
+    layer,
     source,
     notation,
     colour,

@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { Role, View } from '@cuaderno/core';
+import type { Machine, Role, View, WindowSize } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { BoardSession } from '../live/board-session';
 import { InStep } from './in-step';
@@ -14,6 +14,9 @@ describe('being in step', () => {
   const line = signal('live');
   const role = signal<Role>('tutor');
   const inStep = signal(false);
+  const leads = signal(true);
+  const around = signal(false);
+  let shown: number[];
   const led = signal<View | null>(null);
   const moved = signal(0);
   let gathered: Subject<View>;
@@ -24,7 +27,9 @@ describe('being in step', () => {
     jasmine.clock().install();
     now = 1000;
     spyOn(performance, 'now').and.callFake(() => now);
-    [said, went] = [[], []];
+    [said, went, shown] = [[], [], []];
+    leads.set(true);
+    around.set(false);
     role.set('tutor');
     inStep.set(false);
     led.set(null);
@@ -34,17 +39,21 @@ describe('being in step', () => {
     const session = {
       line,
       role,
-      inStep,
-      led,
-      gathered,
+      room: {
+        inStep,
+        led,
+        gathered,
+        sendView: ({ y }: View, rest: boolean) => said.push([y, rest]),
+        showWindow: (_machine: Machine, _size: WindowSize, { y }: View) => shown.push(y),
+      },
       board: () => ({ pages: new Map([[part.page, { held }]]) }),
-      sendView: ({ y }: View, rest: boolean) => said.push([y, rest]),
     } as unknown as BoardSession;
     const stage = {
       moved,
       get part() {
         return part;
       },
+      size: () => ({ width: 800, height: 600 }),
       follow: (view: View | null) => went.push(view && view.y),
       show: ({ y }: View) => went.push(`once ${y}`),
     };
@@ -53,6 +62,8 @@ describe('being in step', () => {
         new InStep(
           () => session,
           () => stage,
+          () => leads(),
+          () => around(),
         ),
     );
     TestBed.tick();
@@ -108,6 +119,7 @@ describe('being in step', () => {
 
   it('a student’s window shows what it is told as long as that lasts, or once', () => {
     role.set('student');
+    leads.set(false);
     inStep.set(true);
     led.set(at(5));
     TestBed.tick();
@@ -119,5 +131,33 @@ describe('being in step', () => {
     expect(went.at(-1)).toBeNull();
     gathered.next(at(7));
     expect(went.at(-1)).toBe('once 7');
+  });
+
+  it('a student who leads says what their window shows, and the tutor follows or looks around', () => {
+    role.set('student');
+    inStep.set(true);
+    TestBed.tick();
+    moves(3, 50);
+    expect(said.at(-1)).toEqual([3, false]);
+    role.set('tutor');
+    leads.set(false);
+    led.set(at(8));
+    TestBed.tick();
+    expect(went.at(-1)).toBe(8);
+    around.set(true);
+    TestBed.tick();
+    expect(went.at(-1)).toBeNull();
+  });
+
+  it('a student’s window tells its tutor where it is, when it rests', () => {
+    role.set('student');
+    leads.set(false);
+    moves(1, 10);
+    moves(2, 200);
+    expect(shown).toEqual([]);
+    jasmine.clock().tick(600);
+    moves(2, 10);
+    jasmine.clock().tick(600);
+    expect(shown).toEqual([2]);
   });
 });

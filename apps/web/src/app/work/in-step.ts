@@ -1,46 +1,72 @@
 import { effect, untracked } from '@angular/core';
 import type { Signal } from '@angular/core';
-import type { View } from '@cuaderno/core';
+import type { Machine, View, WindowSize } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
 
 /** How often a window that leads says what it shows, in ms, and after how long it rests. */
 const EVERY = 33;
 const REST = 180;
+/** After how long at rest a student's window says what it shows, in ms. */
+const TELL = 500;
 
 /** The stage, as far as it leads or is led. */
 export interface Led {
   readonly part: View | null;
   readonly moved: Signal<number>;
+  size(): WindowSize;
   follow(view: View | null): void;
   show(view: View): void;
 }
 
-/** Being in step: a tutor's window says what it shows, a student's shows what it is told. */
+/**
+ * Being in step: the window that leads says what it shows, the others show what they are told. A student's
+ * window also tells its tutor where it is.
+ */
 export class InStep {
   private saidAt = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private told: string | null = null;
+  private telling: ReturnType<typeof setTimeout> | undefined;
+  private tells: string | null = null;
 
-  /** To be made where effects can be. */
-  constructor(session: () => BoardSession, stage: () => Led) {
+  /**
+   * To be made where effects can be.
+   * @param leads whether this window leads
+   * @param around whether it looks around by itself, though the one who leads is followed: a tutor may
+   */
+  constructor(
+    session: () => BoardSession,
+    stage: () => Led,
+    leads: () => boolean,
+    around: () => boolean,
+  ) {
     effect((onCleanup) => {
-      const live = session();
+      const { room } = session();
       const where = stage();
-      const led = live.role() === 'student' && live.inStep() ? live.led() : null;
+      const led = room.inStep() && !leads() && !around() ? room.led() : null;
       untracked(() => where.follow(led));
-      const gathered = live.gathered.subscribe((view) => where.show(view));
+      const gathered = room.gathered.subscribe((view) => where.show(view));
       onCleanup(() => gathered.unsubscribe());
     });
     effect(() => {
       const live = session();
-      const leads = live.role() === 'tutor' && live.inStep() && live.line() === 'live';
-      if (!leads) {
+      if (!leads() || !live.room.inStep() || live.line() !== 'live') {
         clearTimeout(this.timer);
         this.told = null;
         return;
       }
       stage().moved();
       untracked(() => this.say(live, stage().part));
+    });
+    effect(() => {
+      const live = session();
+      const where = stage();
+      where.moved();
+      if (live.role() !== 'student' || live.line() !== 'live') {
+        this.tells = null;
+        return;
+      }
+      untracked(() => this.tell(live, where));
     });
   }
 
@@ -56,11 +82,31 @@ export class InStep {
     const now = performance.now();
     if (now - this.saidAt >= EVERY) {
       this.saidAt = now;
-      live.sendView(view, false);
+      live.room.sendView(view, false);
     }
     this.timer = setTimeout(() => {
       this.told = text;
-      live.sendView(view, true);
+      live.room.sendView(view, true);
     }, REST);
   }
+
+  private tell(live: BoardSession, stage: Led): void {
+    clearTimeout(this.telling);
+    const view = stage.part;
+    const text = JSON.stringify([view, stage.size()]);
+    if (!view || text === this.tells) return;
+    this.telling = setTimeout(() => {
+      this.tells = text;
+      live.room.showWindow(machine(), stage.size(), view);
+    }, TELL);
+  }
+}
+
+/** Side of a screen below which it is a phone's, in CSS px. */
+const PHONE = 600;
+
+/** What this window is on, as far as a browser tells: by its pointer and its screen. */
+function machine(): Machine {
+  if (!matchMedia('(pointer: coarse)').matches) return 'computer';
+  return Math.min(screen.width, screen.height) < PHONE ? 'phone' : 'tablet';
 }

@@ -32,7 +32,11 @@ export class TextWriter {
 
   private last: Promise<void> = Promise.resolve();
 
-  constructor(private readonly session: () => BoardSession) {}
+  /** @param layer where new texts are laid */
+  constructor(
+    private readonly session: () => BoardSession,
+    private readonly layer: () => TextSpec['layer'],
+  ) {}
 
   /** Opens a text that is there, or begins one at a place. */
   open(page: Id, at: Point, item: Item | null, style: TextStyle, slip: boolean): void {
@@ -45,7 +49,7 @@ export class TextWriter {
     const side = slip ? SLIP : Math.min(WIDTH, Math.max(60, here.width - at.x));
     const spec: TextDraft = {
       kind: 'text',
-      layer: 'material',
+      layer: this.layer(),
       frame: {
         x: Math.max(0, Math.min(at.x, here.width - side)),
         y: slip ? at.y : at.y - style.size / 2,

@@ -14,7 +14,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import type { Id, Item, Point, Problem, View } from '@cuaderno/core';
+import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
@@ -28,6 +28,7 @@ import { StraightenSheet } from '../scan/straighten-sheet';
 import { FULL_SIZE } from '../stage/camera';
 import { isWritten } from '../stage/pointing';
 import type { PaperSource } from '../stage/paper-source';
+import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
@@ -35,26 +36,22 @@ import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { Arranging } from './arranging';
+import { ClassMarks } from './class-marks';
 import { FormulaBar } from './formula-bar';
 import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
 import { MaterialBringer } from './material-bringer';
+import { May } from './may';
+import { onlyBy } from './only-by';
+import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import { TextWriter } from './text-writer';
+import { WipeSheet } from './wipe-sheet';
 
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
 
-const KEYS: Record<string, Tool> = { p: 'pen', h: 'highlighter', e: 'eraser', m: 'hand' };
-const ARRANGE_KEYS: Record<string, Tool> = {
-  c: 'select',
-  g: 'shape',
-  k: 'mark',
-  t: 'text',
-  s: 'slip',
-  x: 'formula',
-};
 /** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
 const STEP = 1;
 const FAR = 10;
@@ -80,6 +77,7 @@ const ARROWS: Record<string, [number, number]> = {
     StraightenSheet,
     TextInPlace,
     ToolDock,
+    WipeSheet,
   ],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
@@ -93,18 +91,37 @@ export class WorkArea {
 
   /** Out of sight for a while: keys are not for the board then. */
   readonly away = input(false);
+  /** Looks around by itself, though somebody else leads. */
+  readonly around = input(false);
+  /** Whether every line says whose it is, and whose alone are shown. */
+  readonly signed = input(false);
+  readonly only = input<Id | null>(null);
   /** A file was brought here, and lies among materials now. */
   readonly brought = output();
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
   protected readonly tools = new Tools();
+  protected readonly shownPage = signal<Id | null>(null);
+  readonly may = new May(
+    () => this.session(),
+    () => this.shownPage(),
+  );
+  readonly marks = new ClassMarks(() => this.session(), this.may);
   protected readonly arranging = new Arranging(
     () => this.session(),
     () => this.papers(),
+    () => this.tools.layer(),
+    (item) => this.may.change()(item),
     (selection) => this.showChosen(selection),
   );
-  protected readonly texts = new TextWriter(() => this.session());
-  protected readonly formulas = new FormulaWriter(() => this.session());
+  protected readonly texts = new TextWriter(
+    () => this.session(),
+    () => this.tools.layer(),
+  );
+  protected readonly formulas = new FormulaWriter(
+    () => this.session(),
+    () => this.tools.layer(),
+  );
   /** What is being written is drawn by who writes it. */
   protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
   protected readonly inPlace = viewChild(TextInPlace);
@@ -116,10 +133,9 @@ export class WorkArea {
   protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
   protected readonly stage = viewChild.required(Stage);
   /** This window follows the tutor's: it can't be moved by itself. */
-  protected readonly isLed = computed(
-    () => this.session().role() === 'student' && this.session().inStep(),
+  readonly isLed = computed(
+    () => this.session().room.inStep() && !this.may.leads() && !this.around(),
   );
-  private readonly shownPage = signal<Id | null>(null);
   /** Whether what is on the page in view has yet to come. */
   protected readonly isComing = computed(() =>
     this.session()
@@ -130,10 +146,17 @@ export class WorkArea {
     Math.round(((this.stage().zoom() ?? FULL_SIZE) / FULL_SIZE) * 100),
   );
   protected readonly trouble = signal<Problem | null>(null);
-  protected readonly mayErase = computed(() => {
-    const role = this.session().role();
-    const me = this.session().me();
-    return (item: Item): boolean => role === 'tutor' || item.by === me;
+  /** Whose ink is to be wiped: asked of all, or opened for one. */
+  readonly wiping = signal<'all' | { readonly who: Id } | null>(null);
+  protected readonly wipedWhom = computed(() => {
+    const what = this.wiping();
+    return what && what !== 'all' ? what.who : null;
+  });
+  /** What is shown of the board: all of it, or one person's ink. */
+  protected readonly board = computed<Board>(() => {
+    const only = this.only();
+    const board = this.session().board();
+    return only ? onlyBy(board, only) : board;
   });
   private readonly injector = inject(Injector);
   private began = false;
@@ -146,6 +169,16 @@ export class WorkArea {
         takeUntilDestroyed(),
       )
       .subscribe((event) => this.stage().take(event));
+    toObservable(this.session)
+      .pipe(
+        switchMap((session) => session.room.pointed),
+        takeUntilDestroyed(),
+      )
+      .subscribe(({ by, at }) => this.stage().point(by, at));
+    effect(() => {
+      const prepares = this.session().role() === 'tutor' && !this.session().lesson();
+      untracked(() => this.tools.layer.set(prepares ? 'material' : 'ink'));
+    });
     effect(() => {
       const page = this.session().startPage();
       if (!this.session().ready() || !page || this.began) return;
@@ -155,6 +188,8 @@ export class WorkArea {
     new InStep(
       () => this.session(),
       () => this.stage(),
+      () => this.may.leads(),
+      () => this.around(),
     );
     effect(() => {
       this.tools.tool();
@@ -310,6 +345,34 @@ export class WorkArea {
     this.session().do({ kind: 'items.remove', page, items }, gesture);
   }
 
+  protected rubbed({ page, item, pieces, gesture }: Cut): void {
+    if (pieces.length > 0)
+      this.session().do({ kind: 'ink.cut', page, item, pieces: [...pieces] }, gesture);
+    else this.session().do({ kind: 'items.remove', page, items: [item] }, gesture);
+  }
+
+  protected wipe(changes: readonly Change[]): void {
+    this.wiping.set(null);
+    this.session().doAll(changes);
+  }
+
+  protected lightOff(): void {
+    this.session().room.light(null, true);
+    if (this.tools.tool() === 'lamp') this.tools.tool.set('pen');
+  }
+
+  /** Takes away one's own arrow, or all of them for whoever teaches. */
+  protected arrowsOff(): void {
+    const { room } = this.session();
+    if (this.session().role() === 'tutor') room.clearArrows();
+    else room.leaveArrow(null);
+  }
+
+  /** Shows where another window is, once. */
+  show(view: View): void {
+    this.stage().show(view);
+  }
+
   protected shown(page: Id): void {
     this.shownPage.set(page);
     this.session().look(page);
@@ -338,7 +401,7 @@ export class WorkArea {
   protected key(event: KeyboardEvent): void {
     if (this.away() || isField(event.target)) return;
     const key = event.key.toLowerCase();
-    const done = this.arranges() && this.arrangeKey(event, key);
+    const done = this.may.write() && this.arrangeKey(event, key);
     if (done) return event.preventDefault();
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (key === 'z' || key === 'y') {
@@ -348,8 +411,14 @@ export class WorkArea {
       }
       return;
     }
-    const tool = KEYS[key] ?? (this.arranges() ? ARRANGE_KEYS[key] : undefined);
-    if (tool && !event.altKey) this.tools.tool.set(tool);
+    if (key === 'escape' && this.may.light() && this.session().room.shown().lamp)
+      return this.lightOff();
+    const usable = (tool: Tool): boolean => {
+      if (tool === 'hand') return true;
+      if (tool === 'pointer') return this.may.pointOn()(this.shownPage() ?? '');
+      return tool === 'lamp' ? this.may.light() : this.may.write();
+    };
+    if (toolByKey(event, this.tools, usable)) event.preventDefault();
   }
 
   /** What keys do with what is chosen; returns whether it was done. */
@@ -360,7 +429,9 @@ export class WorkArea {
     const onStage = (event.target as HTMLElement).closest('cua-stage') !== null;
     if (event.ctrlKey || event.metaKey) {
       if (key === 'a' && page) arranging.chooseAll(page);
-      else if (key === 'd') arranging.do({ kind: 'duplicate' });
+      else if (key === 'd' && this.may.remove()(arranging.items()))
+        arranging.do({ kind: 'duplicate' });
+      else if (!this.arranges()) return false;
       else if (key === 'g') arranging.do({ kind: 'group', together: !event.shiftKey });
       else if (key === ']') arranging.do({ kind: 'order', where: 'front' });
       else if (key === '[') arranging.do({ kind: 'order', where: 'back' });
@@ -379,8 +450,9 @@ export class WorkArea {
     if (arrow && onStage) {
       const step = event.shiftKey ? STEP * FAR : STEP;
       arranging.nudge(arrow[0] * step, arrow[1] * step);
-    } else if (key === 'delete' || key === 'backspace') arranging.do({ kind: 'remove' });
-    else if (key === 'escape') this.showChosen(null);
+    } else if (key === 'delete' || key === 'backspace') {
+      if (this.may.remove()(arranging.items())) arranging.do({ kind: 'remove' });
+    } else if (key === 'escape') this.showChosen(null);
     else return false;
     event.stopPropagation();
     return true;

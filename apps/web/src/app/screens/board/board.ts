@@ -1,10 +1,10 @@
+import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   effect,
-  ElementRef,
   HostListener,
   inject,
   input,
@@ -13,20 +13,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { pagesInOrder } from '@cuaderno/core';
+import { changePage, pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import {
-  Bell,
-  DoorOpen,
-  Download,
-  FolderOpen,
-  Footprints,
-  Info,
-  LocateFixed,
-  NotebookText,
-  Pencil,
-  Search,
-} from 'lucide';
+import { DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
@@ -40,17 +29,18 @@ import { MaterialsStore } from '../../materials/materials-store';
 import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
-import { LessonWatch } from '../../notice/lesson-watch';
-import { NoticeWishes } from '../../notice/notice-wishes';
 import { Notices } from '../../notice/notices';
-import { DoorList } from '../../people/door-list';
-import { PeoplePanel } from '../../people/people-panel';
+import { MaySheet } from '../../people/may-sheet';
+import type { MayLevel, MayWord } from '../../people/may-sheet';
+import type { PersonWish } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
-import { sayLength } from '../../time/say-time';
+import type { Signer } from '../../stage/shown-layer';
+import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
-import { JoinCard } from '../../way-in/join-card';
 import { LeaveSheet } from './leave-sheet';
+import { LessonAside } from './lesson-aside';
+import { LessonBar } from './lesson-bar';
 import { MoveSheet } from './move-sheet';
 import { PageDesk } from './page-desk';
 import { inShort, ReportSheet } from './report-sheet';
@@ -58,7 +48,7 @@ import { SlideReportDesk } from './slide-report';
 
 const MARGIN_KEY = 'cuaderno.margin';
 
-type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson'>;
+type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson' | 'rules'>;
 
 /** A board as its tutor has it, between lessons and in them. */
 @Component({
@@ -67,15 +57,15 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     ChooserPanel,
     FindPanel,
     Icon,
-    DoorList,
-    JoinCard,
     LeaveSheet,
+    LessonAside,
+    LessonBar,
+    LessonClock,
     MarginPanel,
+    MaySheet,
     MoveSheet,
-    NoticeWishes,
     PageSheet,
     PageStrip,
-    PeoplePanel,
     ReportSheet,
     RouterLink,
     SaveSheet,
@@ -93,9 +83,7 @@ export class BoardScreen {
   private readonly router = inject(Router);
   private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
-  private readonly doorList = viewChild<unknown, ElementRef<HTMLElement>>(DoorList, {
-    read: ElementRef,
-  });
+  private readonly aside = viewChild(LessonAside);
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly info = signal<BoardInfo | null>(null);
@@ -103,9 +91,7 @@ export class BoardScreen {
   protected readonly page = signal<Id | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly leaving = signal(false);
-  protected readonly wishing = signal(false);
   protected readonly notices = inject(Notices);
-  private readonly watch = new LessonWatch((kind, words) => this.notices.tell(kind, words));
   protected readonly busy = signal(false);
   protected readonly desk = new PageDesk({
     session: () => this.session(),
@@ -113,13 +99,10 @@ export class BoardScreen {
     goTo: (page) => this.area()?.goTo(page),
   });
   protected readonly icons = {
-    Bell,
     DoorOpen,
     Download,
     FolderOpen,
-    Footprints,
     Info,
-    LocateFixed,
     NotebookText,
     Pencil,
     Search,
@@ -133,15 +116,28 @@ export class BoardScreen {
   protected readonly saving = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
-  private readonly now = signal(Date.now());
+  /** How the lesson's board is looked at: by oneself though a student leads, signed, one person's ink alone. */
+  protected readonly around = signal(false);
+  protected readonly signed = signal(false);
+  protected readonly only = signal<Id | null>(null);
+  /** For whom or what it is being said what may be done. */
+  protected readonly saying = signal<MayLevel | null>(null);
 
   protected readonly title = computed(
     () => this.session()?.board().title || this.info()?.title || '',
   );
   protected readonly lesson = computed(() => this.session()?.lesson() ?? null);
-  protected readonly elapsed = computed(() =>
-    sayLength(Math.max(0, this.now() - (this.lesson()?.openedAt ?? this.now()))),
-  );
+  /** Who is on which page just now. */
+  protected readonly whoIsWhere = computed(() => {
+    const where = new Map<Id, Signer[]>();
+    const { signers } = this.area()?.marks ?? {};
+    for (const { id, role, here, page } of this.session()?.people() ?? []) {
+      const signer = signers?.().get(id);
+      if (role === 'student' && here && page && signer)
+        where.set(page, [...(where.get(page) ?? []), signer]);
+    }
+    return where;
+  });
   /** A lesson of this course runs on another of its boards. */
   protected readonly elsewhere = computed(() => {
     const lesson = this.course()?.lesson;
@@ -160,15 +156,14 @@ export class BoardScreen {
       });
     });
     effect(() => {
-      const session = this.session();
-      if (!session?.lesson()) return this.watch.over();
-      this.watch.arrivals(session.arrivals());
-      this.watch.people(session.people());
+      // Another lesson begins as boards are looked at: everyone's ink, and one's own way.
+      if (this.session()?.lesson()) return;
+      this.around.set(false);
+      this.signed.set(false);
+      this.only.set(null);
     });
     effect(() => this.nameField()?.nativeElement.select());
-    const clock = setInterval(() => this.now.set(Date.now()), 10_000);
     inject(DestroyRef).onDestroy(() => {
-      clearInterval(clock);
       this.slides.close();
       this.session()?.close();
       this.papers.close();
@@ -194,7 +189,7 @@ export class BoardScreen {
 
   protected gather(): void {
     const view = this.area()?.part;
-    if (view) this.session()?.gather(view);
+    if (view) this.session()?.room.gather(view);
   }
 
   protected lay(asset: AssetInfo): void {
@@ -219,6 +214,17 @@ export class BoardScreen {
     const tidy = title.trim();
     if (tidy !== '' && tidy !== former)
       this.session()?.do({ kind: 'board.rename', title: tidy, former });
+  }
+
+  /** Taking all pens in is never further than two keys. */
+  @HostListener('document:keydown.shift.p', ['$event'])
+  protected takePens(event: Event): void {
+    const field = (event.target as Element | null)?.closest(
+      'input, textarea, select, [contenteditable]',
+    );
+    if (!this.lesson() || field) return;
+    event.preventDefault();
+    this.session()?.room.setTrust('all', 'look');
   }
 
   /** Finding is for all pages of the board, as the browser's own can't be. */
@@ -249,7 +255,6 @@ export class BoardScreen {
       // A touch is needed to ask: from now on somebody may be at the door.
       void this.notices.ask();
       await this.api.post(`/boards/${this.board()}/lesson`);
-      this.now.set(Date.now());
     });
   }
 
@@ -264,9 +269,48 @@ export class BoardScreen {
   }
 
   protected toDoor(): void {
-    const list = this.doorList()?.nativeElement;
-    list?.scrollIntoView({ block: 'nearest' });
-    list?.querySelector<HTMLElement>('button')?.focus({ preventScroll: true });
+    this.aside()?.toDoor();
+  }
+
+  protected wish(wish: PersonWish): void {
+    if (wish.kind === 'go') {
+      const person = this.session()
+        ?.people()
+        .find(({ id }) => id === wish.who);
+      if (person?.view) this.area()?.show(person.view);
+      else if (person?.page) this.goTo(person.page);
+    } else if (wish.kind === 'wipe') this.area()?.wiping.set({ who: wish.who });
+    else if (wish.kind === 'may') this.saying.set(wish.who === 'all' ? 'all' : { who: wish.who });
+  }
+
+  /** Says what may be done, where it is said. */
+  protected say(word: MayWord): void {
+    const session = this.session();
+    if (!session) return;
+    switch (word.kind) {
+      case 'trust':
+        return session.room.setTrust(word.who, word.trust);
+      case 'rules':
+        return session.room.say(word.who, word.over);
+      case 'board':
+        return session.do({ kind: 'board.rules', to: word.rules, from: session.board().rules });
+      case 'page': {
+        const change = changePage(session.board(), this.page() ?? '', { rules: word.rules });
+        if (change) session.do(change);
+        return;
+      }
+      case 'course':
+        void this.try(async () => {
+          const course = this.course();
+          if (!course) return;
+          await this.api.post(`/courses/${course.id}/rules`, word.rules);
+          this.course.set({ ...course, rules: word.rules });
+        });
+    }
+  }
+
+  protected nearEnd(minutes: number): void {
+    this.notices.tell('end', `${minutes} minutes until the planned end`);
   }
 
   /** The lesson stays open behind the tutor. */
@@ -279,7 +323,7 @@ export class BoardScreen {
   protected readonly knocking = computed(
     () =>
       this.session()
-        ?.arrivals()
+        ?.room.arrivals()
         .filter(({ state }) => state === 'waiting').length ?? 0,
   );
 

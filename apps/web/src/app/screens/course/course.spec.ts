@@ -11,6 +11,7 @@ const course: Course = {
   slot: null,
   nextAt: null,
   door: 'ask',
+  rules: {},
   retiredAt: null,
   lesson: null,
 };

@@ -8,18 +8,27 @@ import {
   linkedSignal,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import { BookOpen, Footprints, Pen, PenOff, SquarePen } from 'lucide';
+import { addPageBeside, whyTrust } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
 import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
 import { ReadingRoom } from '../../reading/reading-room';
 import type { ReadFolder } from '../../reading/shapes';
+import { ClassStrip } from '../../people/class-strip';
+import { TRUST_STEPS } from '../../people/trust-steps';
+import { SignalBar } from '../../talk/signal-bar';
+import { TalkSheet } from '../../talk/talk-sheet';
+import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
+import { PageTurner } from './page-turner';
 
 interface StudentLesson {
   readonly course: string;
@@ -30,7 +39,17 @@ interface StudentLesson {
 /** The lesson as a student has it: the board, the tools, and one line that says who may write. */
 @Component({
   selector: 'cua-lesson',
-  imports: [Icon, ReadingRoom, RouterLink, WorkArea],
+  imports: [
+    ClassStrip,
+    Icon,
+    LessonClock,
+    PageTurner,
+    ReadingRoom,
+    RouterLink,
+    SignalBar,
+    TalkSheet,
+    WorkArea,
+  ],
   templateUrl: './lesson.html',
   styleUrl: './lesson.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -38,7 +57,7 @@ interface StudentLesson {
 export class LessonScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  protected readonly icons = { BookOpen, Footprints, Pen, PenOff, SquarePen };
+  protected readonly icons = { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen };
   protected readonly papers = new PaperSource();
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);
@@ -54,6 +73,41 @@ export class LessonScreen {
     computation: (folders, before: { value: boolean } | undefined): boolean =>
       (before?.value ?? false) && folders.length > 0,
   });
+  protected readonly area = viewChild(WorkArea);
+  protected readonly page = signal<Id | null>(null);
+  protected readonly talking = signal(false);
+  private readonly read = signal(0);
+  private readonly others = computed(() => {
+    const session = this.session();
+    return session?.room.chat().filter(({ by }) => by !== session.me()).length ?? 0;
+  });
+  /** Messages of others that weren't read yet. */
+  protected readonly unread = computed(() => Math.max(0, this.others() - this.read()));
+  /** What this person may do with a pen on the page in view, and why it is no more. */
+  protected readonly pen = computed(() => {
+    const applies = this.session()?.applies()(this.page());
+    if (!applies) return null;
+    const step = TRUST_STEPS.find(({ trust }) => trust === applies.trust)!;
+    const labels = { look: 'Looking on', write: 'You have a pen', hands: 'Hands on' };
+    const place = applies.why.trust === 'page' || applies.why.trust === 'board';
+    return {
+      has: applies.trust !== 'look',
+      icon: step.icon,
+      words: place && applies.trust === 'look' ? 'Pens are in here' : labels[applies.trust],
+      why: whyTrust(applies) ?? 'You may write, and move what lies loose on the page.',
+    };
+  });
+  protected readonly may = computed(() => this.session()?.applies()(this.page()) ?? null);
+  protected readonly leads = computed(() => {
+    const session = this.session();
+    return session !== null && session.room.lead() !== null && session.room.lead() === session.me();
+  });
+  /** Whom one follows in step. */
+  protected readonly leader = computed(() => {
+    const session = this.session();
+    const lead = session?.people().find(({ id }) => id === session.room.lead());
+    return lead?.name ?? 'your tutor';
+  });
   protected readonly line = computed(() => this.session()?.line() ?? 'joining');
   protected readonly ended = computed(() => this.over() || this.line() === 'over');
 
@@ -64,8 +118,12 @@ export class LessonScreen {
       // Also when the line is back: what was said meanwhile was missed.
       const session = this.session();
       if (session?.line() !== 'live') return;
-      session.materials();
+      session.room.materials();
       untracked(() => void this.readFolders());
+    });
+    effect(() => {
+      const others = this.others();
+      if (this.talking() || others < untracked(this.read)) this.read.set(others);
     });
     effect(() => {
       // Sent out: what happens next is said at the door.
@@ -98,6 +156,19 @@ export class LessonScreen {
     // Out of reach, what is known stays: nothing that was taken back can be seen by that.
     const folders = await this.api.get<ReadFolder[]>('/lesson/materials').catch(() => null);
     if (folders && round === this.round) this.folders.set(folders);
+  }
+
+  protected goTo(page: Id): void {
+    this.area()?.goTo(page);
+  }
+
+  protected addPage(): void {
+    const session = this.session();
+    if (!session) return;
+    const { changes, show } = addPageBeside(session.board(), this.page(), 'after');
+    // Taking pages out is the tutor's.
+    for (const change of changes) session.doForGood(change);
+    this.goTo(show);
   }
 
   protected reload(): void {

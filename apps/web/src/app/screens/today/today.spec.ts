@@ -12,6 +12,7 @@ const course = (name: string, change: Partial<Course> = {}): Course => ({
   slot: null,
   nextAt: null,
   door: 'ask',
+  rules: {},
   retiredAt: null,
   lesson: null,
   ...change,

@@ -1,0 +1,86 @@
+import { withRules } from '@cuaderno/core';
+import type { Id, RulesOver, Trust } from '@cuaderno/core';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Database } from '../database/index.js';
+import type { LiveLesson, Present } from './live-lesson.js';
+import { lessons, people } from './tables.js';
+
+/**
+ * What students may do, and who leads. It holds from the moment it is said, for whoever is there and for
+ * whoever comes late, and goes to disk after that.
+ */
+export class Pens {
+  constructor(private readonly db: Database) {}
+
+  /** Gives or takes pens; for all, it is what the class has from now on. Returns whose trust changed. */
+  trust(lesson: LiveLesson, who: Id | 'all', trust: Trust): Present[] {
+    if (who === 'all') lesson.rules = { ...lesson.rules, trust };
+    const changed = lesson
+      .students()
+      .filter((person) => (who === 'all' || person.id === who) && person.trust !== trust);
+    for (const person of changed) person.trust = trust;
+    if (changed.length > 0)
+      void this.db
+        .update(people)
+        .set({ trust })
+        .where(
+          and(
+            eq(people.lesson, lesson.id),
+            inArray(
+              people.id,
+              changed.map(({ id }) => id),
+            ),
+          ),
+        )
+        .then();
+    if (who === 'all') void this.keep(lesson);
+    return changed;
+  }
+
+  /**
+   * Says what else students may do. Said for all, it is what holds for each: what was said for one about
+   * the same is unsaid.
+   */
+  async say(lesson: LiveLesson, who: Id | 'all', over: RulesOver): Promise<void> {
+    const meant = lesson.students().filter(({ id }) => who === 'all' || id === who);
+    const said = who === 'all' ? unsaid(over) : over;
+    const changed = meant.filter((person) => {
+      const rules = withRules(person.rules, said);
+      const differs = JSON.stringify(rules) !== JSON.stringify(person.rules);
+      person.rules = rules;
+      return differs;
+    });
+    if (who === 'all') {
+      lesson.rules = withRules(lesson.rules, over);
+      await this.keep(lesson);
+    }
+    for (const { id, rules } of changed)
+      await this.db
+        .update(people)
+        .set({ rules })
+        .where(and(eq(people.lesson, lesson.id), eq(people.id, id)));
+  }
+
+  /** Hands the lead to a student who is in, or back to the tutor. Returns whether it changed. */
+  async lead(lesson: LiveLesson, who: Id | null): Promise<boolean> {
+    const lead = lesson.students().some(({ id }) => id === who) ? who : null;
+    if (lead === lesson.lead) return false;
+    lesson.lead = lead;
+    await this.keep(lesson);
+    return true;
+  }
+
+  /** Plans the end of the lesson, in ms since 1970; `null` for an open end. */
+  async plan(lesson: LiveLesson, endsAt: number | null): Promise<void> {
+    lesson.endsAt = endsAt;
+    await this.keep(lesson);
+  }
+
+  private async keep({ id, rules, lead, endsAt }: LiveLesson): Promise<void> {
+    await this.db.update(lessons).set({ rules, lead, endsAt }).where(eq(lessons.id, id));
+  }
+}
+
+function unsaid(over: RulesOver): RulesOver {
+  return Object.fromEntries(Object.keys(over).map((key) => [key, null]));
+}

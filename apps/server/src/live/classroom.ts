@@ -1,0 +1,17 @@
+import type { Id } from '@cuaderno/core';
+import type { Lessons } from '../lessons/service.js';
+import type { LiveLesson } from '../lessons/live-lesson.js';
+import type { LiveConnection } from './connection.js';
+
+/** A lesson's windows, and what its parts need of one another to tell them things. */
+export interface Classroom {
+  readonly lessons: Lessons;
+  /** Everyone's on a board. */
+  windows(board: Id): Iterable<LiveConnection>;
+  /** Whether students are shown a page. */
+  isShown(board: Id, page: Id): boolean;
+  /** Tells all, or the tutor alone, who is here and what they have. */
+  tellPeople(lesson: LiveLesson, only?: 'tutor'): void;
+  /** What can't be kept is no reason to stop a lesson: it is logged. */
+  keep(what: Promise<unknown>, words: string): void;
+}

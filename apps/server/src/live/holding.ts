@@ -1,0 +1,65 @@
+import type { Id, RulesOver, ServerMessage, Trust } from '@cuaderno/core';
+import type { LiveLesson } from '../lessons/live-lesson.js';
+import type { Classroom } from './classroom.js';
+import type { LiveConnection } from './connection.js';
+
+/** Who holds a pen, what else they may do, who leads, and until when the lesson is planned. */
+export class Holding {
+  constructor(private readonly room: Classroom) {}
+
+  /** One touch, and it holds: nothing these people send is taken from here on. */
+  trust(from: LiveConnection, who: Id | 'all', trust: Trust): void {
+    const { lesson } = from;
+    if (!lesson) return;
+    const changed = new Set(this.room.lessons.pens.trust(lesson, who, trust).map(({ id }) => id));
+    if (trust === 'look')
+      for (const window of this.room.windows(from.board))
+        if (changed.has(window.person)) window.stopStroke();
+    this.room.tellPeople(lesson);
+    if (who === 'all') this.tellClass(lesson);
+  }
+
+  rules(from: LiveConnection, who: Id | 'all', over: RulesOver): void {
+    const { lesson } = from;
+    if (!lesson) return;
+    this.room.keep(this.room.lessons.pens.say(lesson, who, over), 'what students may do');
+    this.room.tellPeople(lesson);
+    if (who === 'all') this.tellClass(lesson);
+  }
+
+  /** Hands over the lead. Windows that were led are where they are until the new one moves. */
+  lead(lesson: LiveLesson, who: Id | null): void {
+    const before = lesson.lead;
+    this.room.keep(this.room.lessons.pens.lead(lesson, who), 'who leads');
+    if (lesson.lead === before) return;
+    lesson.view = null;
+    this.tellClass(lesson);
+    this.room.tellPeople(lesson);
+  }
+
+  plan(from: LiveConnection, endsAt: number | null): void {
+    const { lesson } = from;
+    if (!lesson) return;
+    this.room.keep(this.room.lessons.pens.plan(lesson, endsAt), 'the planned end');
+    this.tellClass(lesson);
+  }
+
+  /** Gives up strokes under way of whoever may write where they write no longer. */
+  stopStrokes(board: Id): void {
+    for (const window of this.room.windows(board)) window.checkStroke();
+  }
+
+  greet(window: LiveConnection): void {
+    const { lesson } = window;
+    if (lesson) window.tell(classOf(lesson));
+  }
+
+  tellClass(lesson: LiveLesson): void {
+    const message = classOf(lesson);
+    for (const window of this.room.windows(lesson.board)) window.tell(message);
+  }
+}
+
+function classOf({ rules, lead, endsAt }: LiveLesson): ServerMessage {
+  return { kind: 'class', rules, lead, endsAt };
+}

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
+import { changePage } from '@cuaderno/core';
+import type { Id, Rules } from '@cuaderno/core';
+import { Footprints, LocateFixed, Lock, LockOpen, Presentation, Signature } from 'lucide';
+import { Popup } from '../../popup/popup';
+import { Icon } from '../../icons/icon';
+import type { BoardSession } from '../../live/board-session';
+import { nameOf } from '../../people/names';
+
+/** Below the page while a lesson is open: who follows whom, pens on this page, and whose ink it is. */
+@Component({
+  selector: 'cua-lesson-bar',
+  imports: [Icon, Popup],
+  template: `
+    @if (leader(); as name) {
+      <span class="leads" role="status">
+        <cua-icon [of]="icons.Presentation" [size]="18" /> <bdi>{{ name }}</bdi> leads
+      </span>
+      <button type="button" class="step strong" (click)="session().room.handLead(null)">
+        Take the lead back
+      </button>
+    }
+    <button
+      type="button"
+      role="switch"
+      class="step"
+      [attr.aria-checked]="session().room.inStep()"
+      title="Students see the page, and the part of it, that the one who leads sees"
+      (click)="session().room.setStep(!session().room.inStep())"
+    >
+      <cua-icon [of]="icons.Footprints" [size]="18" /> In step
+    </button>
+    @if (leader() && session().room.inStep()) {
+      <button
+        type="button"
+        role="switch"
+        class="step"
+        [attr.aria-checked]="around()"
+        title="Move about by yourself, while the others follow"
+        (click)="around.set(!around())"
+      >
+        Look around
+      </button>
+    } @else if (!session().room.inStep()) {
+      <button
+        type="button"
+        class="step"
+        aria-label="Bring all here"
+        title="Every student’s window shows once what yours shows"
+        (click)="gather.emit()"
+      >
+        <cua-icon [of]="icons.LocateFixed" [size]="18" /><span class="word">Bring all here</span>
+      </button>
+    }
+    <button
+      type="button"
+      role="switch"
+      class="step"
+      [attr.aria-checked]="frozen()"
+      aria-label="Freeze this page"
+      [title]="
+        frozen()
+          ? 'Pens are in on this page for everyone but you; let students write here again'
+          : 'Take pens in on this page, for everyone but you'
+      "
+      (click)="freeze()"
+    >
+      <cua-icon [of]="frozen() ? icons.Lock : icons.LockOpen" [size]="18" /><span class="word">{{
+        frozen() ? 'Frozen' : 'Freeze'
+      }}</span>
+    </button>
+    <button
+      type="button"
+      class="step"
+      aria-haspopup="dialog"
+      aria-label="Whose ink"
+      [attr.aria-pressed]="signed() || only() !== null"
+      title="Whose line is whose"
+      (click)="whose.toggle($event)"
+    >
+      <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{
+        onlyName() ?? 'Whose ink'
+      }}</span>
+    </button>
+    <cua-popup #whose label="Whose ink">
+      <div class="whose">
+        <label>
+          <input #sign type="checkbox" [checked]="signed()" (change)="signed.set(sign.checked)" />
+          Sign every line
+        </label>
+        <fieldset>
+          <legend>Show the ink of</legend>
+          <label>
+            <input type="radio" name="only" [checked]="only() === null" (change)="only.set(null)" />
+            everyone
+          </label>
+          @for (person of session().people(); track person.id) {
+            <label>
+              <input
+                type="radio"
+                name="only"
+                [checked]="only() === person.id"
+                (change)="only.set(person.id)"
+              />
+              <bdi>{{ name(person) }}</bdi> alone
+            </label>
+          }
+        </fieldset>
+      </div>
+    </cua-popup>
+  `,
+  styleUrl: './lesson-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LessonBar {
+  readonly session = input.required<BoardSession>();
+  readonly page = input<Id | null>(null);
+  /** Whether the tutor's window moves about by itself though a student leads. */
+  readonly around = model(false);
+  readonly signed = model(false);
+  readonly only = model<Id | null>(null);
+  readonly gather = output();
+
+  protected readonly icons = { Footprints, LocateFixed, Lock, LockOpen, Presentation, Signature };
+  protected readonly name = nameOf;
+  protected readonly leader = computed(() => {
+    const { room, people } = this.session();
+    const lead = people().find(({ id }) => id === room.lead());
+    return lead ? nameOf(lead) : null;
+  });
+  protected readonly onlyName = computed(() => {
+    const person = this.session()
+      .people()
+      .find(({ id }) => id === this.only());
+    return person ? `${nameOf(person)} alone` : null;
+  });
+  private readonly rules = computed(
+    () =>
+      this.session()
+        .board()
+        .pages.get(this.page() ?? '')?.rules ?? {},
+  );
+  protected readonly frozen = computed(() => this.rules().trust === 'look');
+
+  protected freeze(): void {
+    const page = this.page();
+    if (!page) return;
+    const rules: Rules = { ...this.rules() };
+    if (this.frozen()) delete rules.trust;
+    else rules.trust = 'look';
+    const change = changePage(this.session().board(), page, { rules });
+    if (change) this.session().do(change);
+  }
+}

@@ -1,0 +1,138 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { Popup } from '../popup/popup';
+import { sayLength } from './say-time';
+
+/** How long before the end the clock says so, in ms; practice, no source. */
+const NEAR = 5 * 60_000;
+const MINUTE = 60_000;
+/** How long a lesson is planned where nothing was said; practice: 50 minutes of teaching. */
+const USUAL = 50 * MINUTE;
+
+/** How long the lesson is open, until when it is planned, and that its end is near. */
+@Component({
+  selector: 'cua-lesson-clock',
+  imports: [Popup],
+  template: `
+    <button
+      type="button"
+      class="clock"
+      role="timer"
+      [class.near]="state() === 'near'"
+      [class.over]="state() === 'over'"
+      [attr.aria-label]="'Lesson clock: ' + words()"
+      [disabled]="!mayPlan()"
+      (click)="plan.toggle($event)"
+    >
+      {{ words() }}
+    </button>
+    <cua-popup #plan label="The end of the lesson">
+      <div class="plan">
+        <p>
+          {{ endsAt() === null ? 'No end is planned.' : 'Planned until ' + until() + '.' }}
+        </p>
+        @if (endsAt(); as end) {
+          <button type="button" class="act" (click)="planned.emit(end - 5 * minute)">
+            5 minutes sooner
+          </button>
+          <button type="button" class="act" (click)="planned.emit(end + 5 * minute)">
+            5 minutes later
+          </button>
+          <button type="button" class="act quiet" (click)="planned.emit(null)">No end</button>
+        } @else {
+          <button type="button" class="act" (click)="planned.emit(openedAt() + usual)">
+            50 minutes from the opening
+          </button>
+        }
+      </div>
+    </cua-popup>
+  `,
+  styles: `
+    .clock {
+      min-height: 34px;
+      padding: 0 12px;
+      border: 0;
+      border-radius: 99px;
+      background: var(--moss-soft);
+      color: var(--moss);
+      font: inherit;
+      font-size: 0.92rem;
+      font-weight: 600;
+      font-variant-numeric: tabular-nums;
+      white-space: nowrap;
+    }
+    .clock:enabled {
+      cursor: pointer;
+    }
+    .near,
+    .over {
+      background: var(--amber-soft);
+      color: var(--amber);
+    }
+    .plan {
+      display: grid;
+      gap: 6px;
+    }
+    p {
+      margin: 0 0 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LessonClock {
+  /** In ms since 1970, by the server's clock. */
+  readonly openedAt = input.required<number>();
+  readonly endsAt = input<number | null>(null);
+  readonly mayPlan = input(false);
+  readonly planned = output<number | null>();
+  /** Its end is near: said once. */
+  readonly near = output<number>();
+
+  protected readonly minute = MINUTE;
+  protected readonly usual = USUAL;
+  private readonly now = signal(Date.now());
+  private said: number | null = null;
+
+  protected readonly state = computed(() => {
+    const end = this.endsAt();
+    if (end === null) return 'open';
+    const left = end - this.now();
+    return left <= 0 ? 'over' : left <= NEAR ? 'near' : 'open';
+  });
+  protected readonly until = computed(() =>
+    new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(
+      this.endsAt() ?? 0,
+    ),
+  );
+  protected readonly words = computed(() => {
+    const end = this.endsAt();
+    const open = `open ${sayLength(Math.max(0, this.now() - this.openedAt()))}`;
+    if (end === null) return open;
+    const left = end - this.now();
+    if (left <= 0) return `${sayLength(-left)} over`;
+    return left <= NEAR
+      ? `${sayLength(left + MINUTE - 1)} left`
+      : `${open} · until ${this.until()}`;
+  });
+
+  constructor() {
+    const clock = setInterval(() => this.tick(), 5000);
+    inject(DestroyRef).onDestroy(() => clearInterval(clock));
+  }
+
+  private tick(): void {
+    this.now.set(Date.now());
+    const end = this.endsAt();
+    if (this.state() !== 'near' || end === this.said) return;
+    this.said = end;
+    this.near.emit(Math.max(1, Math.round((end! - this.now()) / MINUTE)));
+  }
+}

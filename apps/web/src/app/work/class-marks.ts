@@ -1,0 +1,44 @@
+import { computed } from '@angular/core';
+import { colourOfPerson } from '@cuaderno/core';
+import type { Id, View } from '@cuaderno/core';
+import type { BoardSession } from '../live/board-session';
+import { initialsOf, nameOf } from '../people/names';
+import type { Signer } from '../stage/shown-layer';
+import type { May } from './may';
+
+/** How the people of a lesson are shown on the board: their colours and initials, and what they see. */
+export class ClassMarks {
+  constructor(
+    private readonly session: () => BoardSession,
+    private readonly may: May,
+  ) {}
+
+  /** In order of arrival, so that a colour stays whose it is. */
+  readonly signers = computed<ReadonlyMap<Id, Signer>>(() => {
+    const people = this.session().people();
+    return new Map(
+      people.map((person, i) => [
+        person.id,
+        { name: nameOf(person), initials: initialsOf(person), colour: colourOfPerson(i) },
+      ]),
+    );
+  });
+  readonly signer = computed(() => {
+    const [signers, me] = [this.signers(), this.session().me()];
+    return (id: Id): Signer | null => signers.get(id === 'own' ? (me ?? '') : id) ?? null;
+  });
+  /** What the smallest window of those who follow shows; `null` where this one isn't followed. */
+  readonly frame = computed<{ view: View; label: string } | null>(() => {
+    const session = this.session();
+    if (!session.room.inStep() || !this.may.leads()) return null;
+    const seen = session
+      .people()
+      .filter(({ here, role, id }) => here && role === 'student' && id !== session.me())
+      .flatMap((person) => (person.view && person.size ? [{ person, size: person.size }] : []))
+      .sort((a, b) => a.size.width * a.size.height - b.size.width * b.size.height);
+    const [smallest] = seen;
+    return smallest
+      ? { view: smallest.person.view!, label: `${nameOf(smallest.person)} sees` }
+      : null;
+  });
+}

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { Id } from '../id/index.js';
+import { Rules } from '../permissions/index.js';
+import { operationType } from './operation.js';
+import { same } from './same.js';
+
+/** Says what students may do on this board, at most. What it was goes along, so that undoing knows it. */
+export const boardRules = operationType({
+  schema: z.object({ id: Id, kind: z.literal('board.rules'), to: Rules, from: Rules }),
+  apply({ to }, draft) {
+    draft.setRules(to);
+  },
+  invert({ to, from }, board) {
+    return same(board.rules, to) && !same(from, to)
+      ? { kind: 'board.rules', to: from, from: to }
+      : null;
+  },
+  refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+});

@@ -1,0 +1,26 @@
+import type { Actor } from './actor.js';
+import { ALL_APPLIES, whatApplies } from './rules.js';
+import type { Applies, Rules } from './rules.js';
+
+/** What has rules: a board, or a page of it. */
+interface Ruled {
+  readonly rules?: Rules | null | undefined;
+}
+
+const NONE: Rules = {};
+
+/** What this person may do on a page of a board. */
+export function appliesTo(actor: Actor, board: Ruled, page: Ruled | undefined): Applies {
+  if (actor.role === 'tutor') return ALL_APPLIES;
+  return whatApplies({
+    course: actor.course ?? NONE,
+    person: { ...actor.person, trust: actor.trust },
+    board: board.rules ?? NONE,
+    page: page?.rules ?? NONE,
+  });
+}
+
+/** Whether this person may write on that page. A tutor always may. */
+export function mayWriteOn(actor: Actor, board: Ruled, page: Ruled | undefined): boolean {
+  return appliesTo(actor, board, page).trust !== 'look';
+}
