@@ -72,11 +72,15 @@ export class BenchServer {
     return (response.status === 204 ? undefined : await response.json()) as T;
   }
 
-  async join(name: string): Promise<string> {
+  get pid(): number {
+    return this.child!.pid!;
+  }
+
+  async join(name: string, link = this.course.linkToken): Promise<string> {
     const response = await fetch(`${this.url}/api/join`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ by: { link: this.course.linkToken }, name }),
+      body: JSON.stringify({ by: { link }, name }),
     });
     return response.headers
       .getSetCookie()

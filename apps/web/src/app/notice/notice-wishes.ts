@@ -8,6 +8,7 @@ import { NOTICE_KINDS, NOTICE_WAYS, Notices } from './notices';
   imports: [DialogModule],
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="Notices"
       [visible]="true"
       [modal]="true"

@@ -22,6 +22,7 @@ import { SIGNALS } from './signals';
       class="say"
       [class.up]="up()"
       [attr.aria-pressed]="up()"
+      [attr.aria-label]="up() ? 'Hand is up' : 'Raise hand'"
       [title]="up() ? 'Lower your hand' : 'Raise your hand'"
       (click)="raised.emit(!up())"
     >

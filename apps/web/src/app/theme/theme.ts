@@ -55,7 +55,7 @@ export const paperAndInk = definePreset(Aura, {
           100: '#d6d4cd',
           200: '#b4b9c9',
           300: '#979eb2',
-          400: '#7a829a',
+          400: '#8f97ad',
           500: '#5a6480',
           600: '#4a5470',
           700: '#3d4760',

@@ -8,6 +8,7 @@ import { qrPath } from './qr-path';
   imports: [DialogModule],
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="Scan to come in"
       [visible]="true"
       [modal]="true"

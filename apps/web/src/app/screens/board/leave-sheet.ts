@@ -8,6 +8,7 @@ import { DialogModule } from 'primeng/dialog';
   imports: [ButtonModule, DialogModule],
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="Close this lesson?"
       [visible]="true"
       [modal]="true"

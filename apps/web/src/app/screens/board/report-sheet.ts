@@ -54,6 +54,7 @@ export function inShort({ slides, changed }: ImportReport): string {
   imports: [ButtonModule, DialogModule],
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="What changed in the slides"
       [visible]="true"
       [modal]="true"

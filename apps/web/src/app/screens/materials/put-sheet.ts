@@ -13,6 +13,7 @@ import { folderLines } from '../../materials/folder-lines';
   imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       [header]="copying() ? 'Copy into which folder?' : 'Put into which folder?'"
       [visible]="true"
       [modal]="true"

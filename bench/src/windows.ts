@@ -1,0 +1,56 @@
+import { pack, PROTOCOL, readServerMessage } from '@cuaderno/core';
+import type { ClientMessage, ServerMessage } from '@cuaderno/core';
+import WebSocket from 'ws';
+
+/** A window without a screen: what it is told, and what it says. */
+export class BareWindow {
+  private readonly ears = new Set<(message: ServerMessage) => void>();
+
+  private constructor(readonly socket: WebSocket) {
+    socket.binaryType = 'nodebuffer';
+    socket.on('message', (data: Buffer) => {
+      const message = readServerMessage(data);
+      for (const ear of this.ears) ear(message);
+    });
+    socket.on('error', () => undefined);
+  }
+
+  /** Connects and waits to be welcome. */
+  static async open(url: string, cookie: string): Promise<[BareWindow, Welcome]> {
+    const socket = new WebSocket(url, { headers: { cookie }, perMessageDeflate: false });
+    const window = new BareWindow(socket);
+    await new Promise((done, fail) => socket.once('open', done).once('error', fail));
+    const welcome = window.hears('welcome');
+    window.say({ kind: 'hello', protocol: PROTOCOL, since: -1 });
+    return [window, await welcome];
+  }
+
+  say(message: ClientMessage): void {
+    this.socket.send(pack(message));
+  }
+
+  listen(ear: (message: ServerMessage) => void): () => void {
+    this.ears.add(ear);
+    return () => this.ears.delete(ear);
+  }
+
+  /** The next message of a kind that fits. */
+  hears<K extends ServerMessage['kind']>(
+    kind: K,
+    fits: (message: Extract<ServerMessage, { kind: K }>) => boolean = () => true,
+  ): Promise<Extract<ServerMessage, { kind: K }>> {
+    return new Promise((done) => {
+      const stop = this.listen((message) => {
+        if (message.kind !== kind || !fits(message as Extract<ServerMessage, { kind: K }>)) return;
+        stop();
+        done(message as Extract<ServerMessage, { kind: K }>);
+      });
+    });
+  }
+
+  close(): void {
+    this.socket.close();
+  }
+}
+
+export type Welcome = Extract<ServerMessage, { kind: 'welcome' }>;

@@ -1,0 +1,133 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { ServerProcess } from './house.js';
+import { samplePdf } from './pdfs.js';
+import { Someone } from './people.js';
+
+/*
+ * Every screen against WCAG 2.2, levels A and AA, as far as axe-core (Deque) can tell; in the light and in
+ * the dark, and for students on a phone.
+ */
+
+let server: ServerProcess;
+test.beforeEach(async () => {
+  server = await ServerProcess.start();
+});
+test.afterEach(() => server.close());
+
+const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+async function isFit(who: Someone, what: string): Promise<void> {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await who.page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    // Colours that are on their way are no one's to see.
+    await who.page.evaluate(() =>
+      Promise.allSettled(document.getAnimations().map(({ finished }) => finished)),
+    );
+    const { violations } = await new AxeBuilder({ page: who.page }).withTags(RULES).analyze();
+    const told = violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary?.slice(0, 200)}`).join(' | ')}`,
+    );
+    expect.soft(told, `${what}, ${colorScheme}`).toEqual([]);
+  }
+  await who.page.emulateMedia({ colorScheme: 'light' });
+}
+
+test('a tutor’s screens can be used by everyone', async ({ browser }) => {
+  const maren = await Someone.at(browser);
+  await maren.page.goto(server.url);
+  await expect(maren.page.getByLabel('Your name')).toBeVisible();
+  await isFit(maren, 'set-up');
+  await maren.setUp(server.url);
+  await isFit(maren, 'today');
+  await maren.makeCourse('Tuesday sky-watching');
+  await isFit(maren, 'course');
+  await maren.bring('Sky.pdf', await samplePdf(3));
+  await isFit(maren, 'board');
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser);
+  await ida.join(link, 'Ida');
+  await ida.button('Raise hand').click();
+  await maren.give('Ida', 'Writing');
+  await isFit(maren, 'lesson');
+  await maren.page.getByRole('tab', { name: 'Chat' }).click();
+  await isFit(maren, 'chat');
+  await maren.page.getByRole('tab', { name: 'People' }).click();
+  await maren.button('What students may do …').click();
+  await isFit(maren, 'what students may do');
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await maren.button('Eraser').click();
+  await maren.button('Wipe …').click();
+  await isFit(maren, 'wipe');
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await maren.button('Close the lesson').click();
+  await isFit(maren, 'closing');
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
+  await maren.page.waitForURL(/records/);
+  await isFit(maren, 'record');
+  await maren.page.goto(`${server.url}/materials`);
+  await expect(maren.page.getByRole('heading', { name: 'Materials' }).first()).toBeVisible();
+  await isFit(maren, 'materials');
+});
+
+test('a student’s screens can be used by everyone, on a phone too', async ({ browser }) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Tides', 'ask');
+  await maren.bring('Tides.pdf', await samplePdf(2));
+  const link = server.url + (await maren.openLesson());
+  const noor = await Someone.at(browser, {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  });
+  await noor.page.goto(link);
+  await expect(noor.page.getByLabel('Your first name')).toBeVisible();
+  await isFit(noor, 'join');
+  await noor.knock(link, 'Noor');
+  await expect(noor.page.getByText(/door|let you in/i).first()).toBeVisible();
+  await isFit(noor, 'door');
+  await maren.button('Let Noor in').click();
+  await noor.isOnBoard();
+  await isFit(noor, 'looking on');
+  await maren.give('Noor', 'Hands on');
+  await noor.isTold('Hands on');
+  await isFit(noor, 'hands on');
+  await noor.button('Class').click();
+  await isFit(noor, 'class');
+  await noor.page.getByRole('button', { name: 'Close' }).click();
+  await noor.button('Signal').click();
+  await isFit(noor, 'signals');
+});
+
+test('a tutor runs the lesson by keyboard alone', async ({ browser }) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Tides');
+  await maren.bring('Tides.pdf', await samplePdf(1));
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser);
+  await ida.join(link, 'Ida');
+  const { keyboard } = maren.page;
+  await maren.penOf('Ida').getByRole('radio', { name: 'Looking on' }).focus();
+  await keyboard.press('ArrowRight');
+  await ida.isTold('You have a pen');
+  await keyboard.press('ArrowRight');
+  await ida.isTold('Hands on');
+  await maren.stage.focus();
+  await keyboard.press('Shift+P');
+  await ida.isTold('Looking on');
+  await maren.page.getByRole('switch', { name: 'In step' }).focus();
+  await keyboard.press('Space');
+  await expect(ida.page.getByText('In step with your tutor')).toBeVisible();
+  await maren.button('More for Ida').focus();
+  await keyboard.press('Enter');
+  await expect(maren.page.getByRole('menuitem', { name: 'Hand over the lead' })).toBeVisible();
+  await keyboard.press('Escape');
+  await keyboard.press('2');
+  await expect(maren.button('Mine 2: poppy, 21 points wide')).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});
