@@ -1,6 +1,7 @@
 import { House } from '../testing/harness.js';
-import { newJoinCode, readCode } from './codes.js';
-import { nextLesson } from './next-lesson.js';
+import { Throttle } from '../accounts/index.js';
+import { CODE_LENGTH, newJoinCode, readCode } from './codes.js';
+import { nextLesson, plannedEnd } from './next-lesson.js';
 
 describe('join codes', () => {
   it('have no letters that look or sound alike', () => {
@@ -10,6 +11,26 @@ describe('join codes', () => {
 
   it('are read however they are typed', () => {
     expect(readCode(' acg-hj km ')).toBe('ACGHJKM');
+  });
+
+  it('are not found by guessing: an hour from one address is one in nine million', () => {
+    let now = 0;
+    // As the join routes have it.
+    const throttle = new Throttle(8, () => now);
+    let guesses = 0;
+    for (; now < 3_600_000; now += 1000) {
+      for (;;) {
+        try {
+          throttle.check('somewhere');
+        } catch {
+          break;
+        }
+        throttle.failed('somewhere');
+        guesses++;
+      }
+    }
+    expect(guesses).toBeLessThan(30);
+    expect(16 ** CODE_LENGTH / guesses).toBeGreaterThan(9e6);
   });
 });
 
@@ -27,6 +48,20 @@ describe('the next lesson', () => {
   it('stays at half past four when the clocks change', () => {
     expect(at('2026-10-19T12:00:00Z')).toBe('2026-10-20T14:30:00.000Z');
     expect(at('2026-10-21T12:00:00Z')).toBe('2026-10-27T15:30:00.000Z');
+  });
+});
+
+describe('the planned end of a lesson', () => {
+  const slot = { weekday: 2, startsAt: '16:30', minutes: 50, zone: 'Europe/Oslo' };
+  const end = (iso: string): string | null => {
+    const at = plannedEnd(slot, Date.parse(iso));
+    return at === null ? null : new Date(at).toISOString();
+  };
+
+  it('is that of its slot, opened ten minutes early or late; out of its time there is none', () => {
+    expect(end('2026-11-24T15:20:00Z')).toBe('2026-11-24T16:20:00.000Z');
+    expect(end('2026-11-24T15:45:00Z')).toBe('2026-11-24T16:20:00.000Z');
+    expect(end('2026-11-24T12:00:00Z')).toBeNull();
   });
 });
 

@@ -131,6 +131,26 @@ describe('hands and signals', () => {
     );
   });
 
+  it('are passed over where they come in a flood, and the others go on', async () => {
+    const { maren, ana, anaId } = await house.lesson(false);
+    const noor = await house.window(await house.student('Noor'));
+    const noorId = (await noor.hears('welcome')).you;
+    for (let i = 0; i < 100; i++) ana.send({ kind: 'hand', up: i % 2 === 0 });
+    ana.send({ kind: 'ping', n: 7 });
+    await ana.hears('pong');
+    noor.send({ kind: 'hand', up: true });
+    await maren.hears('people', ({ people }) =>
+      people.some(({ id, hand }) => id === noorId && hand !== null),
+    );
+    const told = maren.told.flatMap((m) => (m.kind === 'people' ? [m.people] : []));
+    const changes = told.filter(
+      (people, i) =>
+        people.find(({ id }) => id === anaId)?.hand !==
+        told[i - 1]?.find(({ id }) => id === anaId)?.hand,
+    );
+    expect(changes.length).toBeLessThan(20);
+  });
+
   it('are told to the tutor and to who gave them, and to nobody else', async () => {
     const { maren, ana, anaId } = await house.lesson(false);
     const noor = await house.window(await house.student('Noor'));

@@ -8,17 +8,21 @@ import type { LiveConnection } from './connection.js';
 /** Messages one person may write: so many a second on the whole, and so many at once. */
 const RATE = 1;
 const AT_ONCE = 8;
+/** Hands and signals one window may give: so many a second, and so many at once. */
+const GESTURES = 2;
+const GESTURES_AT_ONCE = 10;
 
 /** Hands, signals and the chat. */
 export class Talking {
   private readonly allowances = new WeakMap<LiveConnection, Allowance>();
+  private readonly gestures = new WeakMap<LiveConnection, Allowance>();
 
   constructor(private readonly room: Classroom) {}
 
   hand(from: LiveConnection, up: boolean): void {
     const { lesson } = from;
     const person = lesson?.person(from.person);
-    if (!lesson || person?.role !== 'student') return;
+    if (!lesson || person?.role !== 'student' || !this.mayGesture(from)) return;
     this.room.keep(this.room.lessons.talk.hand(lesson, person, up), 'a hand');
     this.room.tellPeople(lesson);
   }
@@ -35,7 +39,7 @@ export class Talking {
   signal(from: LiveConnection, signal: Signal | null): void {
     const { lesson } = from;
     const person = lesson?.person(from.person);
-    if (!lesson || person?.role !== 'student') return;
+    if (!lesson || person?.role !== 'student' || !this.mayGesture(from)) return;
     this.room.keep(this.room.lessons.talk.signal(lesson, person, signal), 'a signal');
     // The others aren't told; one's own windows are.
     this.room.tellPeople(lesson);
@@ -82,6 +86,13 @@ export class Talking {
     const lines = lesson.chat.filter((line) => mayRead(window, line));
     window.tell({ kind: 'chat.empty' });
     if (lines.length > 0) window.tell({ kind: 'chat', lines });
+  }
+
+  /** A hand that goes up and down all the time says nothing, and costs everyone. */
+  private mayGesture(from: LiveConnection): boolean {
+    const allowance = this.gestures.get(from) ?? new Allowance(GESTURES, GESTURES_AT_ONCE);
+    this.gestures.set(from, allowance);
+    return allowance.take();
   }
 
   private mayWrite(from: LiveConnection, to: ChatTo): boolean {
