@@ -51,8 +51,6 @@ export class LessonRoom {
   /** All are brought to one place, once. */
   readonly gathered = new Subject<View>();
   readonly chat = signal<readonly ChatLine[]>([]);
-  /** Messages that came while this window was open. */
-  readonly said = new Subject<ChatLine>();
   /** Arrows and the lamp. */
   readonly shown = signal<Shown>(NOTHING);
   readonly pointed = new Subject<Pointed>();
@@ -64,6 +62,8 @@ export class LessonRoom {
 
   begin(lesson: { id: Id; openedAt: number } | null): void {
     this.lesson.set(lesson);
+    // What was put out while the line was away isn't told: what still stands is.
+    this.shown.set(NOTHING);
     if (!lesson) this.clear();
   }
 
@@ -97,7 +97,6 @@ export class LessonRoom {
         const known = new Set(this.chat().map(({ id }) => id));
         const fresh = message.lines.filter(({ id }) => !known.has(id));
         this.chat.update((lines) => [...lines, ...fresh].sort((a, b) => a.at - b.at));
-        for (const line of fresh) this.said.next(line);
         return;
       }
       case 'chat.empty':

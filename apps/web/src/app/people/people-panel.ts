@@ -44,8 +44,6 @@ export class PeoplePanel {
   readonly numbers = input<ReadonlyMap<Id, number>>(new Map());
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
-  /** Whether pens are in on the page in view, whatever is said here. */
-  readonly frozen = input(false);
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
   readonly wish = output<PersonWish>();
 

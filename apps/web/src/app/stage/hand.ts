@@ -17,8 +17,8 @@ import type { Erased, FinishedStroke, StrokePiece } from './writing';
 /** What the tools in hand need to know of the stage, at the moment. */
 export interface HandSurface {
   camera(): Camera;
-  /** Pages in the window; of these, those on which this person may write, and may point. */
-  seen(): readonly Placed[];
+  /** Pages in the window on which this person may light the lamp, write, and point. */
+  lightable(): readonly Placed[];
   writable(): readonly Placed[];
   pointable(): readonly Placed[];
   page(id: Id): Page | undefined;
@@ -71,7 +71,7 @@ export class Hand {
     private readonly surface: HandSurface,
     news: HandNews,
   ) {
-    const { camera, seen, writable, pointable, tool, style, mayErase } = surface;
+    const { camera, lightable, writable, pointable, tool, style, mayErase } = surface;
     const onPages = { camera, seen: writable };
     this.writing = new Writing(
       { ...onPages, tool, style, mayErase },
@@ -84,7 +84,7 @@ export class Hand {
       (at) => news.arrowed(at),
     );
     this.lamp = new LampTool(
-      { camera, seen, lamp: surface.lamp, shape: surface.lampShape },
+      { camera, seen: lightable, lamp: surface.lamp, shape: surface.lampShape },
       (lamp, rest) => news.lit(lamp, rest),
     );
     this.selecting = new Selecting(

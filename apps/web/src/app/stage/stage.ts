@@ -167,7 +167,7 @@ export class Stage {
   private readonly hand = new Hand(
     {
       camera: () => this.viewing.camera,
-      seen: () => this.viewing.seen(),
+      lightable: () => (this.mayLight() ? this.viewing.seen() : []),
       writable: () => this.writable(),
       pointable: () => this.viewing.seen().filter(({ page }) => this.mayPoint()(page.id)),
       page: (id) => this.viewing.placed(id)?.page,
