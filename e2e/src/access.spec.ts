@@ -57,6 +57,11 @@ test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   await maren.button('What students may do …').click();
   await isFit(maren, 'what students may do');
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await maren.button('Cover').click();
+  await maren.button('Two, side by side').click();
+  await maren.button('Cover').click();
+  await isFit(maren, 'cover sheets');
+  await maren.page.keyboard.press('Escape');
   await maren.button('Eraser').click();
   await maren.button('Wipe …').click();
   await isFit(maren, 'wipe');

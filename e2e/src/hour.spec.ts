@@ -101,6 +101,31 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await noor.isTold('You have a pen');
   });
 
+  await test.step('an empty sheet over the page: written on, lifted with its ink, laid again', async () => {
+    const before = (await noor.lines()).length;
+    await maren.button('Cover').click();
+    await maren.button('Two, one above the other').click();
+    // What was written on the page is under the sheet now, on every screen.
+    for (const who of [maren, ida, noor]) await who.seesPaperAt(first, { x: 150, y: 120 });
+    await ida.page.keyboard.press('p');
+    await ida.draw(first, across(150));
+    await count(noor, before + 3);
+    await noor.seesInkAt(first, { x: 150, y: 150 });
+    await maren.button('Cover').click();
+    await maren.button('Lift: Upper sheet').click();
+    await noor.seesInkAt(first, { x: 150, y: 120 });
+    await noor.seesPaperAt(first, { x: 150, y: 150 });
+    await maren.button('Lay again: Upper sheet').click();
+    await noor.seesInkAt(first, { x: 150, y: 150 });
+    await ida.page.reload();
+    await ida.isOnBoard();
+    await ida.seesInkAt(first, { x: 150, y: 150 });
+    await ida.seesPaperAt(first, { x: 150, y: 120 });
+    await maren.page.keyboard.press('Escape');
+    await maren.page.keyboard.press('o');
+    await ida.seesInkAt(first, { x: 150, y: 120 });
+  });
+
   await test.step('hands go up in order; signals are counted, for the tutor alone', async () => {
     await jonas.button('Raise hand').click();
     await expect(

@@ -1,8 +1,7 @@
 import type { Id } from '../id/index.js';
 import { byOrder } from '../order/index.js';
 import type { Rules } from '../permissions/index.js';
-import { isMaterial } from './item.js';
-import type { Item, ThingItem } from './item.js';
+import type { Item } from './item.js';
 import type { Page } from './page.js';
 import type { Sheet } from './paper.js';
 
@@ -26,19 +25,12 @@ export function pagesInOrder(board: Board): Page[] {
   return [...board.pages.values()].filter((page) => !page.removed).sort(byOrder);
 }
 
-/** Items that are there, in the order in which they came. */
+/**
+ * Items that are there, in the order in which they came. What was written on a cover sheet goes when
+ * that is taken away, and stays while it is only lifted.
+ */
 export function itemsOn(page: Page): Item[] {
-  return [...page.items.values()].filter((item) => !item.removed);
-}
-
-/** Material that is there, from the lowest to the highest. */
-export function materialOn(page: Page): ThingItem[] {
-  const things: ThingItem[] = [];
-  for (const item of page.items.values()) if (!item.removed && isMaterial(item)) things.push(item);
-  return things.sort(byOrder);
-}
-
-/** What lies over the material, in the order in which it came: ink, and what was written with it. */
-export function inkOn(page: Page): Item[] {
-  return itemsOn(page).filter((item) => !isMaterial(item));
+  return [...page.items.values()].filter(
+    (item) => !item.removed && !(item.on && page.items.get(item.on)?.removed),
+  );
 }

@@ -4,4 +4,5 @@ export * from './item.js';
 export * from './outline.js';
 export * from './page.js';
 export * from './paper.js';
+export * from './sheets.js';
 export * from './snapshot.js';

@@ -1,5 +1,5 @@
 import type { Id } from '../id/index.js';
-import type { ThingSpec } from '../material/index.js';
+import type { CoverSpec, ThingSpec } from '../material/index.js';
 
 /** Who took something away, and when; what is taken away stays known, so that it can come back. */
 export interface Removal {
@@ -25,10 +25,15 @@ export interface InkItem extends Origin {
   readonly ink: Uint8Array;
   /** The line that this is a piece of, where a part of that was rubbed out. */
   readonly of?: Id | undefined;
+  /** The cover sheet that it was written on; on the page itself where `null`. */
+  readonly on?: Id | null | undefined;
 }
 
 /** A thing laid on a page. */
 export type ThingItem = Origin & ThingSpec;
+
+/** An empty sheet over a page. */
+export type CoverItem = Origin & CoverSpec;
 
 export type Item = InkItem | ThingItem;
 
@@ -40,6 +45,6 @@ export function specOf(item: ThingItem): ThingSpec {
 }
 
 /** Whether it lies under the ink. */
-export function isMaterial(item: Item): item is ThingItem {
+export function isMaterial(item: Item): item is ThingItem & { readonly layer: 'material' } {
   return item.kind !== 'ink' && item.layer === 'material';
 }

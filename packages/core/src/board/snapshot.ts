@@ -4,6 +4,7 @@ import { Rules } from '../permissions/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
 import {
+  CoverSpec,
   FormulaSpec,
   MarkSpec,
   MediaSpec,
@@ -21,13 +22,20 @@ export const RemovalSnapshot = z.object({ by: Id, at: z.number() }).nullable();
 const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: RemovalSnapshot };
 /** An item as plain data. */
 export const ItemSnapshot = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('ink'), ink: bytes, of: Id.optional(), ...origin }),
+  z.object({
+    kind: z.literal('ink'),
+    ink: bytes,
+    of: Id.optional(),
+    on: Id.nullable().optional(),
+    ...origin,
+  }),
   PictureSpec.extend(origin),
   ShapeSpec.extend(origin),
   MarkSpec.extend(origin),
   TextSpec.extend(origin),
   FormulaSpec.extend(origin),
   MediaSpec.extend(origin),
+  CoverSpec.extend(origin),
 ]);
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */

@@ -17,6 +17,7 @@ import type {
   ThingSpec,
 } from '../material/index.js';
 import type { DisplaySink } from './display-list.js';
+import { drawCover } from './cover.js';
 import { drawMedia } from './media.js';
 import { readPathData } from './path-data.js';
 import { PathBuffer } from './path.js';
@@ -38,6 +39,8 @@ export function drawThing(thing: ThingSpec, sink: DisplaySink): void {
       return drawFormula(thing, sink);
     case 'media':
       return drawMedia(thing, sink);
+    case 'cover':
+      return drawCover(thing, sink);
   }
 }
 

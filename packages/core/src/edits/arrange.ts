@@ -1,4 +1,4 @@
-import { itemsOn, materialOn } from '../board/index.js';
+import { itemsOn, layersOf, sheetAt } from '../board/index.js';
 import type { Board, Item, Page, ThingItem } from '../board/index.js';
 import { compose, inverse, transform } from '../geometry/index.js';
 import type { Matrix } from '../geometry/index.js';
@@ -43,10 +43,13 @@ export function placeItems(
   from: Frame,
   to: Frame,
 ): Change[] {
+  const here = board.pages.get(page);
   const items = there(board, page, ids);
-  return placed(items, from, to).flatMap(
-    (item) => changeItem(board, page, item.id, placeOf(item)) ?? [],
-  );
+  return placed(items, from, to).flatMap((item) => {
+    // What is put down on a cover sheet, or beside one, lies there from now on.
+    const on = (here && sheetAt(here, middle(itemBounds(item)))?.id) ?? null;
+    return changeItem(board, page, item.id, { ...placeOf(item), on }) ?? [];
+  });
 }
 
 function placeOf(item: Item): ItemTraits {
@@ -154,7 +157,16 @@ export function orderItems(
 ): Change[] {
   const here = board.pages.get(page);
   if (!here) return [];
-  const all = materialOn(here);
+  return layersOf(here).flatMap(({ material }) => orderAmong(board, page, material, ids, where));
+}
+
+function orderAmong(
+  board: Board,
+  page: Id,
+  all: readonly ThingItem[],
+  ids: readonly Id[],
+  where: 'front' | 'back',
+): Change[] {
   const chosen = all.filter(({ id }) => ids.includes(id));
   const others = all.filter(({ id }) => !ids.includes(id));
   if (chosen.length === 0 || others.length === 0) return [];
@@ -192,9 +204,16 @@ function fitting(item: ThingItem, to: ItemTraits): ItemTraits {
   return traits;
 }
 
-/** The place above all material of a page. */
+/** The place above all things of a page. */
 export function topOrder(page: Page): string {
-  return keyBetween(materialOn(page).at(-1)?.order ?? null, null);
+  return keyBetween(highest(page), null);
+}
+
+function highest(page: Page): string | null {
+  return itemsOn(page).reduce<string | null>(
+    (top, item) => (item.kind !== 'ink' && (top === null || item.order > top) ? item.order : top),
+    null,
+  );
 }
 
 /** Copies of items on a page, moved by so many points; ids of the copies, in order. */
@@ -205,7 +224,7 @@ export function layCopies(
   dy: number,
 ): { changes: (Change & { id: Id })[]; ids: Id[] } {
   const things = items.filter((item) => item.kind !== 'ink');
-  const orders = keysBetween(materialOn(page).at(-1)?.order ?? null, null, things.length);
+  const orders = keysBetween(highest(page), null, things.length);
   const groups = new Map<Id, Id>();
   const changes = items.map((item) => {
     const moved = shiftItem(item, dx, dy);

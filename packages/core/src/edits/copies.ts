@@ -1,9 +1,8 @@
 import { isMaterial, itemsOn } from '../board/index.js';
-import type { Item, Page } from '../board/index.js';
-import { newId } from '../id/index.js';
+import type { Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import type { Entry } from '../log/index.js';
-import { additionOf, MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
+import { additionsElsewhere, MAX_PAGES_AT_ONCE, operation } from '../ops/index.js';
 import type { OrderKey } from '../order/index.js';
 import { specLike } from './pages.js';
 
@@ -29,14 +28,13 @@ export function copiesOf(
     entries.push({ op, by, at, lesson: null });
   }
   pages.forEach((page, i) => {
-    for (const item of itemsOn(page))
-      if (lessonInk || item.lesson === null || isMaterial(item))
-        entries.push(madeAgain(item, specs[i]!.id));
+    const items = itemsOn(page).filter(
+      (item) => lessonInk || item.lesson === null || (isMaterial(item) && !item.on),
+    );
+    additionsElsewhere(items, specs[i]!.id).forEach((op, at) => {
+      const { by, at: when, lesson } = items[at]!;
+      entries.push({ op, by, at: when, lesson });
+    });
   });
   return { entries, pages: specs.map(({ id }) => id) };
-}
-
-function madeAgain(item: Item, page: Id): Made {
-  const { by, at, lesson } = item;
-  return { op: { ...additionOf(item, page), id: newId() }, by, at, lesson };
 }

@@ -1,5 +1,6 @@
 export * from './arrange.js';
 export * from './copies.js';
+export * from './cover.js';
 export * from './crop.js';
 export * from './pages.js';
 export * from './selection.js';

@@ -2,7 +2,7 @@ import { A4, itemsOn, pagesInOrder } from '../board/index.js';
 import type { Board, Page, PageSize, PageSpec, Paper } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
-import { additionOf, changePage } from '../ops/index.js';
+import { additionsElsewhere, changePage } from '../ops/index.js';
 import type { Change } from '../ops/index.js';
 import { keysBetween } from '../order/index.js';
 import type { OrderKey } from '../order/index.js';
@@ -61,9 +61,7 @@ export function copyPages(board: Board, ids: readonly Id[]): PageEdit | null {
   return {
     changes: [
       { kind: 'pages.add', pages: specs },
-      ...chosen.flatMap((page, i) =>
-        itemsOn(page).map((item) => ({ ...additionOf(item, specs[i]!.id), id: newId() })),
-      ),
+      ...chosen.flatMap((page, i) => additionsElsewhere(itemsOn(page), specs[i]!.id)),
     ],
     show: specs[0]!.id,
   };

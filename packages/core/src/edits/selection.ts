@@ -1,11 +1,19 @@
-import { inkOn, itemsOn, materialOn } from '../board/index.js';
+import { itemsOn, layersAt, layersOf, sheetAt } from '../board/index.js';
 import type { Item, Page } from '../board/index.js';
 import { bounds, overlaps } from '../geometry/index.js';
 import type { Point, Rect } from '../geometry/index.js';
 import type { Id } from '../id/index.js';
 import { decodeStroke, strokeBounds, touches } from '../ink/index.js';
 import type { Stroke } from '../ink/index.js';
-import { corners, frameBounds, inside, MIN_FRAME, outlineOf, thingAt } from '../material/index.js';
+import {
+  corners,
+  frameBounds,
+  inside,
+  middle,
+  MIN_FRAME,
+  outlineOf,
+  thingAt,
+} from '../material/index.js';
 import type { Frame } from '../material/index.js';
 
 /*
@@ -29,11 +37,25 @@ export function itemBounds(item: Item): Rect {
 
 /** The topmost item at a place, or nearer to it than `slack` points. */
 export function itemAt(page: Page, p: Point, slack: number): Item | null {
-  const topDown = [...inkOn(page).reverse(), ...materialOn(page).reverse()];
+  const topDown = [...layersAt(page, p)]
+    .reverse()
+    .flatMap(({ ink, material }) => [...[...ink].reverse(), ...[...material].reverse()]);
   return (
     topDown.find((item) =>
       item.kind === 'ink' ? touches(strokeOf(item.ink), p, p, slack) : thingAt(item, p, slack),
     ) ?? null
+  );
+}
+
+/** Items that are in sight: their middle is under no cover sheet. The sheets themselves aren't among them. */
+export function inSight(page: Page): Item[] {
+  const layers = layersOf(page);
+  if (layers.length === 1) return [...layers[0]!.material, ...layers[0]!.ink];
+  return layers.flatMap(({ cover, material, ink }, i) =>
+    [...material, ...ink].filter((item) => {
+      const over = sheetAt(page, middle(itemBounds(item)));
+      return over === cover || layers.findIndex((layer) => layer.cover === over) < i;
+    }),
   );
 }
 
@@ -68,7 +90,7 @@ function pointsOf(item: Item): readonly Point[] {
 }
 
 function meantBy(page: Page, isMeant: (item: Item) => boolean): Id[] {
-  const ids = itemsOn(page)
+  const ids = inSight(page)
     .filter((item) => (item.kind === 'ink' || !item.fixed) && isMeant(item))
     .map(({ id }) => id);
   return wholeGroups(page, ids);

@@ -1,4 +1,4 @@
-import { inkOn, materialOn } from '../board/index.js';
+import { drawnOn } from '../board/index.js';
 import type { Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import { plainText } from '../text/index.js';
@@ -24,7 +24,7 @@ const MOST = 500;
 
 /** What was typed on a page, name and margin included, in the order in which it is drawn. */
 export function typedOn(page: Page): string {
-  const texts = [...materialOn(page), ...inkOn(page)].flatMap((item) =>
+  const texts = drawnOn(page).flatMap((item) =>
     item.kind === 'text'
       ? [plainText(item.text)]
       : item.kind === 'formula'

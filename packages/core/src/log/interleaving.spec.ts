@@ -1,11 +1,26 @@
 import fc from 'fast-check';
-import { boardFromSnapshot, boardSnapshot, itemsOn, pagesInOrder } from '../board/index.js';
+import {
+  boardFromSnapshot,
+  boardSnapshot,
+  coversOn,
+  itemsOn,
+  pagesInOrder,
+} from '../board/index.js';
 import { changeItem, changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import type { Trust } from '../permissions/index.js';
 import { addInk, addMark, addPages, seen, somePages, World } from '../testing/index.js';
 import { pack, unpack } from '../wire/index.js';
-import { copyPages, dressPages, movePages, strokeOf, wipe } from '../edits/index.js';
+import {
+  copyPages,
+  dressPages,
+  layCover,
+  liftCovers,
+  movePages,
+  onItsSheet,
+  strokeOf,
+  wipe,
+} from '../edits/index.js';
 import { newId } from '../id/index.js';
 import { cutStroke, encodeStroke } from '../ink/index.js';
 import { fold } from './index.js';
@@ -49,6 +64,8 @@ const step = fc.oneof(
         'sheet' as const,
         'freeze' as const,
         'wipe' as const,
+        'cover' as const,
+        'lift' as const,
       ),
       who,
       n: fc.nat(9),
@@ -94,7 +111,20 @@ function run(world: World, s: Step): void {
   switch (s.do) {
     case 'write': {
       const page = pages[s.n % (pages.length || 1)];
-      if (page) record(addInk(page.id, s.n));
+      if (page) record(onItsSheet(browser.replica.view, addInk(page.id, s.n)));
+      break;
+    }
+    case 'cover':
+    case 'lift': {
+      const page = pages[s.n % (pages.length || 1)];
+      if (!page) break;
+      const ways = ['whole', 'beside', 'above'] as const;
+      const covers = coversOn(page).map(({ id }) => id);
+      const changes =
+        s.do === 'cover'
+          ? layCover(page, ways[s.n % 3]!, '#ffffff')
+          : liftCovers(browser.replica.view, page.id, covers, s.n < 5);
+      for (const change of changes) record(operation(change));
       break;
     }
     case 'erase': {

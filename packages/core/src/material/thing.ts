@@ -20,6 +20,8 @@ const common = {
   held: z.boolean().optional(),
   /** Things of one group are chosen and moved together. */
   group: Id.nullable().optional(),
+  /** The cover sheet that it was written on; on the page itself where `null`. */
+  on: Id.nullable().optional(),
 };
 
 const part = z.number().min(0).max(1);
@@ -194,6 +196,22 @@ export const MediaSpec = z.strictObject({
 });
 export type MediaSpec = z.infer<typeof MediaSpec>;
 
+/**
+ * A cover sheet: laid over a part of a page to write on. What is written on it names it, is lifted
+ * with it, and comes back with it.
+ */
+export const CoverSpec = z.strictObject({
+  kind: z.literal('cover'),
+  ...common,
+  layer: z.literal('ink'),
+  /** What is written on it would be seen without it. */
+  held: z.literal(false).optional(),
+  tint: Colour,
+  /** Taken off for now, with what is written on it. */
+  lifted: z.boolean().optional(),
+});
+export type CoverSpec = z.infer<typeof CoverSpec>;
+
 /** A thing that is laid on a page: everything on it but ink and paper. */
 export const ThingSpec = z.discriminatedUnion('kind', [
   PictureSpec,
@@ -202,6 +220,7 @@ export const ThingSpec = z.discriminatedUnion('kind', [
   TextSpec,
   FormulaSpec,
   MediaSpec,
+  CoverSpec,
 ]);
 export type ThingSpec = z.infer<typeof ThingSpec>;
 
@@ -217,6 +236,8 @@ export const UNSAID = {
   fixed: false,
   held: false,
   group: null,
+  on: null,
+  lifted: false,
   crop: null,
   alt: '',
 } as const;

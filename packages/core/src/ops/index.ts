@@ -19,7 +19,7 @@ import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
 export type { Stamp } from './operation.js';
 export { MAX_INK_BYTES } from './ink-add.js';
-export { additionOf } from './addition.js';
+export { additionOf, additionsElsewhere } from './addition.js';
 export { changeItem } from './item-change.js';
 export type { ItemTraits } from './item-change.js';
 export { changePage } from './page-change.js';

@@ -15,14 +15,19 @@ const schema = z.object({
     (value) => value instanceof Uint8Array && value.length <= MAX_INK_BYTES,
     'ink is at most 200,000 bytes',
   ),
+  /** The cover sheet that it is written on. */
+  on: Id.optional(),
 });
 
 /** A finished line. The item it makes has the operation's own id. */
 export const inkAdd = operationType({
   schema,
-  apply({ id, page, ink }, draft, { by, at, lesson }) {
+  apply({ id, page, ink, on }, draft, { by, at, lesson }) {
     if (!draft.page(page) || draft.item(page, id)) return;
-    draft.setItem(page, { kind: 'ink', id, ink, by, at, lesson, removed: null });
+    draft.setItem(page, {
+      ...{ kind: 'ink', id, ink, by, at, lesson, removed: null },
+      ...(on ? { on } : {}),
+    });
   },
   invert({ id, page }, board, who) {
     const item = board.pages.get(page)?.items.get(id);

@@ -23,6 +23,7 @@ export const itemAdd = operationType({
     if (not) return not;
     if (!isOrderKey(item.order)) return 'bad-order';
     if (actor.role === 'tutor') return null;
+    if (item.kind === 'cover') return 'material-tutor';
     // Students write; what is laid under the ink is their tutor's.
     const written = item.layer === 'ink' && filesOf(item).length === 0 && !item.held && !item.fixed;
     return written ? null : 'material-tutor';

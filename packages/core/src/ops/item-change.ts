@@ -80,6 +80,7 @@ export function changeItem(
 function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
   if (Object.keys(to).some((key) => LASTING.includes(key))) return 'bad-item';
   if (actor.role === 'tutor') return null;
+  if (now.kind === 'cover') return 'material-tutor';
   const written = now.kind === 'ink' || now.layer === 'ink';
   if (written) {
     if ('held' in to || 'fixed' in to) return 'material-tutor';
@@ -98,9 +99,11 @@ function refuseValues(now: Item, to: ItemTraits): RefusalCode | null {
 }
 
 function refuseInk(to: ItemTraits): RefusalCode | null {
-  const { ink } = to;
-  if (Object.keys(to).length !== 1 || !(ink instanceof Uint8Array) || ink.length > MAX_INK_BYTES)
-    return 'bad-item';
+  const { ink, on = null } = to;
+  const others = Object.keys(to).some((key) => key !== 'ink' && key !== 'on');
+  if (others || !(on === null || Id.safeParse(on).success)) return 'bad-item';
+  if (!('ink' in to)) return null;
+  if (!(ink instanceof Uint8Array) || ink.length > MAX_INK_BYTES) return 'bad-item';
   try {
     checkStroke(ink);
     return null;

@@ -9,7 +9,7 @@ import {
   pagesInOrder,
 } from '@cuaderno/core';
 import type { Board, Item, Operation, Page, ThingSpec } from '@cuaderno/core';
-import { addInk, addPages, somePages } from '@cuaderno/core/testing';
+import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
@@ -97,6 +97,18 @@ function boardOf(ops: readonly Operation[]): Board {
 function harbour(): Board {
   const [first, second, gone] = somePages(3);
   const erased = addInk(first!.id, 9);
+  const cover = operation({
+    kind: 'item.add',
+    page: second!.id,
+    item: {
+      kind: 'cover',
+      frame: { x: 8, y: 8, width: 500, height: 800, turn: 0 },
+      order: 'a0',
+      layer: 'ink',
+      tint: '#dff2e1',
+      lifted: true,
+    },
+  });
   return boardOf([
     operation({ kind: 'board.rename', title: 'Ebb “und” 潮', former: '' }),
     addPages([
@@ -112,6 +124,9 @@ function harbour(): Board {
     ...THINGS.map((item) => operation({ kind: 'item.add', page: first!.id, item })),
     addInk(first!.id, 1),
     addInk(second!.id, 2),
+    cover,
+    { ...addInk(second!.id, 3), on: cover.id } as Operation,
+    addMark(second!.id, { on: cover.id }),
     erased,
     operation({ kind: 'items.remove', page: first!.id, items: [erased.id] }),
     operation({ kind: 'pages.remove', pages: [gone!.id] }),

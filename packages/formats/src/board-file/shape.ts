@@ -5,6 +5,7 @@ import {
   HIGHLIGHTS,
   Id,
   INKS,
+  isMaterial,
   itemsOn,
   ItemSnapshot,
   pagesInOrder,
@@ -28,6 +29,8 @@ const InkLine = z
   .object({
     kind: z.literal('ink'),
     ...origin,
+    /** The cover sheet that it is written on. */
+    on: Id.nullable().optional(),
     tool: z.enum(['pen', 'highlighter']),
     ink: z.enum([...names(INKS), ...names(HIGHLIGHTS)]),
     width: z.number().positive().max(200),
@@ -87,7 +90,7 @@ export function boardJson(board: Board, files: BoardJson['files'], ink: boolean)
 
 function pageJson(page: Page, ink: boolean): BoardJson['pages'][0] {
   const { id, order, name, width, height, paper, held, margin } = page;
-  const all = itemsOn(page).filter((item) => ink || (item.kind !== 'ink' && item.layer !== 'ink'));
+  const all = itemsOn(page).filter((item) => ink || (isMaterial(item) && !item.on));
   return {
     id,
     order,
@@ -101,7 +104,7 @@ function pageJson(page: Page, ink: boolean): BoardJson['pages'][0] {
   };
 }
 
-function inkJson({ id, by, at, lesson, ink }: InkItem): z.infer<typeof InkLine> {
+function inkJson({ id, by, at, lesson, ink, on }: InkItem): z.infer<typeof InkLine> {
   const { style, points } = decodeStroke(ink);
   return {
     kind: 'ink',
@@ -109,6 +112,7 @@ function inkJson({ id, by, at, lesson, ink }: InkItem): z.infer<typeof InkLine> 
     by,
     at,
     lesson,
+    ...(on ? { on } : {}),
     tool: style.tool,
     ink: style.ink,
     width: style.width,
@@ -131,11 +135,20 @@ function thingJson(item: Exclude<Item, InkItem>) {
 export function itemsOfJson(items: BoardJson['pages'][0]['items']): Item[] {
   return items.map((item): Item => {
     if (item.kind !== 'ink') return { ...item, removed: null };
-    const { id, by, at, lesson, tool, ink, width, points } = item;
+    const { id, by, at, lesson, on, tool, ink, width, points } = item;
     const stroke = {
       style: { tool, ink, width },
       points: points.map(([x, y, pressure, time]) => ({ x, y, pressure, time })),
     } as Stroke;
-    return { kind: 'ink', id, by, at, lesson, removed: null, ink: encodeStroke(stroke) };
+    const line: Item = {
+      kind: 'ink',
+      id,
+      by,
+      at,
+      lesson,
+      removed: null,
+      ink: encodeStroke(stroke),
+    };
+    return on ? { ...line, on } : line;
   });
 }

@@ -1,11 +1,11 @@
 import { ParseSpeeds, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import type { PDFImage, PDFPage } from '@cantoo/pdf-lib';
 import {
+  drawnOn,
   drawPaper,
   drawStroke,
   drawThing,
   InkColumns,
-  inkOn,
   itemsOn,
   materialOn,
   pagesInOrder,
@@ -112,7 +112,7 @@ function hasDrawing(page: Page, ink: boolean): boolean {
   return (
     (kind !== 'pdf' && kind !== 'plain') ||
     tint !== undefined ||
-    (ink ? itemsOn(page) : materialOn(page)).length > 0
+    (ink ? drawnOn(page) : materialOn(page)).length > 0
   );
 }
 
@@ -147,8 +147,7 @@ function addDrawing(
   writer.start(mapFor(page));
   writer.group((sink) => drawPaper(page.paper, page, sink));
   const points = new InkColumns();
-  for (const thing of materialOn(page)) writer.group((sink) => drawThing(thing, sink));
-  for (const item of ink ? inkOn(page) : []) {
+  for (const item of ink ? drawnOn(page) : materialOn(page)) {
     if (item.kind !== 'ink') {
       writer.group((sink) => drawThing(item, sink));
       continue;

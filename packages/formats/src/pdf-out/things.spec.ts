@@ -42,12 +42,19 @@ function quarters(): Uint8Array {
 
 const common = { order: 'a0', layer: 'material' } as const;
 
+/** Ids of things that others name. */
+const ids = new Map<ThingSpec, { id: string }>();
+
 function boardOf(page: PageSpec, things: readonly ThingSpec[]): Board {
   const draft = new BoardDraft(emptyBoard(newId()));
   const stamp = { by: newId(), at: 1, lesson: null };
   apply(operation({ kind: 'pages.add', pages: [page] }), draft, stamp);
   for (const item of things)
-    apply(operation({ kind: 'item.add', page: page.id, item }), draft, stamp);
+    apply(
+      { ...operation({ kind: 'item.add', page: page.id, item }), ...ids.get(item) },
+      draft,
+      stamp,
+    );
   return draft.done();
 }
 
@@ -145,6 +152,41 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
     expect(colour({ x: 232, y: 304 })).toBe('black');
     expect(colour({ x: 60, y: 305 })).toBe('white');
     expect(colour({ x: 252, y: 300 })).toBe('white');
+  });
+
+  it('has a cover sheet over what is under it, with what is written on it; a lifted one is gone with that', async () => {
+    const shape = { kind: 'shape', ...common, shape: 'box', outline: null } as const;
+    const frame = { x: 50, y: 50, width: 100, height: 100, turn: 0 };
+    const on = newId();
+    const cover = {
+      kind: 'cover',
+      ...common,
+      layer: 'ink',
+      order: 'a2',
+      tint: '#dc0000',
+      frame: { x: 40, y: 40, width: 200, height: 60, turn: 0 },
+    } as const;
+    const things = (lifted: boolean): ThingSpec[] => {
+      const sheet = { ...cover, lifted };
+      ids.set(sheet, { id: on });
+      return [
+        { ...shape, frame, fill: '#0000dc' },
+        sheet,
+        {
+          ...shape,
+          on,
+          frame: { ...frame, x: 180, y: 60, width: 30, height: 20 },
+          fill: '#000000',
+        },
+      ];
+    };
+    const laid = await drawn(things(false));
+    expect(laid({ x: 60, y: 60 })).toBe('red');
+    expect(laid({ x: 190, y: 70 })).toBe('black');
+    expect(laid({ x: 100, y: 130 })).toBe('blue');
+    const lifted = await drawn(things(true));
+    expect(lifted({ x: 60, y: 60 })).toBe('blue');
+    expect(lifted({ x: 190, y: 70 })).toBe('white');
   });
 
   it('writes words that can be found, as wide as they are on screen, in two alphabets', async () => {

@@ -1,9 +1,9 @@
 import {
+  drawnOn,
   drawPaper,
   drawStroke,
   drawThing,
   InkColumns,
-  inkOn,
   materialOn,
   readStroke,
 } from '@cuaderno/core';
@@ -26,7 +26,7 @@ export function pageSvg(page: Page, ink: boolean, options: SvgOptions): string {
   const { width, height, name } = page;
   const writer = new SvgWriter(options.pictures, options.plain);
   drawPaper(page.paper, page, writer);
-  drawItems([...materialOn(page), ...(ink ? inkOn(page) : [])], writer);
+  drawItems(ink ? drawnOn(page) : materialOn(page), writer);
   const print = options.print
     ? `<image href="${escaped(options.print)}" width="${number(width)}" height="${number(height)}"/>\n`
     : '';

@@ -1,4 +1,4 @@
-import { filesOf, inkOn, itemBounds, materialOn } from '@cuaderno/core';
+import { drawnOn, filesOf, itemBounds, materialOn } from '@cuaderno/core';
 import type { Item, Page, Rect } from '@cuaderno/core';
 import { itemLooks, paint } from '../stage/looks';
 import { paintPaper } from '../stage/paper-painter';
@@ -31,7 +31,7 @@ export async function pagePng(
 ): Promise<Blob> {
   const canvas = await pagePrint(page, papers, options.signal);
   paintPaper(canvas, page, { x: 0, y: 0, scale: canvas.width / page.width });
-  const items = [...materialOn(page), ...(options.ink ? inkOn(page) : [])];
+  const items = options.ink ? drawnOn(page) : materialOn(page);
   await paintItems(canvas, items, { x: 0, y: 0 }, canvas.width / page.width, papers);
   return png(canvas);
 }

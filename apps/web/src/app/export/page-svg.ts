@@ -1,4 +1,4 @@
-import { filesOf, FONT_NAMES, itemsOn, materialOn, SCRIPT_FONT_NAMES } from '@cuaderno/core';
+import { drawnOn, filesOf, FONT_NAMES, materialOn, SCRIPT_FONT_NAMES } from '@cuaderno/core';
 import type { FileHash, Item, Page } from '@cuaderno/core';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
 import type { PaperSource } from '../stage/paper-source';
@@ -15,7 +15,7 @@ export async function pageAsSvg(
   { ink, signal }: PageImageOptions,
   plain = false,
 ): Promise<string> {
-  const items = ink ? itemsOn(page) : materialOn(page);
+  const items = ink ? drawnOn(page) : materialOn(page);
   const print =
     page.paper.kind === 'pdf'
       ? (await pagePrint(page, papers, signal)).toDataURL('image/jpeg', 0.92)

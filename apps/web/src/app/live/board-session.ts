@@ -6,6 +6,7 @@ import {
   fill,
   History,
   MAX_OPERATIONS,
+  onItsSheet,
   operation,
   pageFromSnapshot,
   predict,
@@ -133,20 +134,21 @@ export class BoardSession {
 
   /** Does something at once, keeps it on this machine, and sends it. */
   do(change: Change | Operation, gesture: object | null = null): void {
-    const op = 'id' in change ? change : operation(change);
+    const placed = onItsSheet(this.board(), change);
+    const op = 'id' in placed ? placed : operation(placed);
     this.history?.record(op, gesture);
     this.make([op]);
   }
 
   /** Does something that this person can't take back by themselves. */
   doForGood(change: Change): void {
-    this.make([operation(change)]);
+    this.make([operation(onItsSheet(this.board(), change))]);
   }
 
   /** Does several things as one step. */
   doAll(changes: readonly Change[]): void {
     const gesture = {};
-    const ops = changes.map((change) => operation(change));
+    const ops = changes.map((change) => operation(onItsSheet(this.board(), change)));
     for (const op of ops) this.history?.record(op, gesture);
     this.make(ops);
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { materialOn, pagesInOrder, playSign } from '@cuaderno/core';
+import { inSight, pagesInOrder, playSign } from '@cuaderno/core';
 import type { Board, Id, MediaSpec, Page, ThingItem } from '@cuaderno/core';
 import type { Films } from '../stage/films';
 import type { Stage } from '../stage/stage';
@@ -13,7 +13,7 @@ const found = new WeakMap<Page, readonly MediaItem[]>();
 function mediaOn(page: Page): readonly MediaItem[] {
   let items = found.get(page);
   if (!items) {
-    items = materialOn(page).filter((item): item is MediaItem => item.kind === 'media');
+    items = inSight(page).filter((item): item is MediaItem => item.kind === 'media');
     found.set(page, items);
   }
   return items;

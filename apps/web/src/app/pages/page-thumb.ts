@@ -9,12 +9,11 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { filesOf, materialOn } from '@cuaderno/core';
+import { drawnOn, filesOf, layersOf } from '@cuaderno/core';
 import type { Id, Page, Paper } from '@cuaderno/core';
-import { InkPainter } from '../stage/ink-painter';
-import { MaterialPainter } from '../stage/material-painter';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
+import { SheetPainters } from '../stage/sheet-painter';
 
 /** Width of the picture, in CSS px. */
 const WIDTH = 112;
@@ -118,8 +117,8 @@ export class PageThumb {
 
   /** Whether there is anything on it that may have had to be fetched. */
   private waits(): boolean {
-    return materialOn(this.page()).some(
-      (thing) => thing.kind === 'text' || filesOf(thing).length > 0,
+    return drawnOn(this.page()).some(
+      (item) => item.kind === 'text' || (item.kind !== 'ink' && filesOf(item).length > 0),
     );
   }
 
@@ -150,18 +149,14 @@ export class PageThumb {
     }
     const view = { x: 0, y: 0, scale };
     const { pictures } = this.papers();
-    const material = new MaterialPainter(canvas.width, canvas.height, view, pictures);
-    material.show(page, new Set());
-    const ink = new InkPainter(canvas.width, canvas.height, view);
-    ink.show(page);
+    const sheets = new SheetPainters(canvas.width, canvas.height, view, pictures);
+    sheets.show(layersOf(page), new Set());
     const context = canvas.getContext('2d')!;
+    context.setTransform(1, 0, 0, 1, 0, 0);
     context.drawImage(this.paper.canvas, 0, 0);
-    if (!material.isEmpty) context.drawImage(material.canvas, 0, 0);
-    if (ink.multiplies) {
-      context.globalCompositeOperation = 'multiply';
-      context.drawImage(ink.multiply, 0, 0);
-      context.globalCompositeOperation = 'source-over';
-    }
-    context.drawImage(ink.normal, 0, 0);
+    context.setTransform(scale, 0, 0, scale, 0, 0);
+    const { width, height } = canvas;
+    sheets.draw(context, { x: 0, y: 0, width: width / scale, height: height / scale }, null);
+    context.setTransform(1, 0, 0, 1, 0, 0);
   }
 }

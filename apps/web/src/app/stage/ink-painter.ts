@@ -1,5 +1,4 @@
-import { inkOn } from '@cuaderno/core';
-import type { Id, Item, Page } from '@cuaderno/core';
+import type { Id, Item } from '@cuaderno/core';
 import { itemLooks, paint } from './looks';
 
 const NONE: ReadonlySet<Id> = new Set();
@@ -12,7 +11,7 @@ function looksAlike(a: Item, b: Item | undefined): boolean {
 }
 
 /**
- * All ink of one page as two pictures, one that covers and one that multiplies with what is under
+ * All ink of one sheet as two pictures, one that covers and one that multiplies with what is under
  * it. A new line is drawn on top of them; only when something was erased are they made anew.
  */
 export class InkPainter {
@@ -21,6 +20,8 @@ export class InkPainter {
   private drawn: Item[] = [];
   /** Whether there is anything in `multiply`. */
   multiplies = false;
+  /** Whether there is anything in `normal`. */
+  covers = false;
 
   constructor(
     private readonly width: number,
@@ -29,38 +30,39 @@ export class InkPainter {
   ) {
     this.normal = document.createElement('canvas');
     this.multiply = document.createElement('canvas');
-    this.normal.width = width;
-    this.normal.height = height;
-    // Most pages have nothing that multiplies: its canvas is made when something does.
+    // Canvases as large as the page are made when there is something to draw on them.
+    this.normal.width = 0;
     this.multiply.width = 0;
   }
 
   /**
-   * Brings the pictures up to the page.
+   * Brings the pictures up to the sheet.
+   * @param all what is on it, in the order of drawing
    * @param lifted items that are drawn elsewhere just now
    * @param enough says when to stop and go on another time
    * @returns whether all is drawn
    */
-  show(page: Page, lifted: ReadonlySet<Id> = NONE, enough?: () => boolean): boolean {
-    const all = inkOn(page);
+  show(all: readonly Item[], lifted: ReadonlySet<Id> = NONE, enough?: () => boolean): boolean {
     const there = lifted.size > 0 ? all.filter(({ id }) => !lifted.has(id)) : all;
     const added = this.drawn.every((item, i) => looksAlike(item, there[i]));
     if (!added) {
       this.clear(this.normal);
       this.clear(this.multiply);
-      this.multiplies = false;
+      this.multiplies = this.covers = false;
       this.drawn = [];
     }
     for (const item of there.slice(this.drawn.length)) {
       if (enough?.()) return false;
       for (const look of itemLooks(item)) {
         const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
-        if (multiplies && this.multiply.width === 0) {
-          this.multiply.width = this.width;
-          this.multiply.height = this.height;
+        const canvas = multiplies ? this.multiply : this.normal;
+        if (canvas.width === 0) {
+          canvas.width = this.width;
+          canvas.height = this.height;
         }
-        this.multiplies ||= multiplies;
-        paint(this.contextOf(multiplies ? this.multiply : this.normal), look);
+        if (multiplies) this.multiplies = true;
+        else this.covers = true;
+        paint(this.contextOf(canvas), look);
       }
       this.drawn.push(item);
     }

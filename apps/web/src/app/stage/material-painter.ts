@@ -1,12 +1,11 @@
-import { materialOn } from '@cuaderno/core';
-import type { Id, Page, ThingItem } from '@cuaderno/core';
+import type { Id, ThingItem } from '@cuaderno/core';
 import { itemLooks, paint } from './looks';
 import type { Pictures } from './pictures';
 
 /** How much of what is held back is seen. */
 const HELD = 0.4;
 
-/** All material of one page as a picture. It is made anew when any of it has changed. */
+/** All material of one sheet as a picture. It is made anew when any of it has changed. */
 export class MaterialPainter {
   readonly canvas = document.createElement('canvas');
   private things: readonly ThingItem[] = [];
@@ -30,13 +29,14 @@ export class MaterialPainter {
   }
 
   /**
-   * Brings the picture up to the page.
+   * Brings the picture up to the sheet.
+   * @param all what lies on it, from the lowest to the highest
    * @param lifted items that are drawn elsewhere just now
    * @param enough says when to stop and go on another time
    * @returns whether all is drawn
    */
-  show(page: Page, lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
-    const things = materialOn(page).filter(({ id }) => !lifted.has(id));
+  show(all: readonly ThingItem[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
+    const things = all.filter(({ id }) => !lifted.has(id));
     const same =
       things.length === this.things.length && things.every((thing, i) => thing === this.things[i]);
     if (!same || (!this.whole && this.drawn === things.length)) this.begin(things);

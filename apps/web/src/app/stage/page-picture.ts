@@ -1,8 +1,8 @@
+import { layersOf } from '@cuaderno/core';
 import type { Id, Page, Rect } from '@cuaderno/core';
-import { InkPainter } from './ink-painter';
-import { MaterialPainter } from './material-painter';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
+import { SheetPainters } from './sheet-painter';
 
 /** Pixels in one canvas at most; larger ones are refused by tablets. */
 const MAX_PIXELS = 12_000_000;
@@ -20,8 +20,7 @@ interface Shot {
   /** Pixels a point. */
   readonly scale: number;
   readonly paper: HTMLCanvasElement;
-  readonly material: MaterialPainter;
-  readonly ink: InkPainter;
+  readonly sheets: SheetPainters;
 }
 
 /**
@@ -73,11 +72,7 @@ export class PagePicture {
 
   /** Whether all items are drawn: of a page that is prepared, some may not be yet. */
   private showItems(shot = this.shot, enough?: () => boolean): boolean {
-    return (
-      !shot ||
-      (shot.material.show(this.page, this.lifted, enough) &&
-        shot.ink.show(this.page, this.lifted, enough))
-    );
+    return !shot || shot.sheets.show(layersOf(this.page), this.lifted, enough);
   }
 
   /**
@@ -148,9 +143,9 @@ export class PagePicture {
 
   /**
    * Draws what there is; the context's units are points on this page.
-   * @param between draws what moves, above the material and under the ink, if anything does
+   * @param between draws what moves, above the material of a sheet and under its ink, if anything does
    */
-  draw(context: CanvasRenderingContext2D, between: (() => void) | null): void {
+  draw(context: CanvasRenderingContext2D, between: ((sheet: Id | null) => void) | null): void {
     const { shot, flat } = this;
     if (!shot) return;
     const { x, y, width, height } = shot.part;
@@ -198,8 +193,7 @@ export class PagePicture {
       part,
       scale,
       paper,
-      material: new MaterialPainter(columns, rows, view, this.papers.pictures),
-      ink: new InkPainter(columns, rows, view),
+      sheets: new SheetPainters(columns, rows, view, this.papers.pictures),
     };
     this.whole = this.showItems(shot, enough);
     const show = (sharp: boolean): void => {
@@ -237,19 +231,12 @@ export class PagePicture {
 
 function drawShot(
   context: CanvasRenderingContext2D,
-  { part, paper, material, ink }: Shot,
-  between: (() => void) | null = null,
+  { part, paper, sheets }: Shot,
+  between: ((sheet: Id | null) => void) | null = null,
 ): void {
   const { x, y, width, height } = part;
   context.drawImage(paper, x, y, width, height);
-  if (!material.isEmpty) context.drawImage(material.canvas, x, y, width, height);
-  between?.();
-  if (ink.multiplies) {
-    context.globalCompositeOperation = 'multiply';
-    context.drawImage(ink.multiply, x, y, width, height);
-    context.globalCompositeOperation = 'source-over';
-  }
-  context.drawImage(ink.normal, x, y, width, height);
+  sheets.draw(context, part, between);
 }
 
 function covers(outer: Rect, inner: Rect): boolean {

@@ -1,4 +1,4 @@
-import { frameMatrix, materialOn } from '@cuaderno/core';
+import { frameMatrix, layersOf } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
@@ -205,17 +205,20 @@ export class Scene {
           context.fillStyle = '#ffffff';
           context.fillRect(0, 0, width, height);
         }
-        const films = this.view.papers().films.any ? () => this.drawFilms(context, placed) : null;
+        const films = this.view.papers().films.any
+          ? (sheet: Id | null) => this.drawFilms(context, placed, sheet)
+          : null;
         picture?.draw(context, films);
       });
     }
   }
 
-  /** Films that are being watched on a page. */
-  private drawFilms(context: CanvasRenderingContext2D, { page }: Placed): void {
+  /** Films that are being watched on a page, or on a cover sheet. */
+  private drawFilms(context: CanvasRenderingContext2D, { page }: Placed, sheet: Id | null): void {
     const { films } = this.view.papers();
     const lifted = this.idsOn(page.id, this.view.lifted());
-    for (const item of materialOn(page)) {
+    const layer = layersOf(page).find(({ cover }) => (cover?.id ?? null) === sheet);
+    for (const item of layer?.material ?? []) {
       const film = item.kind === 'media' && !lifted.has(item.id) && films.get(item.id);
       if (!film) continue;
       context.save();

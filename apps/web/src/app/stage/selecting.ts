@@ -1,4 +1,5 @@
 import {
+  drawnOn,
   bounds,
   compose,
   cropTo,
@@ -13,7 +14,7 @@ import {
   itemBounds,
   itemsInBox,
   itemsInLasso,
-  itemsOn,
+  inSight,
   MIN_FRAME,
   placed as itemsPlaced,
   snap,
@@ -246,7 +247,7 @@ export class Selecting implements PointerTool {
     const { selection } = this;
     const page = selection && this.surface.page(selection.page);
     const ids = new Set(selection?.ids);
-    return page ? itemsOn(page).filter(({ id }) => ids.has(id)) : [];
+    return page ? drawnOn(page).filter(({ id }) => ids.has(id)) : [];
   }
 
   private frame({ page, ids }: Selection): Frame | null {
@@ -367,7 +368,7 @@ export class Selecting implements PointerTool {
 
   private field(moving: ReadonlySet<Id>): Parameters<typeof snap>[1] {
     const page = this.surface.page(this.gesturePage!.page.id)!;
-    const others = itemsOn(page)
+    const others = inSight(page)
       .filter((item) => item.kind !== 'ink' && !moving.has(item.id))
       .map(itemBounds);
     return { page, others, grid: gridOf(page.paper) };

@@ -1,5 +1,5 @@
-import { inkOn, strokeOf } from '@cuaderno/core';
-import type { Arrow, Id, Lamp, Page, Place, Point, Shown, View } from '@cuaderno/core';
+import { inSight, isMaterial, strokeOf } from '@cuaderno/core';
+import type { Arrow, Id, Item, Lamp, Page, Place, Point, Shown, View } from '@cuaderno/core';
 import type { UnderWay } from './live-strokes';
 
 /** Who somebody is, as it is shown by what they draw and point at. */
@@ -210,7 +210,7 @@ export class ShownLayer {
     context.beginPath();
     context.rect(corner.x, corner.y, page.width * zoom, page.height * zoom);
     context.clip();
-    for (const item of inkOn(page)) {
+    for (const item of signable(page)) {
       const signer = this.view.signer(item.by);
       if (!signer) continue;
       let start: Point;
@@ -310,4 +310,9 @@ function isLight(colour: string): boolean {
     number,
   ];
   return 0.299 * r + 0.587 * g + 0.114 * b > 140;
+}
+
+/** What says whose it is: all that is written and in sight. */
+function signable(page: Page): Item[] {
+  return inSight(page).filter((item) => !isMaterial(item));
 }

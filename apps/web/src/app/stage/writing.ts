@@ -1,7 +1,7 @@
 import {
   encodePoints,
   encodeStroke,
-  inkOn,
+  layersAt,
   MAX_POINTS,
   newId,
   thinPoints,
@@ -218,7 +218,8 @@ export class Writing {
     for (const { page, x, y } of this.surface.seen()) {
       const a = { x: from.x - x, y: from.y - y };
       const b = { x: to.x - x, y: to.y - y };
-      const items = inkOn(page)
+      const items = layersAt(page, b)
+        .flatMap(({ ink }) => ink)
         .filter(
           (item) =>
             !sweep.gone.has(item.id) && mayErase(item) && isSwept(item, a, b, ERASER / camera.zoom),

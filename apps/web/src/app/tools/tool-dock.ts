@@ -15,6 +15,7 @@ import {
   ImagePlus,
   Lasso,
   LampDesk,
+  Layers2,
   MousePointer2,
   MoveDiagonal,
   MoveDownLeft,
@@ -140,6 +141,7 @@ export class ToolDock {
     Brush,
     Circle,
     Lasso,
+    Layers2,
     MousePointer2,
     MoveDownLeft,
     PaintBucket,
@@ -169,6 +171,8 @@ export class ToolDock {
   readonly putOut = output();
   readonly arrowsOff = output();
   readonly wiped = output();
+  /** Cover sheets are asked for. */
+  readonly covering = output<Event>();
 
   protected readonly kinds = computed<readonly Kind[]>(() => [
     ...WRITE,

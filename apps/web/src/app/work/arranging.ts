@@ -3,8 +3,9 @@ import {
   alignItems,
   changeItem,
   distributeItems,
+  drawnOn,
   groupItems,
-  itemsOn,
+  inSight,
   keysBetween,
   layCopies,
   newId,
@@ -83,7 +84,7 @@ export class Arranging {
     const selection = this.selection();
     const page = selection && this.session().board().pages.get(selection.page);
     const ids = new Set(selection?.ids);
-    return page ? itemsOn(page).filter(({ id }) => ids.has(id)) : [];
+    return page ? drawnOn(page).filter(({ id }) => ids.has(id)) : [];
   });
 
   /** Whether the sides of the picture that is chosen cut it. */
@@ -215,7 +216,7 @@ export class Arranging {
   chooseAll(page: Id): void {
     const here = this.page(page);
     if (!here) return;
-    const ids = itemsOn(here).flatMap((item) =>
+    const ids = inSight(here).flatMap((item) =>
       (item.kind !== 'ink' && item.fixed) || !this.may(item) ? [] : [item.id],
     );
     this.show(ids.length > 0 ? { page, ids } : null);
@@ -224,7 +225,7 @@ export class Arranging {
   /** The next item on a page, or the one before: so that things can be chosen by keyboard. */
   chooseNext(page: Id, by: 1 | -1): boolean {
     const here = this.page(page);
-    const items = here ? itemsOn(here).filter((item) => this.may(item)) : [];
+    const items = here ? inSight(here).filter((item) => this.may(item)) : [];
     if (!here || items.length === 0) return false;
     const now = this.selection()?.page === page ? this.selection()!.ids : [];
     const at = items.findIndex(({ id }) => now.includes(id));

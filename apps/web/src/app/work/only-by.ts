@@ -14,7 +14,9 @@ function pageBy(page: Page, who: Id): Page {
   const known = found.get(page) ?? new Map<Id, Page>();
   let left = known.get(who);
   if (!left) {
-    const items = [...page.items].filter(([, item]) => isMaterial(item) || item.by === who);
+    const items = [...page.items].filter(
+      ([, item]) => item.kind === 'cover' || isMaterial(item) || item.by === who,
+    );
     left = { ...page, items: new Map(items) };
     known.set(who, left);
     found.set(page, known);

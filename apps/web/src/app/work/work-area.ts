@@ -26,7 +26,6 @@ import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
 import { StraightenSheet } from '../scan/straighten-sheet';
 import { FULL_SIZE } from '../stage/camera';
-import { isWritten } from '../stage/pointing';
 import type { PaperSource } from '../stage/paper-source';
 import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
@@ -35,8 +34,11 @@ import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
+import { arrangeByKey, isField } from './arrange-keys';
+import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
 import { ClassMarks } from './class-marks';
+import { CoverSheets } from './cover-sheets';
 import { FormulaBar } from './formula-bar';
 import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
@@ -52,16 +54,6 @@ import { WipeSheet } from './wipe-sheet';
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
 
-/** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
-const STEP = 1;
-const FAR = 10;
-const ARROWS: Record<string, [number, number]> = {
-  arrowleft: [-1, 0],
-  arrowright: [1, 0],
-  arrowup: [0, -1],
-  arrowdown: [0, 1],
-};
-
 /**
  * A board with its tools: the stage in the middle, the tools docked beside it. What is done on the
  * stage becomes operations of the session here, and nowhere else.
@@ -69,6 +61,7 @@ const ARROWS: Record<string, [number, number]> = {
 @Component({
   selector: 'cua-work-area',
   imports: [
+    CoverSheets,
     FormulaBar,
     Icon,
     LineNotice,
@@ -125,6 +118,7 @@ export class WorkArea {
   /** What is being written is drawn by who writes it. */
   protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
   protected readonly inPlace = viewChild(TextInPlace);
+  protected readonly covers = viewChild(CoverSheets);
   protected readonly pictures = new MaterialBringer(
     inject(Api),
     () => this.session(),
@@ -158,6 +152,15 @@ export class WorkArea {
     const board = this.session().board();
     return only ? onlyBy(board, only) : board;
   });
+  private readonly byKey: ByKey = {
+    tool: () => this.tools.tool(),
+    page: () => this.stage().page(),
+    arranges: () => this.arranges(),
+    arranging: this.arranging,
+    mayRemove: (items) => this.may.remove()(items),
+    write: (item, page) => void this.write({ page, at: item.frame, item }),
+    rest: () => this.showChosen(null),
+  };
   private readonly injector = inject(Injector);
   private began = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -401,7 +404,7 @@ export class WorkArea {
   protected key(event: KeyboardEvent): void {
     if (this.away() || isField(event.target)) return;
     const key = event.key.toLowerCase();
-    const done = this.may.write() && this.arrangeKey(event, key);
+    const done = this.may.write() && arrangeByKey(event, this.byKey);
     if (done) return event.preventDefault();
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (key === 'z' || key === 'y') {
@@ -413,6 +416,8 @@ export class WorkArea {
     }
     if (key === 'escape' && this.may.light() && this.session().room.shown().lamp)
       return this.lightOff();
+    const plain = !event.altKey && !event.shiftKey;
+    if (key === 'o' && plain && this.covers()) return this.covers()!.flip();
     const usable = (tool: Tool): boolean => {
       if (tool === 'hand') return true;
       if (tool === 'pointer') return this.may.pointOn()(this.shownPage() ?? '');
@@ -420,47 +425,4 @@ export class WorkArea {
     };
     if (toolByKey(event, this.tools, usable)) event.preventDefault();
   }
-
-  /** What keys do with what is chosen; returns whether it was done. */
-  private arrangeKey(event: KeyboardEvent, key: string): boolean {
-    if (this.tools.tool() !== 'select') return false;
-    const { arranging } = this;
-    const page = this.stage().page();
-    const onStage = (event.target as HTMLElement).closest('cua-stage') !== null;
-    if (event.ctrlKey || event.metaKey) {
-      if (key === 'a' && page) arranging.chooseAll(page);
-      else if (key === 'd' && this.may.remove()(arranging.items()))
-        arranging.do({ kind: 'duplicate' });
-      else if (!this.arranges()) return false;
-      else if (key === 'g') arranging.do({ kind: 'group', together: !event.shiftKey });
-      else if (key === ']') arranging.do({ kind: 'order', where: 'front' });
-      else if (key === '[') arranging.do({ kind: 'order', where: 'back' });
-      else return false;
-      return true;
-    }
-    if (key === 'tab' && onStage && page)
-      return arranging.chooseNext(page, event.shiftKey ? -1 : 1);
-    if (!arranging.selection()) return false;
-    const [only] = arranging.items();
-    if (key === 'enter' && onStage && only && isWritten(only) && !only.fixed) {
-      void this.write({ page: arranging.selection()!.page, at: only.frame, item: only });
-      return true;
-    }
-    const arrow = ARROWS[key];
-    if (arrow && onStage) {
-      const step = event.shiftKey ? STEP * FAR : STEP;
-      arranging.nudge(arrow[0] * step, arrow[1] * step);
-    } else if (key === 'delete' || key === 'backspace') {
-      if (this.may.remove()(arranging.items())) arranging.do({ kind: 'remove' });
-    } else if (key === 'escape') this.showChosen(null);
-    else return false;
-    event.stopPropagation();
-    return true;
-  }
-}
-
-/** Whether something is written there, or chosen in a dialog. */
-function isField(at: EventTarget | null): boolean {
-  const field = 'input, select, textarea, [contenteditable], dialog, [role=dialog], [role=menu]';
-  return at instanceof Element && at.closest(field) !== null;
 }

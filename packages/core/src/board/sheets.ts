@@ -1,0 +1,104 @@
+import { frameContains } from '../material/index.js';
+import type { Point } from '../geometry/index.js';
+import type { Id } from '../id/index.js';
+import { byOrder } from '../order/index.js';
+import { itemsOn } from './board.js';
+import { isMaterial } from './item.js';
+import type { CoverItem, Item, ThingItem } from './item.js';
+import type { Page } from './page.js';
+
+/*
+ * What lies where on a page. It is a pile: the page itself at the bottom, then the cover sheets that
+ * are laid on it. What was written on a sheet is there as long as the sheet is.
+ */
+
+/** One sheet of the pile, with what lies on it. */
+export interface Layer {
+  /** The cover sheet; `null` for the page itself. */
+  readonly cover: CoverItem | null;
+  /** From the lowest to the highest. */
+  readonly material: readonly ThingItem[];
+  /** Ink, and what was written with it, in the order in which it came. */
+  readonly ink: readonly Item[];
+}
+
+/** Pages never change, so the pile on each is sorted once. (One in a draft does: see `BoardDraft.current`.) */
+const piles = new WeakMap<Page, readonly Layer[]>();
+
+/** The page and the cover sheets that lie on it just now, from the lowest to the highest. */
+export function layersOf(page: Page): readonly Layer[] {
+  let pile = piles.get(page);
+  if (!pile) piles.set(page, (pile = sorted(page)));
+  return pile;
+}
+
+function sorted(page: Page): Layer[] {
+  const material: ThingItem[] = [];
+  const ink: Item[] = [];
+  const covers: CoverItem[] = [];
+  const on = new Map<Id, { material: ThingItem[]; ink: Item[] }>();
+  for (const item of page.items.values()) {
+    if (item.removed) continue;
+    if (item.kind === 'cover') {
+      if (!item.lifted) covers.push(item);
+      continue;
+    }
+    let sheet = { material, ink };
+    if (item.on && page.items.get(item.on)?.kind === 'cover') {
+      const known = on.get(item.on);
+      if (known) sheet = known;
+      else on.set(item.on, (sheet = { material: [], ink: [] }));
+    }
+    if (isMaterial(item)) sheet.material.push(item);
+    else sheet.ink.push(item);
+  }
+  const layers: Layer[] = [{ cover: null, material: material.sort(byOrder), ink }];
+  for (const cover of covers.sort(byOrder)) {
+    const there = on.get(cover.id);
+    layers.push({
+      cover,
+      material: there?.material.sort(byOrder) ?? [],
+      ink: there?.ink ?? [],
+    });
+  }
+  return layers;
+}
+
+/** Material on the page itself that is there, from the lowest to the highest. */
+export function materialOn(page: Page): readonly ThingItem[] {
+  return layersOf(page)[0]!.material;
+}
+
+/** What lies over the page's own material, in the order in which it came: ink, and what was written with it. */
+export function inkOn(page: Page): readonly Item[] {
+  return layersOf(page)[0]!.ink;
+}
+
+/** All that is drawn on a page, cover sheets among it, in the order of drawing. */
+export function drawnOn(page: Page): Item[] {
+  return layersOf(page).flatMap(({ cover, material, ink }) =>
+    cover ? [cover, ...material, ...ink] : [...material, ...ink],
+  );
+}
+
+/** Cover sheets of a page, lifted ones too, in the order of the pile. */
+export function coversOn(page: Page): CoverItem[] {
+  return itemsOn(page)
+    .filter((item): item is CoverItem => item.kind === 'cover')
+    .sort(byOrder);
+}
+
+/** The cover sheet that is written on at this place; `null` where that is the page itself. */
+export function sheetAt(page: Page, p: Point): CoverItem | null {
+  const layers = layersOf(page);
+  for (let i = layers.length - 1; i > 0; i--)
+    if (frameContains(layers[i]!.cover!.frame, p)) return layers[i]!.cover;
+  return null;
+}
+
+/** The sheets of which something can be touched at this place: the topmost there, and any above it. */
+export function layersAt(page: Page, p: Point): readonly Layer[] {
+  const layers = layersOf(page);
+  const top = sheetAt(page, p);
+  return layers.slice(layers.findIndex(({ cover }) => cover === top));
+}
