@@ -1,4 +1,4 @@
-import { encodePoints, encodeStroke, newId, operation } from '@cuaderno/core';
+import { encodePiece, encodePoints, encodeStroke, newId, operation } from '@cuaderno/core';
 import type { Id, InkPoint } from '@cuaderno/core';
 import { readFileSync } from 'node:fs';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
@@ -40,12 +40,14 @@ class Lesson {
       if (message.kind === 'confirmed') for (const id of message.ids) this.confirmed.add(id);
     });
     for (const watcher of watchers) {
-      const counts = new Map<Id, number>();
+      const counts = new Map<number, { stroke: Id; points: number }>();
       watcher.listen((message) => {
-        if (message.kind !== 'live.ink') return;
-        const n = (counts.get(message.stroke) ?? 0) + 1;
-        counts.set(message.stroke, n);
-        const at = this.sent.get(`${message.stroke} ${n}`);
+        if (message.kind === 'live.ink')
+          counts.set(message.n, { stroke: message.stroke, points: 0 });
+        else if (message.kind !== 'live.more') return;
+        const known = counts.get(message.n);
+        if (!known) return;
+        const at = this.sent.get(`${known.stroke} ${++known.points}`);
         if (at !== undefined) this.delays.push(performance.now() - at);
       });
     }
@@ -58,12 +60,11 @@ class Lesson {
     this.points.push(point);
     const style = { tool: 'pen', ink: 'midnight', width: 2.4 } as const;
     this.sent.set(`${this.stroke} ${this.points.length}`, performance.now());
-    this.writer.say({
-      kind: 'live.ink',
-      stroke: this.stroke,
-      points: encodePoints([point]),
-      ...(i === 0 ? { start: { page: this.page, style } } : {}),
-    });
+    if (i === 0) {
+      const start = { page: this.page, style };
+      const points = encodePoints([point]);
+      this.writer.say({ kind: 'live.ink', stroke: this.stroke, start, points });
+    } else this.writer.say({ kind: 'live.more', piece: encodePiece([point], this.points[0]!) });
     if (this.points.length < this.length) return;
     this.length = LINE;
     const ink = encodeStroke({ style, points: this.points });

@@ -1,4 +1,4 @@
-import { pack, PROTOCOL, readServerMessage } from '@cuaderno/core';
+import { packMessage, PROTOCOL, readServerMessage } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 import WebSocket from 'ws';
 
@@ -26,7 +26,7 @@ export class BareWindow {
   }
 
   say(message: ClientMessage): void {
-    this.socket.send(pack(message));
+    this.socket.send(packMessage(message));
   }
 
   listen(ear: (message: ServerMessage) => void): () => void {

@@ -1,31 +1,29 @@
 import {
+  decodePiece,
   decodePoints,
   InkCodingError,
   MAX_MESSAGE_BYTES,
   mayWriteOn,
   MessageError,
-  pack,
+  packMessage,
   PROTOCOL,
   readClientMessage,
 } from '@cuaderno/core';
-import type { Actor, Board, ClientMessage, Id, Role, ServerMessage } from '@cuaderno/core';
+import type { Actor, Board, ClientMessage, Id, Point, Role, ServerMessage } from '@cuaderno/core';
+import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
 import type { LiveLesson } from '../lessons/live-lesson.js';
 import { problem } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { Allowance } from './allowance.js';
 import type { Member } from './member.js';
-import { RoundTrips } from './round-trips.js';
+import { Outlet } from './outlet.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
 const BURST = 3;
 /** Messages turned away before the connection is ended. */
 const PATIENCE = 1000;
-/** Bytes waiting to be sent above which live traffic is dropped, and everything is given up. */
-const LIVE_BACKLOG = 256 * 1024;
-const BACKLOG = 16 * 1024 * 1024;
-
 /** Why a connection ends, in the range RFC 6455 leaves to applications. */
 export const CLOSE = {
   again: 4000,
@@ -58,13 +56,21 @@ type TutorMessage = Extract<
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member {
   private readonly allowance: Allowance;
+  private readonly outlet: Outlet;
   private turnedAway = 0;
   private joined = false;
   /** The stroke this window is drawing just now. */
-  private stroke: { readonly id: Id; readonly page: Id } | null = null;
+  private stroke: {
+    readonly id: Id;
+    readonly page: Id;
+    /** What stands for it in its pieces, and the point from which they are reckoned. */
+    readonly n: number;
+    readonly origin: Point;
+  } | null = null;
 
   constructor(
     private readonly socket: WebSocket,
+    line: Duplex,
     private readonly service: LiveService,
     readonly person: Id,
     readonly role: Role,
@@ -80,7 +86,7 @@ export class LiveConnection implements Member {
     });
     socket.on('close', () => this.service.leave(this));
     socket.on('error', () => undefined);
-    new RoundTrips(socket, (ms) => this.service.measured(this, ms));
+    this.outlet = new Outlet(socket, line, (ms) => this.service.measured(this, ms));
   }
 
   get lesson(): LiveLesson | undefined {
@@ -94,18 +100,15 @@ export class LiveConnection implements Member {
   }
 
   send(bytes: Uint8Array): void {
-    if (this.socket.readyState !== this.socket.OPEN) return;
-    // Whoever is this far behind catches up faster by coming back.
-    if (this.socket.bufferedAmount > BACKLOG) this.socket.terminate();
-    else this.socket.send(bytes);
+    this.outlet.send(bytes);
   }
 
   sendLive(bytes: Uint8Array): void {
-    if (this.socket.bufferedAmount < LIVE_BACKLOG) this.send(bytes);
+    this.outlet.sendLive(bytes);
   }
 
   tell(message: ServerMessage): void {
-    this.send(pack(message));
+    this.send(packMessage(message));
   }
 
   drop(): void {
@@ -172,19 +175,23 @@ export class LiveConnection implements Member {
       case 'ops':
         this.service.offer(this, message.ops);
         break;
-      case 'live.ink':
-        // The page is told with the first points of a stroke; a stroke without a page is nobody's to see.
-        if (!message.start && this.stroke?.id !== message.stroke) return;
-        if (!this.mayWrite(message.start?.page ?? this.stroke!.page)) return;
-        try {
-          decodePoints(message.points);
-        } catch (error) {
-          if (error instanceof InkCodingError) return this.refuse('message-wrong-shape');
-          throw error;
-        }
-        if (message.start) this.stroke = { id: message.stroke, page: message.start.page };
-        this.passStroke({ ...message, by: this.person });
+      case 'live.ink': {
+        if (!this.mayWrite(message.start.page)) return;
+        const [origin] = this.inked(() => decodePoints(message.points));
+        if (!origin) return;
+        const n = this.service.numberStroke(this.board);
+        this.stroke = { id: message.stroke, page: message.start.page, n, origin };
+        this.passStroke({ ...message, by: this.person, n });
         break;
+      }
+      case 'live.more': {
+        // A stroke that nobody was told of has no page, and is nobody's to see.
+        const { stroke } = this;
+        if (!stroke || !this.mayWrite(stroke.page)) return;
+        if (this.inked(() => decodePiece(message.piece, stroke.origin)).length === 0) return;
+        this.passStroke({ kind: 'live.more', n: stroke.n, piece: message.piece });
+        break;
+      }
       case 'live.end':
         if (this.stroke?.id !== message.stroke) return;
         this.passStroke({ ...message, by: this.person });
@@ -258,6 +265,17 @@ export class LiveConnection implements Member {
         return leading.step(this, message.on);
       case 'door':
         return this.service.door(this, message.who, message.word);
+    }
+  }
+
+  /** Points of a stroke under way; none, and a word to who sent them, where no pen could have drawn them. */
+  private inked(read: () => readonly Point[]): readonly Point[] {
+    try {
+      return read();
+    } catch (error) {
+      if (!(error instanceof InkCodingError)) throw error;
+      this.refuse('message-wrong-shape');
+      return [];
     }
   }
 

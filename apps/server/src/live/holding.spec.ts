@@ -62,13 +62,14 @@ describe('what students may do', () => {
     await freeze(maren, page);
     // The line under way is given up on every screen.
     expect((await maren.hears('live.end')).stroke).toBe(stroke);
-    ana.send({ kind: 'live.ink', stroke, points });
+    ana.send({ kind: 'live.more', piece: Uint8Array.of(64, 2, 2) });
     const [theirs, own] = [addInk(page), addInk(page, 2)];
     ana.send({ kind: 'ops', ops: [theirs] });
     expect(await refuses(ana, theirs.id)).toBe('urn:cuaderno:pens-in');
     maren.send({ kind: 'ops', ops: [own] });
     await ana.hears('applied', ({ ops }) => ops.some(({ id }) => id === own.id));
     expect(maren.told.filter(({ kind }) => kind === 'live.ink').length).toBe(1);
+    expect(maren.told.some(({ kind }) => kind === 'live.more')).toBeFalse();
     await freeze(maren, page, false);
     const again = addInk(page, 3);
     ana.send({ kind: 'ops', ops: [again] });

@@ -41,7 +41,11 @@ describe('a live lesson', () => {
     const style = { tool: 'pen', ink: 'poppy', width: 2.4 } as const;
     ana.send({ kind: 'live.ink', stroke, start: { page, style }, points });
     const heard = await maren.hears('live.ink');
-    expect([heard.by, heard.stroke, heard.start?.page]).toEqual([anaId, stroke, page]);
+    expect([heard.by, heard.stroke, heard.start.page]).toEqual([anaId, stroke, page]);
+    const piece = Uint8Array.of(64, 8, 8);
+    ana.send({ kind: 'live.more', piece });
+    const more = await maren.hears('live.more');
+    expect([more.n, [...more.piece]]).toEqual([heard.n, [...piece]]);
     ana.send({ kind: 'live.end', stroke });
     await maren.hears('live.end');
     expect(await onBoard()).toEqual([]);
@@ -195,7 +199,7 @@ describe('a live lesson', () => {
     });
 
     it('no MessagePack', async () => {
-      ana.socket.send(Buffer.from([0xc1, 0xff, 0x00]));
+      ana.socket.send(Buffer.from([0xc7, 0xff, 0x00]));
       await ana.hearsProblem('message-not-readable');
       await goesOn();
     });
@@ -213,6 +217,15 @@ describe('a live lesson', () => {
       const start = { page, style: { tool: 'pen', ink: 'poppy', width: 2 } } as const;
       const points = Uint8Array.of(255, 255);
       ana.send({ kind: 'live.ink', stroke: newId(), start, points });
+      await ana.hearsProblem('message-wrong-shape');
+      await goesOn();
+      // Of a stroke that was never begun, nothing is passed on; in one that was, nothing that is no ink.
+      ana.send({ kind: 'live.more', piece: Uint8Array.of(64, 8, 8) });
+      ana.send({
+        ...{ kind: 'live.ink', stroke: newId(), start },
+        points: Uint8Array.of(1, 10, 10, 0),
+      });
+      ana.send({ kind: 'live.more', piece: Uint8Array.of(255) });
       await ana.hearsProblem('message-wrong-shape');
       await goesOn();
     });

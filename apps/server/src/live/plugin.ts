@@ -67,7 +67,7 @@ export const live = fp(
             const tutor = await app.tutorOf(request);
             if (!tutor) throw new ProblemError('not-signed-in');
             const { id } = await app.boards.one(request.params.board, tutor.id);
-            return new LiveConnection(socket, service, tutor.id, 'tutor', id, null);
+            return new LiveConnection(socket, request.socket, service, tutor.id, 'tutor', id, null);
           });
           early.release();
         },
@@ -75,7 +75,15 @@ export const live = fp(
       scope.get('/live/lesson', { websocket: true, schema }, async (socket: WebSocket, request) => {
         await admit(socket, () => {
           const { lesson, person } = app.studentOf(request);
-          return new LiveConnection(socket, service, person.id, 'student', lesson.board, lesson);
+          return new LiveConnection(
+            socket,
+            request.socket,
+            service,
+            person.id,
+            'student',
+            lesson.board,
+            lesson,
+          );
         });
       });
       scope.get('/live/door', { websocket: true, schema }, async (socket: WebSocket, request) => {

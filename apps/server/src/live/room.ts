@@ -4,6 +4,7 @@ import {
   heldOf,
   nearestPages,
   pack,
+  packMessage,
   packWithBoard,
   packWithPages,
   REFUSALS,
@@ -33,6 +34,8 @@ const FIRST_ITEMS = 100;
 const FIRST_PAGES = 5;
 /** Times a window may ask for pages before it has any of them. */
 const MAX_ASKS = 4;
+/** Strokes that are told apart: as many as two bytes say. */
+const STROKE_NUMBERS = 1 << 14;
 
 /** When and in which lesson something was made that is brought from elsewhere. */
 interface Origin {
@@ -67,6 +70,7 @@ export class Room {
   private readonly asks = new WeakMap<Member, number>();
   private queue: (Offer | Job)[] = [];
   private running = false;
+  private strokes = 0;
   private broken = false;
   /**
    * Set when nobody was here any more and the board was put away: another room may have it by now,
@@ -213,6 +217,11 @@ export class Room {
     if (this.isIdle) this.onIdle();
   }
 
+  /** What stands for a stroke in its pieces; numbers come again when nobody remembers what they stood for. */
+  numberStroke(): number {
+    return (this.strokes = (this.strokes + 1) % STROKE_NUMBERS);
+  }
+
   /** Sends to everyone but `except`. */
   broadcast(message: ServerMessage, except: Member | null = null): void {
     const bytes = pack(message);
@@ -221,7 +230,7 @@ export class Room {
 
   /** @param only who may see it, where not everyone may */
   broadcastLive(message: ServerMessage, except: Member, only?: Role): void {
-    const bytes = pack(message);
+    const bytes = packMessage(message);
     for (const member of this.members)
       if (member !== except && (!only || member.role === only)) member.sendLive(bytes);
   }

@@ -11,7 +11,7 @@ const SHARE = 0.4;
  */
 export class RoundTrips {
   private asked = 0;
-  private last: number | null = null;
+  private smoothed: number | null = null;
   private readonly timer: ReturnType<typeof setInterval>;
 
   /** @param told what it is now, whenever it was measured */
@@ -24,12 +24,22 @@ export class RoundTrips {
       if (this.asked === 0) return;
       const ms = performance.now() - this.asked;
       this.asked = 0;
-      this.last = this.last === null ? ms : this.last + (ms - this.last) * SHARE;
-      told(Math.round(this.last));
+      this.smoothed = this.smoothed === null ? ms : this.smoothed + (ms - this.smoothed) * SHARE;
+      told(Math.round(this.smoothed));
     });
     this.timer = setInterval(() => this.ask(), every).unref();
     socket.on('close', () => clearInterval(this.timer));
     this.ask();
+  }
+
+  /** As it was measured last, in ms; 0 before that. */
+  get last(): number {
+    return this.smoothed ?? 0;
+  }
+
+  /** For how long an answer has been waited for by now, in ms; 0 while none is. */
+  get waiting(): number {
+    return this.asked === 0 ? 0 : performance.now() - this.asked;
   }
 
   private ask(): void {

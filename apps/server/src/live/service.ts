@@ -135,6 +135,11 @@ export class LiveService implements Classroom {
     this.bus.open(from.board)?.broadcastLive(message, from, only);
   }
 
+  /** A number for a stroke that begins on this board. */
+  numberStroke(board: Id): number {
+    return this.bus.open(board)?.numberStroke() ?? 0;
+  }
+
   /** Who may see what is drawn on this page; `undefined` for everyone. */
   viewersOf(board: Id, page: Id): Role | undefined {
     return this.bus.open(board)?.isShown(page) ? undefined : 'tutor';

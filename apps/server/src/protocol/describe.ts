@@ -81,6 +81,11 @@ MessagePack; JSON text is understood for messages that have no bytes in them. A 
 is on disk before it is \`confirmed\` to its writer and \`applied\` for the others. \`live.ink\` and
 \`live.end\` may be lost and are never stored.
 
+One kind of message isn't MessagePack: \`live.more\`, the next points of a stroke, sixty a second. It begins
+with the byte \`c1\`, which no MessagePack begins with; from the server the stroke's number follows as a
+variable-length integer of two bytes at most; the rest is the piece, coded as
+\`packages/core/src/wire/live-piece.ts\` says.
+
 At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en')} bytes a message. What can't be taken is answered with a
 \`problem\` (RFC 9457), and the connection goes on; a connection that is ended for good has a close
 code: 4401 not in this lesson, 4410 the lesson is over, 4426 another protocol, 4429 a flood. After

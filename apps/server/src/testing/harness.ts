@@ -1,6 +1,6 @@
 import {
   boardFromOutline,
-  pack,
+  packMessage,
   pageFromSnapshot,
   PROTOCOL,
   readServerMessage,
@@ -92,7 +92,7 @@ export class Window {
   }
 
   send(message: ClientMessage): void {
-    this.socket.send(pack(message));
+    this.socket.send(packMessage(message));
   }
 
   /** Whatever was said so far or will be that fits; fails after a while. */

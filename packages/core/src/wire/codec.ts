@@ -1,10 +1,12 @@
 import { decode, encode } from '@msgpack/msgpack';
+import { PIECE_MARK, packPiece, packPieceOf, unpackPieceOf } from './live-piece.js';
 import { ClientMessage } from './messages.js';
 import type { ServerMessage } from './messages.js';
 
 /*
  * Messages travel as MessagePack, because ink is bytes and JSON has none. What may be in them is
- * said once, in `messages.ts`; this file knows nothing of it.
+ * said once, in `messages.ts`; this file knows nothing of it. Only the pieces of strokes, sixty a second
+ * and writer, travel in a shorter form: see `live-piece.ts`.
  */
 
 /** Thrown for a message that is not one; `reason` says why, for whoever writes a client. */
@@ -31,11 +33,19 @@ export function unpack(bytes: Uint8Array): unknown {
   }
 }
 
+/** A message as it travels. */
+export function packMessage(message: ClientMessage | ServerMessage): Uint8Array {
+  if (message.kind !== 'live.more') return pack(message);
+  return 'n' in message ? packPieceOf(message.n, message.piece) : packPiece(message.piece);
+}
+
 /**
  * A browser's message, checked. JSON text is understood too, for messages without ink.
  * Throws `MessageError` for anything else.
  */
 export function readClientMessage(data: Uint8Array | string): ClientMessage {
+  if (typeof data !== 'string' && data[0] === PIECE_MARK)
+    return { kind: 'live.more', piece: data.subarray(1) };
   const result = ClientMessage.safeParse(typeof data === 'string' ? parse(data) : unpack(data));
   if (result.success) return result.data;
   const issue = result.error.issues[0];
@@ -45,6 +55,7 @@ export function readClientMessage(data: Uint8Array | string): ClientMessage {
 
 /** The server's message. It is trusted: what it holds was checked when it came in. */
 export function readServerMessage(data: Uint8Array): ServerMessage {
+  if (data[0] === PIECE_MARK) return { kind: 'live.more', ...unpackPieceOf(data) };
   return unpack(data) as ServerMessage;
 }
 

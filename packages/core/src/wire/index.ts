@@ -1,4 +1,5 @@
 export * from './codec.js';
+export { decodePiece, encodePiece } from './live-piece.js';
 export * from './messages.js';
 export * from './person.js';
 export * from './view.js';

@@ -33,14 +33,16 @@ const Style = z.discriminatedUnion('tool', [
   z.object({ tool: z.literal('highlighter'), ink: HighlightName, width }),
 ]);
 
-/** The next points of a stroke under way; sent at frame rate, may be lost, never stored. */
+/** A stroke begins: where and how it is drawn, and its first points. May be lost, never stored. */
 const LiveInk = z.object({
   kind: z.literal('live.ink'),
   stroke: Id,
-  /** In the first message of a stroke: where and how it is drawn. */
-  start: z.object({ page: Id, style: Style }).optional(),
+  start: z.object({ page: Id, style: Style }),
   points: bytes(20_000),
 });
+
+/** The next points of a stroke under way, at frame rate: see `live-piece.ts`, also for how it travels. */
+const LiveMore = z.object({ kind: z.literal('live.more'), piece: bytes(20_000) });
 
 /** A stroke under way is over: either it follows as an operation, or it was given up. */
 const LiveEnd = z.object({ kind: z.literal('live.end'), stroke: Id });
@@ -58,6 +60,7 @@ export const ClientMessage = z.discriminatedUnion('kind', [
     ops: z.array(Operation).min(1).max(MAX_OPERATIONS),
   }),
   LiveInk,
+  LiveMore,
   LiveEnd,
   /** What is on these pages is to be sent. */
   z.object({ kind: z.literal('pages'), ids: z.array(Id).min(1).max(MAX_PAGES) }),
@@ -140,7 +143,9 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   /** One's own operations are in their place and on disk; `ids` are theirs, in order of `seq`. */
   z.object({ kind: z.literal('confirmed'), at: z.number(), seqs: z.array(seq), ids: z.array(Id) }),
   z.object({ kind: z.literal('refused'), id: Id, problem: Problem }),
-  LiveInk.extend({ by: Id }),
+  /** `n` stands for the stroke in the pieces that follow. */
+  LiveInk.extend({ by: Id, n: z.number().int().min(0) }),
+  LiveMore.extend({ n: z.number().int().min(0) }),
   LiveEnd.extend({ by: Id }),
   /** Everyone in the lesson, in order of arrival. */
   z.object({ kind: z.literal('people'), people: z.array(Person) }),

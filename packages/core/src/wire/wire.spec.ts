@@ -25,7 +25,7 @@ describe('messages', () => {
 
   it('are refused when they can’t be read', () => {
     expect(refused('hello?')).toBe('not-readable');
-    expect(refused(Uint8Array.of(0xc1))).toBe('not-readable');
+    expect(refused(Uint8Array.of(0xc0))).toBe('wrong-shape');
     expect(refused(new Uint8Array())).toBe('not-readable');
   });
 

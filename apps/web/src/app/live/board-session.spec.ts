@@ -1,4 +1,6 @@
 import {
+  encodePiece,
+  encodePoints,
   BoardDraft,
   apply,
   boardOutline,
@@ -371,18 +373,26 @@ describe('a board that is open in this window', () => {
     const heard: unknown[] = [];
     session.liveInk.subscribe((event) => heard.push(event));
     const stroke = newId();
-    const points = Uint8Array.of(1, 2);
-    server.line.say({ kind: 'live.ink', by: ida, stroke, points });
+    const points = [{ x: 1, y: 2, pressure: 1, time: 0 }];
+    const start = { page: page.id, style: { tool: 'pen', ink: 'fern', width: 2 } } as const;
+    server.line.say({
+      ...{ kind: 'live.ink', by: ida, stroke, start, n: 5 },
+      points: encodePoints(points),
+    });
+    server.line.say({ kind: 'live.more', n: 5, piece: encodePiece(points, points[0]!) });
     server.line.say({ kind: 'live.end', by: ida, stroke });
     expect(heard).toEqual([
+      { kind: 'points', by: ida, stroke, start, points },
       { kind: 'points', by: ida, stroke, start: undefined, points },
       { kind: 'end', by: ida, stroke },
     ]);
+    session.sendInk(stroke, start, points);
     session.sendInk(stroke, undefined, points);
     server.line.end();
     session.sendInk(stroke, undefined, points);
     session.endInk(stroke);
     expect(server.line.of('live.ink').length).toBe(1);
+    expect(server.line.of('live.more').length).toBe(1);
     expect(server.line.of('live.end')).toEqual([]);
   });
 

@@ -20,7 +20,7 @@ import type {
   Board,
   Change,
   Id,
-  InkStyle,
+  InkPoint,
   Operation,
   Problem,
   Replica,
@@ -34,22 +34,13 @@ import type { Subscription } from 'rxjs';
 import { ENDED, LiveLink } from './live-link';
 import type { Dial, LinkEvent } from './live-link';
 import { LessonRoom } from './lesson-room';
+import { LiveInk } from './live-ink';
+import type { LiveInkEvent, StrokeStart } from './live-ink';
 import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
 
 /** How things stand with the server. */
 export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'door' | 'old';
-
-/** Someone else's stroke under way, piece by piece. */
-export type LiveInkEvent =
-  | {
-      readonly kind: 'points';
-      readonly by: Id;
-      readonly stroke: Id;
-      readonly start: { readonly page: Id; readonly style: InkStyle } | undefined;
-      readonly points: Uint8Array;
-    }
-  | { readonly kind: 'end'; readonly by: Id; readonly stroke: Id };
 
 /** How long an operation may wait for its confirmation before the line is tried anew, in ms. */
 const PATIENCE = 8000;
@@ -71,6 +62,7 @@ export class BoardSession {
   private readonly sent = new Map<Id, number>();
   private gapSince: number | null = null;
   private readonly watch: ReturnType<typeof setInterval>;
+  private readonly underWay = new LiveInk();
   private looking: Id | null = null;
   private readonly pageArrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
   /** Whether what was done on an earlier visit can be undone by now. */
@@ -167,11 +159,10 @@ export class BoardSession {
     this.make(this.history?.redo(this.board()) ?? []);
   }
 
-  sendInk(stroke: Id, start: { page: Id; style: InkStyle } | undefined, points: Uint8Array): void {
+  sendInk(stroke: Id, start: StrokeStart | undefined, points: readonly InkPoint[]): void {
     if (this.line() !== 'live') return;
-    this.link.send(
-      start ? { kind: 'live.ink', stroke, start, points } : { kind: 'live.ink', stroke, points },
-    );
+    const message = this.underWay.outgoing(stroke, start, points);
+    if (message) this.link.send(message);
   }
 
   endInk(stroke: Id): void {
@@ -224,6 +215,7 @@ export class BoardSession {
       case 'away':
         this.sent.clear();
         this.pageArrivals.lost();
+        this.underWay.forget();
         this.line.set('away');
         break;
       case 'ended':
@@ -261,14 +253,13 @@ export class BoardSession {
         this.endInk(message.id);
         this.problem.set(message.problem);
         break;
-      case 'live.ink': {
-        const { by, stroke, start, points } = message;
-        this.liveInk.next({ kind: 'points', by, stroke, start, points });
+      case 'live.ink':
+      case 'live.more':
+      case 'live.end': {
+        const event = this.underWay.incoming(message);
+        if (event) this.liveInk.next(event);
         break;
       }
-      case 'live.end':
-        this.liveInk.next({ kind: 'end', by: message.by, stroke: message.stroke });
-        break;
       case 'over':
         this.room.over();
         if (this.role() === 'student') this.line.set('over');

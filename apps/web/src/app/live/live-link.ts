@@ -1,4 +1,4 @@
-import { pack, readServerMessage } from '@cuaderno/core';
+import { packMessage, readServerMessage } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 import type { Observable } from 'rxjs';
 import { Subject } from 'rxjs';
@@ -57,7 +57,7 @@ export class LiveLink {
   /** Whether it could be handed to the network. */
   send(message: ClientMessage): boolean {
     if (!this.isOpen) return false;
-    this.socket!.send(pack(message) as Uint8Array<ArrayBuffer>);
+    this.socket!.send(packMessage(message) as Uint8Array<ArrayBuffer>);
     return true;
   }
 

@@ -1,4 +1,4 @@
-import { pack, unpack } from '@cuaderno/core';
+import { packMessage, readClientMessage } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 
 /** The server's end of a line, for tests: opens it, speaks, listens, and breaks it off. */
@@ -13,7 +13,7 @@ export class PretendSocket {
   constructor(readonly url: URL) {}
 
   send(data: Uint8Array): void {
-    this.heard.push(unpack(data) as ClientMessage);
+    this.heard.push(readClientMessage(data));
   }
 
   close(): void {
@@ -26,7 +26,7 @@ export class PretendSocket {
   }
 
   say(message: ServerMessage): void {
-    this.onmessage?.({ data: pack(message).slice().buffer });
+    this.onmessage?.({ data: packMessage(message).slice().buffer });
   }
 
   /** @param code 1006 is a line that broke */

@@ -1,4 +1,4 @@
-import { encodePoints, newId } from '@cuaderno/core';
+import { newId } from '@cuaderno/core';
 import { LiveStrokes } from './live-strokes';
 
 describe('strokes of others under way', () => {
@@ -6,7 +6,7 @@ describe('strokes of others under way', () => {
   let strokes: LiveStrokes;
   const by = newId();
   const start = { page: newId(), style: { tool: 'pen', ink: 'fern', width: 2.4 } } as const;
-  const some = encodePoints([{ x: 1, y: 2, pressure: 0.5, time: 0 }]);
+  const some = [{ x: 1, y: 2, pressure: 0.5, time: 0 }];
 
   beforeEach(() => {
     now = 0;

@@ -1,6 +1,5 @@
-import { decodePoints } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle } from '@cuaderno/core';
-import type { LiveInkEvent } from '../live/board-session';
+import type { LiveInkEvent } from '../live/live-ink';
 
 /** A stroke of which nothing has come for this long is given up, in ms. */
 const FORGOTTEN = 15_000;
@@ -41,7 +40,7 @@ export class LiveStrokes {
       this.strokes.set(stroke, known);
     }
     known.heardAt = now;
-    known.points.push(...decodePoints(event.points));
+    known.points.push(...event.points);
   }
 
   /** The finished line has come. */

@@ -26,7 +26,7 @@ import type {
   Shown,
   View,
 } from '@cuaderno/core';
-import type { LiveInkEvent } from '../live/board-session';
+import type { LiveInkEvent } from '../live/live-ink';
 import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
 import type { GestureTarget } from './gestures';

@@ -1,5 +1,4 @@
 import {
-  encodePoints,
   encodeStroke,
   layersAt,
   MAX_POINTS,
@@ -27,7 +26,7 @@ export interface FinishedStroke {
 export interface StrokePiece {
   readonly stroke: Id;
   readonly start?: { readonly page: Id; readonly style: InkStyle };
-  readonly points: Uint8Array;
+  readonly points: readonly InkPoint[];
 }
 
 /** What the eraser has touched; all of one sweep have the same `gesture`. */
@@ -196,7 +195,7 @@ export class Writing {
       this.sendFrame = 0;
       const { own } = this;
       if (!own || own.sent === own.points.length) return;
-      const points = encodePoints(own.points.slice(own.sent));
+      const points = own.points.slice(own.sent);
       const first = own.sent === 0;
       own.sent = own.points.length;
       this.news.piece({

@@ -1,0 +1,109 @@
+import { EventEmitter } from 'node:events';
+import { PassThrough } from 'node:stream';
+import type { WebSocket } from 'ws';
+import { GATHER, Outlet } from './outlet.js';
+
+/** A socket whose window answers when the test says so. */
+class PretendSocket extends EventEmitter {
+  readonly OPEN = 1;
+  readyState = 1;
+  bufferedAmount = 0;
+  readonly sent: number[] = [];
+  pings = 0;
+
+  constructor(readonly line: PassThrough) {
+    super();
+  }
+
+  send(bytes: Uint8Array): void {
+    this.sent.push(bytes[0]!);
+    this.line.write(bytes);
+  }
+
+  ping(): void {
+    this.pings++;
+  }
+
+  terminate(): void {
+    this.readyState = 3;
+  }
+}
+
+describe('what goes out to a window', () => {
+  let line: PassThrough;
+  let socket: PretendSocket;
+  let outlet: Outlet;
+
+  const word = (n: number): Uint8Array => Uint8Array.of(n);
+  const pass = (ms: number) => jasmine.clock().tick(ms);
+
+  /** The first round trip took so long, in ms. */
+  function answered(ms: number): void {
+    pass(ms);
+    socket.emit('pong');
+  }
+
+  beforeEach(() => {
+    jasmine.clock().install();
+    let now = 1000;
+    spyOn(performance, 'now').and.callFake(() => now);
+    const tick = jasmine.clock().tick.bind(jasmine.clock());
+    spyOn(jasmine.clock(), 'tick').and.callFake((ms: number) => {
+      now += ms;
+      tick(ms);
+    });
+    line = new PassThrough();
+    socket = new PretendSocket(line);
+    outlet = new Outlet(socket as unknown as WebSocket, line, () => undefined);
+  });
+  afterEach(() => {
+    socket.emit('close');
+    jasmine.clock().uninstall();
+  });
+
+  it('goes at once on a good line', () => {
+    answered(20);
+    outlet.sendLive(word(1));
+    outlet.send(word(2));
+    expect(socket.sent).toEqual([1, 2]);
+  });
+
+  it('is gathered on a slow one, if it is live, and goes as one', () => {
+    answered(400);
+    const uncork = spyOn(line, 'uncork').and.callThrough();
+    outlet.sendLive(word(1));
+    outlet.sendLive(word(2));
+    expect(socket.sent).toEqual([]);
+    pass(GATHER);
+    expect(socket.sent).toEqual([1, 2]);
+    expect(uncork).toHaveBeenCalledTimes(1);
+  });
+
+  it('arrives in the order in which it was said, whatever it is', () => {
+    answered(400);
+    outlet.sendLive(word(1));
+    outlet.send(word(2));
+    expect(socket.sent).toEqual([1, 2]);
+    pass(GATHER);
+    expect(socket.sent).toEqual([1, 2]);
+  });
+
+  it('is only what lasts where a window hasn’t answered for long, or is far behind', () => {
+    answered(400);
+    pass(5000);
+    pass(3000);
+    outlet.sendLive(word(1));
+    outlet.send(word(2));
+    socket.emit('pong');
+    socket.bufferedAmount = 300 * 1024;
+    outlet.sendLive(word(3));
+    pass(GATHER);
+    expect(socket.sent).toEqual([2]);
+  });
+
+  it('is given up where a window takes nothing at all: it comes back and catches up', () => {
+    socket.bufferedAmount = 17 * 1024 * 1024;
+    outlet.send(word(1));
+    expect(socket.readyState).toBe(3);
+  });
+});

@@ -1,0 +1,47 @@
+import { newId } from '@cuaderno/core';
+import type { InkPoint } from '@cuaderno/core';
+import { LiveInk } from './live-ink';
+
+describe('strokes under way, as messages', () => {
+  const [stroke, by] = [newId(), newId()];
+  const start = { page: newId(), style: { tool: 'pen', ink: 'fern', width: 2.4 } } as const;
+  const at = (x: number, y: number): InkPoint => ({ x, y, pressure: 0.5, time: 0 });
+
+  it('are heard as they were drawn, to a sixteenth of a point', () => {
+    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const first = mine.outgoing(stroke, start, [at(100.3, 50), at(101, 51)]);
+    const next = mine.outgoing(stroke, undefined, [at(104.62, 49.11), at(110, 44)]);
+    if (first?.kind !== 'live.ink' || next?.kind !== 'live.more') return fail('not as expected');
+    const began = theirs.incoming({ ...first, by, n: 7 });
+    const heard = theirs.incoming({ ...next, n: 7 });
+    expect(began).toEqual(jasmine.objectContaining({ kind: 'points', by, stroke, start }));
+    if (heard?.kind !== 'points') return fail('nothing was heard');
+    expect(heard.stroke).toBe(stroke);
+    heard.points.forEach(({ x, y }, i) => {
+      expect(Math.abs(x - [104.62, 110][i]!)).toBeLessThanOrEqual(1 / 16);
+      expect(Math.abs(y - [49.11, 44][i]!)).toBeLessThanOrEqual(1 / 16);
+    });
+  });
+
+  it('are nothing where their beginning wasn’t told, on either side', () => {
+    const ink = new LiveInk();
+    expect(ink.outgoing(stroke, undefined, [at(1, 1)])).toBeNull();
+    const told = new LiveInk();
+    told.outgoing(stroke, start, [at(1, 1)]);
+    const more = told.outgoing(stroke, undefined, [at(2, 2)]);
+    if (more?.kind !== 'live.more') return fail('not as expected');
+    expect(ink.incoming({ ...more, n: 3 })).toBeNull();
+  });
+
+  it('have other numbers after a break', () => {
+    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const first = mine.outgoing(stroke, start, [at(1, 1)]);
+    const more = mine.outgoing(stroke, undefined, [at(2, 2)]);
+    if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');
+    theirs.incoming({ ...first, by, n: 0 });
+    theirs.forget();
+    expect(theirs.incoming({ ...more, n: 0 })).toBeNull();
+    mine.forget();
+    expect(mine.outgoing(stroke, undefined, [at(3, 3)])).toBeNull();
+  });
+});

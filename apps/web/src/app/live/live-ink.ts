@@ -1,0 +1,77 @@
+import { decodePiece, decodePoints, encodePiece, encodePoints } from '@cuaderno/core';
+import type { ClientMessage, Id, InkPoint, InkStyle, Point, ServerMessage } from '@cuaderno/core';
+
+/** Where and how a stroke is drawn. */
+export interface StrokeStart {
+  readonly page: Id;
+  readonly style: InkStyle;
+}
+
+/** Someone else's stroke under way, piece by piece. */
+export type LiveInkEvent =
+  | {
+      readonly kind: 'points';
+      readonly by: Id;
+      readonly stroke: Id;
+      /** With the first points of it. */
+      readonly start: StrokeStart | undefined;
+      readonly points: readonly InkPoint[];
+    }
+  | { readonly kind: 'end'; readonly by: Id; readonly stroke: Id };
+
+/** Strokes of which pieces may still come, at most. */
+const KNOWN = 64;
+
+/** Strokes under way, as messages: the first says all about one, and what follows is only points. */
+export class LiveInk {
+  /** The stroke that is drawn here just now. */
+  private own: { readonly stroke: Id; readonly origin: Point } | null = null;
+  /** Others' strokes, by the numbers that stand for them. */
+  private readonly known = new Map<number, { by: Id; stroke: Id; origin: Point }>();
+
+  /** @param start with the first points of a stroke @returns what to send; `null` where nobody knows the stroke */
+  outgoing(
+    stroke: Id,
+    start: StrokeStart | undefined,
+    points: readonly InkPoint[],
+  ): ClientMessage | null {
+    if (start) {
+      const coded = encodePoints(points);
+      this.own = { stroke, origin: decodePoints(coded)[0]! };
+      return { kind: 'live.ink', stroke, start, points: coded };
+    }
+    if (this.own?.stroke !== stroke) return null;
+    return { kind: 'live.more', piece: encodePiece(points, this.own.origin) };
+  }
+
+  incoming(
+    message: Extract<ServerMessage, { kind: 'live.ink' | 'live.more' | 'live.end' }>,
+  ): LiveInkEvent | null {
+    switch (message.kind) {
+      case 'live.ink': {
+        const { by, stroke, start, n } = message;
+        const points = decodePoints(message.points);
+        this.known.delete(n);
+        this.known.set(n, { by, stroke, origin: points[0]! });
+        if (this.known.size > KNOWN) this.known.delete(this.known.keys().next().value!);
+        return { kind: 'points', by, stroke, start, points };
+      }
+      case 'live.more': {
+        // Of a stroke whose beginning was lost, or that began before one came, the whole is seen when it is finished.
+        const of = this.known.get(message.n);
+        if (!of) return null;
+        const { by, stroke, origin } = of;
+        const points = decodePiece(message.piece, origin);
+        return { kind: 'points', by, stroke, start: undefined, points };
+      }
+      case 'live.end':
+        return { kind: 'end', by: message.by, stroke: message.stroke };
+    }
+  }
+
+  /** A new line begins: numbers stand for other strokes from now on. */
+  forget(): void {
+    this.own = null;
+    this.known.clear();
+  }
+}

@@ -1,0 +1,76 @@
+import fc from 'fast-check';
+import { InkCodingError } from '../ink/index.js';
+import type { InkPoint } from '../ink/index.js';
+import { handwriting } from '../testing/index.js';
+import { packMessage, readClientMessage, readServerMessage } from './codec.js';
+import { decodePiece, encodePiece } from './live-piece.js';
+
+const place = fc.double({ min: -2000, max: 2000, noNaN: true });
+const point: fc.Arbitrary<InkPoint> = fc.record({
+  x: place,
+  y: place,
+  pressure: fc.double({ min: 0, max: 1, noNaN: true }),
+  time: fc.constant(0),
+});
+
+describe('pieces of a stroke under way', () => {
+  it('are what they were, to a sixteenth of a point, wherever the stroke began', () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 1, maxLength: 20 }), point, (points, origin) => {
+        const back = decodePiece(encodePiece(points, origin), origin);
+        expect(back.length).toBe(points.length);
+        back.forEach(({ x, y, pressure }, i) => {
+          expect(Math.abs(x - points[i]!.x)).toBeLessThanOrEqual(1 / 16);
+          expect(Math.abs(y - points[i]!.y)).toBeLessThanOrEqual(1 / 16);
+          expect(Math.abs(pressure - points[points.length - 1]!.pressure)).toBeLessThan(0.005);
+        });
+      }),
+    );
+  });
+
+  it('travel as bytes that are no MessagePack, with the number of their stroke from the server', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: (1 << 14) - 1 }),
+        fc.array(point, { minLength: 1 }),
+        (n, points) => {
+          const piece = encodePiece(points, points[0]!);
+          const told = readServerMessage(packMessage({ kind: 'live.more', n, piece }));
+          expect(told.kind === 'live.more' && told.n).toBe(n);
+          expect(told.kind === 'live.more' && [...told.piece]).toEqual([...piece]);
+          const said = readClientMessage(packMessage({ kind: 'live.more', piece }));
+          expect(said.kind === 'live.more' && [...said.piece]).toEqual([...piece]);
+        },
+      ),
+    );
+  });
+
+  it('of handwriting take some eight bytes a frame of two points', () => {
+    const { points } = handwriting(3, { count: 200 });
+    let bytes = 0;
+    for (let i = 2; i + 2 <= points.length; i += 2)
+      bytes += packMessage({
+        kind: 'live.more',
+        n: 9000,
+        piece: encodePiece(points.slice(i, i + 2), points[0]!),
+      }).length;
+    expect(bytes / (points.length / 2 - 1)).toBeLessThan(11);
+  });
+
+  it('are refused where no pen could have drawn them', () => {
+    const origin = { x: 10, y: 10 };
+    for (const bytes of [[], [64], [200, 1, 1], [64, 1], [64, 255, 255, 255, 255, 127, 1]])
+      expect(() => decodePiece(Uint8Array.from(bytes), origin))
+        .withContext(String(bytes))
+        .toThrowError(InkCodingError);
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 60 }), (bytes) => {
+        try {
+          decodePiece(bytes, origin);
+        } catch (error) {
+          expect(error).toBeInstanceOf(InkCodingError);
+        }
+      }),
+    );
+  });
+});
