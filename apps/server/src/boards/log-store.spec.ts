@@ -1,5 +1,5 @@
 import { emptyBoard, fold, newId } from '@cuaderno/core';
-import type { Entry } from '@cuaderno/core';
+import type { Entry, Operation } from '@cuaderno/core';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -18,13 +18,18 @@ describe('a log on disk', () => {
     await db.raw([{ sql, params: [board] }]);
     const [page] = somePages(1);
     const lesson = newId();
+    const sheet = newId();
     // More than are read in one go.
     const entries: Entry[] = Array.from({ length: 4500 }, (_, i) => ({
       seq: i + 1,
       by: `Ída "${i}" \u{1f319}`,
       at: 1_795_000_000_000 + i,
       lesson: i % 2 ? lesson : null,
-      op: i === 0 ? addPages([page!]) : addInk(page!.id, i),
+      op:
+        i === 0
+          ? addPages([page!])
+          : // Every seventh line lies on a cover sheet.
+            ({ ...addInk(page!.id, i), ...(i % 7 ? {} : { on: sheet }) } as Operation),
     }));
     const store = new LogStore(db);
     await store.append(7, entries);

@@ -30,15 +30,21 @@ type Row = [
   length: number,
 ];
 
-/** A line is stored as its coded ink and nothing around it; there are so many of them. */
+/**
+ * A line is stored as its coded ink and nothing around it; there are so many of them. One that lies on a
+ * cover sheet is stored as other operations are. Coded ink begins with a byte below 0x80 (its version),
+ * a MessagePack map with one from 0x80 on.
+ */
 function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
-  if (op.kind === 'ink.add') return [board, seq, op.id, by, at, lesson, op.kind, op.page, op.ink];
+  if (op.kind === 'ink.add' && !op.on)
+    return [board, seq, op.id, by, at, lesson, op.kind, op.page, op.ink];
   const { id, kind, ...rest } = op;
   return [board, seq, id, by, at, lesson, kind, 'page' in op ? op.page : null, pack(rest)];
 }
 
 function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): Entry {
-  const rest = kind === 'ink.add' ? { page, ink: body } : (unpack(body) as object);
+  const bare = kind === 'ink.add' && body[0]! < 0x80;
+  const rest = bare ? { page, ink: body } : (unpack(body) as object);
   return { seq, by, at, lesson, op: { id, kind, ...rest } as Operation };
 }
 
