@@ -34,6 +34,11 @@ export class Someone {
     return new Someone(await context.newPage());
   }
 
+  /** Another tab of the same browser. */
+  static async beside({ page }: Someone): Promise<Someone> {
+    return new Someone(await page.context().newPage());
+  }
+
   get stage(): Locator {
     return this.page.locator('cua-stage .host');
   }

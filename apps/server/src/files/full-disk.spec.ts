@@ -90,9 +90,15 @@ describe('a full disk', () => {
     maren.send({ kind: 'ops', ops: [name, ...ops] });
     await maren.ends();
     expect(maren.told.some(({ kind }) => kind === 'confirmed')).toBeFalse();
-    makeRoom();
+    // Whoever comes meanwhile is told that writing rests, and what is sent is left with who sent it.
     const again = await house.tutorWindow();
     expect((await again.hears('welcome')).board!.pages[0]!.name).toBe('');
+    expect((await again.hears('keeping')).on).toBeFalse();
+    again.send({ kind: 'ops', ops: [name] });
+    await again.hearsTimes('keeping', 2);
+    expect(again.told.some(({ kind }) => kind === 'confirmed')).toBeFalse();
+    makeRoom();
+    await again.hears('keeping', ({ on }) => on);
     again.send({ kind: 'ops', ops: [name] });
     await again.hears('confirmed', ({ ids }) => ids.includes(name.id));
     expect(existsSync(join(house.folder, 'cuaderno.db'))).toBeTrue();

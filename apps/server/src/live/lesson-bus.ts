@@ -18,6 +18,8 @@ export interface LessonBus {
   onHeld: (board: Id) => void;
   /** Called when students may do or see something else on a board from now on. */
   onRules: (board: Id) => void;
+  /** Called when there was no room on the disk for what was written. */
+  onFull: () => void;
 }
 
 /** How long a room is kept when nobody is in it, in ms: whoever comes back finds the board open. */
@@ -31,6 +33,7 @@ export class LocalBus implements LessonBus {
   /** Called when something on a board is held back or shown from now on. */
   onHeld: (board: Id) => void = () => undefined;
   onRules: (board: Id) => void = () => undefined;
+  onFull: () => void = () => undefined;
   private readonly opening = new Map<Id, Promise<Room | null>>();
   /** Rooms that nobody is in, the longest empty first, with what will put them away. */
   private readonly resting = new Map<Room, ReturnType<typeof setTimeout>>();
@@ -90,6 +93,7 @@ export class LocalBus implements LessonBus {
     const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
     room.lesson = this.lessonOn(id);
     room.onHeld = () => this.onHeld(id);
+    room.onFull = () => this.onFull();
     room.onRules = () => this.onRules(id);
     room.onIdle = () => this.letRest(room);
     room.successor = () => roomOf(this, id);

@@ -6,10 +6,12 @@ import type { FastifyRequest } from 'fastify';
 import type { WebSocket } from 'ws';
 import { z } from 'zod';
 import { LogStore } from '../boards/log-store.js';
+import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { CLOSE, LiveConnection } from './connection.js';
 import { DoorConnection } from './door-connection.js';
+import { Keeping } from './keeping.js';
 import { LocalBus } from './lesson-bus.js';
 import type { LessonBus } from './lesson-bus.js';
 import { LiveService } from './service.js';
@@ -50,7 +52,9 @@ export const live = fp(
     });
     const logs = new LogStore(app.db);
     const bus = new LocalBus(logs, app.log, (board) => app.lessons.onBoard(board)?.id ?? null);
-    const service = new LiveService(bus, app.lessons, app.log, messagesPerSecond);
+    const keeping = new Keeping(() => writeDown(app.db), app.log);
+    app.addHook('onClose', () => keeping.close());
+    const service = new LiveService(bus, app.lessons, app.log, keeping, messagesPerSecond);
     app.decorate('logs', logs);
     app.decorate('bus', bus);
     app.decorate('live', service);
@@ -96,6 +100,16 @@ export const live = fp(
   },
   { name: 'live', dependencies: ['database', 'accounts', 'lessons'] },
 );
+
+/** Writes as much down as many lines are, and takes it away again. Rejects where there is no room. */
+async function writeDown(db: Database): Promise<void> {
+  const say = (sql: string) => ({ sql, params: [] });
+  await db.raw([
+    say('CREATE TABLE IF NOT EXISTS room_on_disk (bytes BLOB)'),
+    say('INSERT INTO room_on_disk VALUES (zeroblob(131072))'),
+  ]);
+  await db.raw([say('DROP TABLE room_on_disk')]);
+}
 
 /** What a browser says while we look up who it is mustn't be lost. */
 function holdMessages(socket: WebSocket): { release(): void } {

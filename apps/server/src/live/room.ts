@@ -23,7 +23,7 @@ import type {
 } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
-import { problem } from '../problems/index.js';
+import { isDiskFull, problem } from '../problems/index.js';
 import type { Member } from './member.js';
 
 /** Operations in one commit at most, so that the first of a flood needn't wait for the last. */
@@ -83,6 +83,8 @@ export class Room {
   onIdle: () => void = () => undefined;
   /** Called when something is held back or shown from now on. */
   onHeld: () => void = () => undefined;
+  /** Called when there was no room on the disk for what was written. */
+  onFull: () => void = () => undefined;
   /** Called when students may do or see something else on it from now on. */
   onRules: () => void = () => undefined;
   /** The lesson in which things are written just now. */
@@ -327,6 +329,7 @@ export class Room {
   private fail(error: unknown): void {
     this.log.error({ err: error, board: this.id }, 'a commit failed; the board is opened again');
     this.broken = true;
+    if (isDiskFull(error)) this.onFull();
     for (const member of this.members) member.drop();
     this.members.clear();
   }

@@ -18,6 +18,7 @@ import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
 import { Holding } from './holding.js';
 import { Leading } from './leading.js';
+import type { Keeping } from './keeping.js';
 import type { LessonBus } from './lesson-bus.js';
 import { Showing } from './showing.js';
 import { Talking } from './talking.js';
@@ -35,10 +36,16 @@ export class LiveService implements Classroom {
     private readonly bus: LessonBus,
     readonly lessons: Lessons,
     private readonly log: FastifyBaseLogger,
+    private readonly keeping: Keeping,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
   ) {
     lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
+    bus.onFull = () => keeping.lost();
+    keeping.onChange = (on) => {
+      for (const windows of this.connections.values())
+        for (const window of windows) window.tell({ kind: 'keeping', on });
+    };
     bus.onRules = (board) => {
       this.holding.stopStrokes(board);
       const lesson = this.lessonOn(board);
@@ -84,6 +91,7 @@ export class LiveService implements Classroom {
         kind: 'welcome',
         you: connection.person,
         role: connection.role,
+        now: Date.now(),
         lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
         page: seen.pages.has(lesson?.leaderPage ?? '') ? lesson!.leaderPage : null,
       }));
@@ -93,6 +101,7 @@ export class LiveService implements Classroom {
     const here = this.connections.get(connection.board) ?? new Set();
     here.add(connection);
     this.connections.set(connection.board, here);
+    if (!this.keeping.isOn) connection.tell({ kind: 'keeping', on: false });
     if (!lesson) return;
     this.greet(connection);
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
@@ -115,6 +124,8 @@ export class LiveService implements Classroom {
   }
 
   offer(connection: LiveConnection, ops: Operation[]): void {
+    // Whoever wrote it keeps it, and offers it again when they are told that writing goes on.
+    if (!this.keeping.isOn) return connection.tell({ kind: 'keeping', on: false });
     const room = this.bus.open(connection.board);
     if (room) room.offer(ops, connection);
     else connection.drop();

@@ -121,6 +121,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
     kind: z.literal('welcome'),
     you: Id,
     role: Role,
+    /** What time it is for the server, in ms since 1970. */
+    now: z.number(),
     /** The lesson that is open on this board, if one is. */
     lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
     /** The page to begin on: where the tutor is. */
@@ -173,6 +175,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
     kind: z.literal('lesson'),
     lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
   }),
+  /** Whether what is written can be kept just now: while the disk is full, writing rests. */
+  z.object({ kind: z.literal('keeping'), on: z.boolean() }),
   /** The lesson was closed; nothing more will come. */
   z.object({ kind: z.literal('over'), at: z.number() }),
   /** What students may look at of the tutor's materials isn't what it was. */

@@ -101,6 +101,7 @@ describe('a board that is open in this window', () => {
     server.line.open();
     server.line.say({
       kind: 'welcome',
+      now: Date.now(),
       you: me,
       role: 'student',
       lesson,
@@ -271,6 +272,7 @@ describe('a board that is open in this window', () => {
       server.line.open();
       server.line.say({
         kind: 'welcome',
+        now: Date.now(),
         you: me,
         role: 'student',
         lesson,

@@ -71,6 +71,8 @@ export class BoardSession {
   /** What is on screen: all that is confirmed, and one's own that isn't yet. */
   readonly board = computed<Board>(() => this.state().view);
   readonly line = signal<LineState>('joining');
+  /** Whether the server can keep what is written just now. */
+  readonly keeps = signal(true);
   readonly me = signal<Id | null>(null);
   readonly role = signal<Role>('student');
   /** The lesson on this board: who is in it and what is said there. */
@@ -198,7 +200,7 @@ export class BoardSession {
   }
 
   private send(ops: readonly Operation[]): void {
-    if (this.line() !== 'live') return;
+    if (this.line() !== 'live' || !this.keeps()) return;
     const now = performance.now();
     for (let i = 0; i < ops.length; i += MAX_OPERATIONS) {
       const batch = ops.slice(i, i + MAX_OPERATIONS);
@@ -264,6 +266,12 @@ export class BoardSession {
         this.room.over();
         if (this.role() === 'student') this.line.set('over');
         break;
+      case 'keeping':
+        this.keeps.set(message.on);
+        // What was sent meanwhile wasn't taken: all of it is offered again when there is room.
+        this.sent.clear();
+        if (message.on) this.send(this.state().pending.map(({ op }) => op));
+        break;
       case 'problem':
         this.problem.set(message.problem);
         break;
@@ -276,6 +284,7 @@ export class BoardSession {
     const { you, role, lesson, page, board } = message;
     this.me.set(you);
     this.role.set(role);
+    this.room.ahead.set(message.now - Date.now());
     this.room.begin(lesson);
     if (board) {
       this.early.clear();
@@ -293,6 +302,7 @@ export class BoardSession {
         replica(outline.board, board.seq, [...kept.map((op) => ({ op, stamp })), ...known]),
       );
     }
+    this.keeps.set(true);
     this.line.set('live');
     this.problem.set(null);
     this.resume();

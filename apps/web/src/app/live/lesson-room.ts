@@ -36,6 +36,8 @@ export interface Pointed {
  */
 export class LessonRoom {
   readonly lesson = signal<{ id: Id; openedAt: number } | null>(null);
+  /** How far the server’s clock is ahead of this machine’s, in ms: one of them may be wrong by a day. */
+  readonly ahead = signal(0);
   readonly people = signal<readonly Person[]>([]);
   /** Who is at the door and who was sent out, for the tutor. */
   readonly arrivals = signal<readonly Arrival[]>([]);

@@ -21,9 +21,13 @@ import type { LineState } from '../live/board-session';
 })
 export class LineNotice {
   readonly state = input.required<LineState>();
+  /** Whether the server can keep what is written. */
+  readonly keeps = input(true);
   readonly waiting = input(0);
 
   protected readonly words = computed(() => {
+    if (this.state() === 'live' && !this.keeps())
+      return 'There is no room left on the tutor’s disk. Writing rests until there is; what you wrote is kept here.';
     if (this.state() !== 'away') return null;
     const n = this.waiting();
     const lines = n === 0 ? '' : n === 1 ? ' One change waits.' : ` ${n} changes wait.`;

@@ -91,6 +91,8 @@ export class LessonClock {
   /** In ms since 1970, by the server's clock. */
   readonly openedAt = input.required<number>();
   readonly endsAt = input<number | null>(null);
+  /** How far the server’s clock is ahead of this machine’s, in ms. */
+  readonly ahead = input(0);
   readonly mayPlan = input(false);
   readonly planned = output<number | null>();
   /** Its end is near: said once. */
@@ -98,7 +100,8 @@ export class LessonClock {
 
   protected readonly minute = MINUTE;
   protected readonly usual = USUAL;
-  private readonly now = signal(Date.now());
+  private readonly here = signal(Date.now());
+  private readonly now = computed(() => this.here() + this.ahead());
   private said: number | null = null;
 
   protected readonly state = computed(() => {
@@ -129,7 +132,7 @@ export class LessonClock {
   }
 
   private tick(): void {
-    this.now.set(Date.now());
+    this.here.set(Date.now());
     const end = this.endsAt();
     if (this.state() !== 'near' || end === this.said) return;
     this.said = end;

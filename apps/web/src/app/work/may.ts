@@ -19,10 +19,11 @@ export class May {
   /** What applies on the page in view. */
   readonly here = computed(() => this.session().applies()(this.page()));
   readonly writeOn = computed(() => {
-    const applies = this.session().applies();
-    return (page: Id): boolean => applies(page).trust !== 'look';
+    const { applies, keeps } = this.session();
+    const [on, rests] = [applies(), !keeps()];
+    return (page: Id): boolean => !rests && on(page).trust !== 'look';
   });
-  readonly write = computed(() => this.here().trust !== 'look');
+  readonly write = computed(() => this.session().keeps() && this.here().trust !== 'look');
   readonly erase = computed(() => {
     const [teaches, me] = [this.teaches(), this.session().me()];
     return (item: Item): boolean => teaches || item.by === me;
