@@ -10,6 +10,8 @@ const THIN = { rate: 64_000, delay: 200, loss: 0.02 } as const;
 
 const across = (y: number, from = 80): Place[] => [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
 
+test.describe.configure({ timeout: 150_000 });
+
 test('on a line of 64 kbit/s writing stays usable and nothing is lost', async ({ browser }) => {
   const server = await ServerProcess.start();
   const line = await ThinLine.to(server.port);

@@ -8,6 +8,9 @@ import { SheetPainters } from './sheet-painter';
 const MAX_PIXELS = 12_000_000;
 /** How long a zoom must rest before pages are drawn sharp again, in ms. */
 const REST = 110;
+/** How long ink is drawn without a pause while the page is seen, and that pause, in ms. */
+const SLICE = 5;
+const PAUSE = 6;
 /** How long to wait before a print that could not be fetched is tried again, in ms. */
 const RETRY = 2000;
 
@@ -195,7 +198,9 @@ export class PagePicture {
       paper,
       sheets: new SheetPainters(columns, rows, view, this.papers.pictures),
     };
-    this.whole = this.showItems(shot, enough);
+    // Where the page is seen already, only less sharp, its ink is drawn anew bit by bit: it goes on moving.
+    const before = this.inWindow && this.shot !== null;
+    if (!before) this.whole = this.showItems(shot, enough);
     const show = (sharp: boolean): void => {
       this.whole = this.showItems(shot, this.inWindow ? undefined : enough);
       this.shot = shot;
@@ -204,10 +209,17 @@ export class PagePicture {
       this.sharp = sharp;
       this.onChange();
     };
+    const finish = (): void => {
+      if (abort.signal.aborted) return;
+      const until = performance.now() + SLICE;
+      const done = !before || this.showItems(shot, () => performance.now() > until);
+      if (done) show(true);
+      else setTimeout(finish, PAUSE);
+    };
     const { paper: source } = this.page;
     if (source.kind !== 'pdf') {
       paintPaper(paper, this.page, { x, y, scale });
-      return show(true);
+      return finish();
     }
     // Something at once: white paper with its ink, while the print is drawn.
     if (!this.shot) {
@@ -218,7 +230,7 @@ export class PagePicture {
       .draw(source, paper, { x, y, scale }, abort.signal)
       .then(() => {
         paintPaper(paper, this.page, { x, y, scale });
-        show(true);
+        finish();
       })
       .catch(() => {
         if (abort.signal.aborted) return;
