@@ -1,16 +1,13 @@
-import { encodePiece, encodePoints, encodeStroke, newId, operation } from '@cuaderno/core';
-import type { Id, InkPoint } from '@cuaderno/core';
-import { chance, handwriting } from '@cuaderno/core/testing';
 import { connect, createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { result } from './result.js';
 import type { Result } from './result.js';
 import { BenchServer } from './server.js';
 import { BareWindow } from './windows.js';
+import { FRAME, Writer } from './writer.js';
 
 /** For how long two people write, in ms; what it costs a second is what an hour costs a second. */
 const WRITING = 60_000;
-const FRAME = 1000 / 60;
 /** Most that may come to a student, in kbit/s. */
 const LIMIT = 20;
 /** IPv4 and TCP with timestamps, for each segment, in bytes (RFC 791, RFC 9293, RFC 7323). */
@@ -42,72 +39,6 @@ async function counting(port: number) {
     count: () => ({ bytes, segments }),
     close: () => server.close(),
   };
-}
-
-/**
- * Writes without a rest but those between strokes and words, as the web client tells it: the points of each
- * frame as a piece, the finished line as an operation. A pen tells of itself every 8 ms. A stroke takes some
- * 0.4 s and is followed by 0.15 s in the air, a word by half a second: common practice, no source.
- */
-class Writer {
-  private readonly random: () => number;
-  private line: readonly InkPoint[] = [];
-  private id: Id = newId();
-  private next = 0;
-  private began = 0;
-  private restUntil = 0;
-  private strokes = 0;
-
-  constructor(
-    private readonly window: BareWindow,
-    private readonly page: Id,
-    private readonly seed: number,
-  ) {
-    this.random = chance(seed);
-  }
-
-  /** @returns whether the pen was on the page in this frame */
-  frame(now: number): boolean {
-    if (now < this.restUntil) return false;
-    if (this.line.length === 0) this.begin(now);
-    const due: InkPoint[] = [];
-    while (this.next < this.line.length && this.line[this.next]!.time <= now - this.began)
-      due.push(this.line[this.next++]!);
-    const first = due[0] === this.line[0];
-    const style = { tool: 'pen', ink: 'midnight', width: 2.4 } as const;
-    if (due.length > 0)
-      this.window.say(
-        first
-          ? {
-              kind: 'live.ink',
-              stroke: this.id,
-              start: { page: this.page, style },
-              points: encodePoints(due),
-            }
-          : { kind: 'live.more', piece: encodePiece(due, this.line[0]!) },
-      );
-    if (this.next === this.line.length) this.finish(now);
-    return true;
-  }
-
-  private begin(now: number): void {
-    this.id = newId();
-    this.began = now;
-    this.next = 0;
-    const seed = this.seed * 10_000 + this.strokes;
-    const count = 25 + Math.floor(this.random() * 50);
-    const x = 60 + this.random() * 400;
-    this.line = handwriting(seed, { count, x, y: 60 + this.random() * 700 }).points;
-  }
-
-  private finish(now: number): void {
-    const style = { tool: 'pen', ink: 'midnight', width: 2.4 } as const;
-    const ink = encodeStroke({ style, points: this.line });
-    const op = { ...operation({ kind: 'ink.add', page: this.page, ink }), id: this.id };
-    this.window.say({ kind: 'ops', ops: [op] });
-    this.line = [];
-    this.restUntil = now + (++this.strokes % 5 === 0 ? 500 : 150);
-  }
 }
 
 /** What two people who write steadily cost a student who looks on, on average. */

@@ -33,6 +33,18 @@ describe('strokes under way, as messages', () => {
     expect(ink.incoming({ ...more, n: 3 })).toBeNull();
   });
 
+  it('are heard to their end, however many others begin and end meanwhile', () => {
+    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const first = mine.outgoing(stroke, start, [at(1, 1)]);
+    const more = mine.outgoing(stroke, undefined, [at(2, 2)]);
+    if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');
+    theirs.incoming({ ...first, by, n: 1 });
+    for (let n = 2; n < 300; n++) {
+      theirs.incoming({ ...first, stroke: newId(), by: newId(), n });
+      expect(theirs.incoming({ ...more, n: 1 })).not.toBeNull();
+    }
+  });
+
   it('have other numbers after a break', () => {
     const [mine, theirs] = [new LiveInk(), new LiveInk()];
     const first = mine.outgoing(stroke, start, [at(1, 1)]);

@@ -60,6 +60,9 @@ export class LiveInk {
         // Of a stroke whose beginning was lost, or that began before one came, the whole is seen when it is finished.
         const of = this.known.get(message.n);
         if (!of) return null;
+        // Those that go on are remembered, however many begin and end meanwhile.
+        this.known.delete(message.n);
+        this.known.set(message.n, of);
         const { by, stroke, origin } = of;
         const points = decodePiece(message.piece, origin);
         return { kind: 'points', by, stroke, start: undefined, points };
