@@ -1,5 +1,6 @@
 import type { Id, Item } from '@cuaderno/core';
 import { itemLooks, paint } from './looks';
+import type { Pictures } from './pictures';
 
 const NONE: ReadonlySet<Id> = new Set();
 
@@ -18,6 +19,8 @@ export class InkPainter {
   readonly normal: HTMLCanvasElement;
   readonly multiply: HTMLCanvasElement;
   private drawn: Item[] = [];
+  /** Whether all fonts and pictures on it have come. */
+  private whole = true;
   /** Whether there is anything in `multiply`. */
   multiplies = false;
   /** Whether there is anything in `normal`. */
@@ -27,6 +30,7 @@ export class InkPainter {
     private readonly width: number,
     private readonly height: number,
     private readonly view: { x: number; y: number; scale: number },
+    private readonly pictures: Pictures,
   ) {
     this.normal = document.createElement('canvas');
     this.multiply = document.createElement('canvas');
@@ -44,12 +48,14 @@ export class InkPainter {
    */
   show(all: readonly Item[], lifted: ReadonlySet<Id> = NONE, enough?: () => boolean): boolean {
     const there = lifted.size > 0 ? all.filter(({ id }) => !lifted.has(id)) : all;
-    const added = this.drawn.every((item, i) => looksAlike(item, there[i]));
+    const late = !this.whole && this.drawn.length === there.length;
+    const added = !late && this.drawn.every((item, i) => looksAlike(item, there[i]));
     if (!added) {
       this.clear(this.normal);
       this.clear(this.multiply);
       this.multiplies = this.covers = false;
       this.drawn = [];
+      this.whole = true;
     }
     for (const item of there.slice(this.drawn.length)) {
       if (enough?.()) return false;
@@ -62,7 +68,7 @@ export class InkPainter {
         }
         if (multiplies) this.multiplies = true;
         else this.covers = true;
-        paint(this.contextOf(canvas), look);
+        if (!paint(this.contextOf(canvas), look, this.pictures)) this.whole = false;
       }
       this.drawn.push(item);
     }

@@ -30,7 +30,7 @@ export class SheetPainters {
       const { columns, rows, view } = this;
       const painters = known.get(cover?.id) ?? {
         material: new MaterialPainter(columns, rows, view, this.pictures),
-        ink: new InkPainter(columns, rows, view),
+        ink: new InkPainter(columns, rows, view, this.pictures),
       };
       return { ...painters, cover };
     });
