@@ -9,6 +9,9 @@ import type { ServerMessage } from './messages.js';
  * and writer, travel in a shorter form: see `live-piece.ts`.
  */
 
+/** Bytes in a piece of a stroke at most. */
+const MAX_PIECE_BYTES = 20_000;
+
 /** Thrown for a message that is not one; `reason` says why, for whoever writes a client. */
 export class MessageError extends Error {
   override readonly name = 'MessageError';
@@ -44,8 +47,11 @@ export function packMessage(message: ClientMessage | ServerMessage): Uint8Array 
  * Throws `MessageError` for anything else.
  */
 export function readClientMessage(data: Uint8Array | string): ClientMessage {
-  if (typeof data !== 'string' && data[0] === PIECE_MARK)
+  if (typeof data !== 'string' && data[0] === PIECE_MARK) {
+    if (data.length < 4 || data.length > MAX_PIECE_BYTES)
+      throw new MessageError('wrong-shape', 'a piece has a point at least, and not thousands');
     return { kind: 'live.more', piece: data.subarray(1) };
+  }
   const result = ClientMessage.safeParse(typeof data === 'string' ? parse(data) : unpack(data));
   if (result.success) return result.data;
   const issue = result.error.issues[0];

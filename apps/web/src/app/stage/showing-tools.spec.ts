@@ -79,6 +79,15 @@ describe('the lamp', () => {
     expect([lamp!.x + lamp!.width / 2, lamp!.y + lamp!.height / 2]).toEqual([300, 300]);
   });
 
+  it('has its usual size where a hand only slipped: a speck of light would leave all in the dark', () => {
+    tool.down(at(300, 300));
+    tool.move([at(309, 309)]);
+    tool.up();
+    expect([lamp!.x + lamp!.width / 2, lamp!.y + lamp!.height / 2]).toEqual([300, 300]);
+    // 220 px, at two pixels a point.
+    expect(lamp!.width).toBe(110);
+  });
+
   it('is moved by what it lights, and drawn anew beside that', () => {
     tool.down(at(100, 100));
     tool.move([at(200, 200)]);
@@ -89,8 +98,8 @@ describe('the lamp', () => {
     expect([lamp!.x, lamp!.y, lamp!.width]).toEqual([120, 90, 100]);
     // A corner of its frame isn't lit by a round lamp.
     tool.down(at(122, 92));
-    tool.move([at(140, 100)]);
+    tool.move([at(162, 132)]);
     tool.up();
-    expect(lamp!.width).toBe(18);
+    expect(lamp!.width).toBe(40);
   });
 });

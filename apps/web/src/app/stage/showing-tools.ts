@@ -75,6 +75,8 @@ export class PointerDot implements PointerTool {
 
 /** A drag shorter than this, in CSS px, is a touch: then the lamp has its usual size. */
 const TOUCH = 8;
+/** A lamp that is smaller than this, in CSS px, shows nothing: a hand slipped, and meant a touch. */
+const LEAST = 32;
 /** Usual diameter of the lamp, in CSS px. */
 const USUAL = 220;
 
@@ -118,10 +120,12 @@ export class LampTool implements PointerTool {
     const { under, lamp } = this;
     this.under = null;
     if (!under) return;
-    const side = USUAL / this.surface.camera().zoom;
+    const { zoom } = this.surface.camera();
+    const side = USUAL / zoom;
     const { x, y } = under.from;
     const usual = { x: x - side / 2, y: y - side / 2, width: side, height: side };
-    if (lamp) this.tell(lamp, true);
+    const shows = lamp && Math.min(lamp.width, lamp.height) * zoom >= LEAST;
+    if (lamp && (shows || under.moving)) this.tell(lamp, true);
     else if (!under.moving)
       this.tell({ page: under.placed.page.id, shape: this.surface.shape(), ...usual }, true);
   }
