@@ -24,6 +24,7 @@ import type { LiveService } from './service.js';
 const BURST = 3;
 /** Messages turned away before the connection is ended. */
 const PATIENCE = 1000;
+
 /** Why a connection ends, in the range RFC 6455 leaves to applications. */
 export const CLOSE = {
   again: 4000,

@@ -16,7 +16,6 @@ export class Keeping {
   constructor(
     private readonly probe: () => Promise<void>,
     private readonly log: FastifyBaseLogger,
-    private readonly every = TRY_EVERY,
   ) {}
 
   get isOn(): boolean {
@@ -36,7 +35,7 @@ export class Keeping {
   }
 
   private later(): void {
-    this.timer = setTimeout(() => void this.tryAgain(), this.every).unref();
+    this.timer = setTimeout(() => void this.tryAgain(), TRY_EVERY).unref();
   }
 
   private async tryAgain(): Promise<void> {

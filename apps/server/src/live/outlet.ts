@@ -18,7 +18,7 @@ export const GATHER = 90;
  * second more than all that is written, and nobody sees a tenth of a second on a line that takes two.
  */
 export class Outlet {
-  readonly trips: RoundTrips;
+  private readonly trips: RoundTrips;
   private gathered: Uint8Array[] = [];
   private timer: ReturnType<typeof setTimeout> | null = null;
 

@@ -69,11 +69,6 @@ export function materialOn(page: Page): readonly ThingItem[] {
   return layersOf(page)[0]!.material;
 }
 
-/** What lies over the page's own material, in the order in which it came: ink, and what was written with it. */
-export function inkOn(page: Page): readonly Item[] {
-  return layersOf(page)[0]!.ink;
-}
-
 /** All that is drawn on a page, cover sheets among it, in the order of drawing. */
 export function drawnOn(page: Page): Item[] {
   return layersOf(page).flatMap(({ cover, material, ink }) =>

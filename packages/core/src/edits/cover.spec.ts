@@ -3,7 +3,6 @@ import {
   coversOn,
   drawnOn,
   emptyBoard,
-  inkOn,
   itemsOn,
   layersOf,
   pagesInOrder,
@@ -37,6 +36,8 @@ describe('a cover sheet', () => {
   let board: Board;
 
   const page = (): Page => board.pages.get(spec!.id)!;
+  /** Ink on the page itself. */
+  const inkOn = (of: Page) => layersOf(of)[0]!.ink;
 
   function make(changes: readonly (Change | Operation)[], by = maren): Operation[] {
     const draft = new BoardDraft(board);

@@ -1,8 +1,8 @@
 import { specOf } from '../board/index.js';
 import type { Item } from '../board/index.js';
+import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Change, Operation } from './index.js';
-import { newId } from '../id/index.js';
 
 /** The operation that lays this item on a page. */
 export function additionOf(item: Item, page: Id): Operation {

@@ -2,8 +2,6 @@ import type { Id, Item } from '@cuaderno/core';
 import { itemLooks, paint } from './looks';
 import type { Pictures } from './pictures';
 
-const NONE: ReadonlySet<Id> = new Set();
-
 /** Whether both are the same line, or the same thing: what a confirmation changes isn't seen. */
 function looksAlike(a: Item, b: Item | undefined): boolean {
   if (a === b) return true;
@@ -46,7 +44,7 @@ export class InkPainter {
    * @param enough says when to stop and go on another time
    * @returns whether all is drawn
    */
-  show(all: readonly Item[], lifted: ReadonlySet<Id> = NONE, enough?: () => boolean): boolean {
+  show(all: readonly Item[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
     const there = lifted.size > 0 ? all.filter(({ id }) => !lifted.has(id)) : all;
     const late = !this.whole && this.drawn.length === there.length;
     const added = !late && this.drawn.every((item, i) => looksAlike(item, there[i]));
