@@ -1,4 +1,4 @@
-import { BoardDraft, emptyBoard, inkOn, newId, operation, strokeOf } from '@cuaderno/core';
+import { BoardDraft, emptyBoard, drawnOn, newId, operation, strokeOf } from '@cuaderno/core';
 import type { Board, Item } from '@cuaderno/core';
 import { apply, encodeStroke } from '@cuaderno/core';
 import { addPages, somePages } from '@cuaderno/core/testing';
@@ -77,7 +77,7 @@ describe('rubbing out parts of lines', () => {
     for (const { item, pieces } of cuts)
       make({ kind: 'ink.cut', page: page!.id, item, pieces: [...pieces] });
     tool.settle(board);
-    const left = inkOn(board.pages.get(page!.id)!).flatMap((item) =>
+    const left = drawnOn(board.pages.get(page!.id)!).flatMap((item) =>
       item.kind === 'ink' ? strokeOf(item.ink).points.map(({ x }) => x) : [],
     );
     expect(left.every((x) => x < 92 || x > 168)).toBeTrue();
