@@ -1,6 +1,6 @@
 import { encodeStroke, newId, operation, pack, PROTOCOL } from '@cuaderno/core';
 import type { Id, ServerMessage } from '@cuaderno/core';
-import { readServerMessage } from '@cuaderno/core';
+import { readServerMessages } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
 import { spawn } from 'node:child_process';
 import WebSocket from 'ws';
@@ -34,7 +34,7 @@ function ours(server: BenchServer, board: string, page: Id): Promise<number> {
       (socket) =>
         new Promise<void>((done) => {
           const look = (data: Buffer): void => {
-            if (readServerMessage(data).kind !== 'welcome') return;
+            if (readServerMessages(data)[0]!.kind !== 'welcome') return;
             socket.off('message', look);
             done();
           };
@@ -55,7 +55,7 @@ function ours(server: BenchServer, board: string, page: Id): Promise<number> {
     const all = Promise.all([
       new Promise<void>((done) => {
         sender.on('message', (data: Buffer) => {
-          const message = readServerMessage(data) as ServerMessage;
+          const [message] = readServerMessages(data) as [ServerMessage];
           if (message.kind !== 'confirmed') return;
           confirmed += message.ids.length;
           feed();
@@ -67,7 +67,7 @@ function ours(server: BenchServer, board: string, page: Id): Promise<number> {
           new Promise<void>((done) => {
             let seen = 0;
             peer.on('message', (data: Buffer) => {
-              const message = readServerMessage(data);
+              const [message] = readServerMessages(data) as [ServerMessage];
               if (message.kind === 'applied') seen += message.ops.length;
               if (seen === OPERATIONS) done();
             });
@@ -155,7 +155,7 @@ export async function firstPage(server: BenchServer, board: string): Promise<Id>
   const socket = await open(`ws://127.0.0.1:${server.port}/live/boards/${board}`, server.cookie);
   const page = await new Promise<Id>((done) => {
     socket.on('message', (data: Buffer) => {
-      const message = readServerMessage(data);
+      const [message] = readServerMessages(data) as [ServerMessage];
       if (message.kind === 'welcome') done(message.board!.pages[0]!.id);
     });
     socket.send(pack({ kind: 'hello', protocol: PROTOCOL, since: -1 }));

@@ -1,14 +1,16 @@
 import { EventEmitter } from 'node:events';
 import { PassThrough } from 'node:stream';
 import type { WebSocket } from 'ws';
-import { GATHER, Outlet } from './outlet.js';
+import { pack, readServerMessages } from '@cuaderno/core';
+import { APART, GATHER, Outlet } from './outlet.js';
 
 /** A socket whose window answers when the test says so. */
 class PretendSocket extends EventEmitter {
   readonly OPEN = 1;
   readyState = 1;
   bufferedAmount = 0;
-  readonly sent: number[] = [];
+  /** What was heard, message by message, of all that was sent as one. */
+  readonly sent: number[][] = [];
   pings = 0;
 
   constructor(readonly line: PassThrough) {
@@ -16,7 +18,7 @@ class PretendSocket extends EventEmitter {
   }
 
   send(bytes: Uint8Array): void {
-    this.sent.push(bytes[0]!);
+    this.sent.push(readServerMessages(bytes) as unknown as number[]);
     this.line.write(bytes);
   }
 
@@ -34,7 +36,7 @@ describe('what goes out to a window', () => {
   let socket: PretendSocket;
   let outlet: Outlet;
 
-  const word = (n: number): Uint8Array => Uint8Array.of(n);
+  const word = (n: number): Uint8Array => pack(n);
   const pass = (ms: number) => jasmine.clock().tick(ms);
 
   /** The first round trip took so long, in ms. */
@@ -61,11 +63,28 @@ describe('what goes out to a window', () => {
     jasmine.clock().uninstall();
   });
 
-  it('goes at once on a good line', () => {
+  it('goes at once on a good line where one person writes, sixty times a second', () => {
     answered(20);
-    outlet.sendLive(word(1));
-    outlet.send(word(2));
-    expect(socket.sent).toEqual([1, 2]);
+    for (const n of [1, 2, 3]) {
+      outlet.sendLive(word(n));
+      expect(socket.sent.length).toBe(n);
+      pass(16);
+    }
+    outlet.send(word(4));
+    expect(socket.sent).toEqual([[1], [2], [3], [4]]);
+  });
+
+  it('goes together where several write at once, half a frame later at most', () => {
+    answered(20);
+    for (const n of [1, 2, 3]) outlet.sendLive(word(n));
+    expect(socket.sent).toEqual([[1]]);
+    pass(APART);
+    expect(socket.sent).toEqual([[1], [2, 3]]);
+    pass(APART / 2);
+    outlet.sendLive(word(4));
+    expect(socket.sent.length).toBe(2);
+    pass(APART / 2);
+    expect(socket.sent).toEqual([[1], [2, 3], [4]]);
   });
 
   it('is gathered on a slow one, if it is live, and goes as one', () => {
@@ -75,7 +94,7 @@ describe('what goes out to a window', () => {
     outlet.sendLive(word(2));
     expect(socket.sent).toEqual([]);
     pass(GATHER);
-    expect(socket.sent).toEqual([1, 2]);
+    expect(socket.sent).toEqual([[1, 2]]);
     expect(uncork).toHaveBeenCalledTimes(1);
   });
 
@@ -83,9 +102,9 @@ describe('what goes out to a window', () => {
     answered(400);
     outlet.sendLive(word(1));
     outlet.send(word(2));
-    expect(socket.sent).toEqual([1, 2]);
+    expect(socket.sent).toEqual([[1], [2]]);
     pass(GATHER);
-    expect(socket.sent).toEqual([1, 2]);
+    expect(socket.sent).toEqual([[1], [2]]);
   });
 
   it('is only what lasts where a window hasn’t answered for long, or is far behind', () => {
@@ -98,7 +117,7 @@ describe('what goes out to a window', () => {
     socket.bufferedAmount = 300 * 1024;
     outlet.sendLive(word(3));
     pass(GATHER);
-    expect(socket.sent).toEqual([2]);
+    expect(socket.sent).toEqual([[2]]);
   });
 
   it('is given up where a window takes nothing at all: it comes back and catches up', () => {

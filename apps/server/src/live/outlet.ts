@@ -1,5 +1,6 @@
 import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
+import { packTogether } from '@cuaderno/core';
 import { RoundTrips } from './round-trips.js';
 
 /** Bytes waiting to be sent above which live traffic is dropped, and everything is given up. */
@@ -11,15 +12,20 @@ const LIVE_LATE = 2500;
 const SLOW = 180;
 /** For how long live traffic to a slow line is gathered, in ms. */
 export const GATHER = 90;
+/** How soon after live traffic more of it may follow on a good line, in ms: half a frame. */
+export const APART = 8;
 
 /**
- * What goes out to one window. What lasts goes at once and always; what is live goes with the next frame on
- * a good line. On a slow one it is gathered for a moment: each packet costs 50 bytes of headers, sixty a
- * second more than all that is written, and nobody sees a tenth of a second on a line that takes two.
+ * What goes out to one window. What lasts goes at once and always; what is live goes at once on a good line
+ * where one person writes. What more write within half a frame goes together: a window is busy with each
+ * message that comes, and draws once a frame. On a slow line all that is live is gathered for longer: each
+ * packet costs 50 bytes of headers, sixty a second more than all that is written, and nobody sees a tenth of
+ * a second on a line that takes two.
  */
 export class Outlet {
   private readonly trips: RoundTrips;
   private gathered: Uint8Array[] = [];
+  private liveAt = -Infinity;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
   /**
@@ -45,9 +51,15 @@ export class Outlet {
   sendLive(bytes: Uint8Array): void {
     // What comes late is of no use: on a line that is behind, finished strokes come sooner without it.
     if (this.socket.bufferedAmount >= LIVE_BACKLOG || this.trips.waiting >= LIVE_LATE) return;
-    if (!this.timer && this.trips.last < SLOW) return this.write(bytes);
+    const now = performance.now();
+    const since = now - this.liveAt;
+    const slow = this.trips.last >= SLOW;
+    if (!this.timer && !slow && since >= APART) {
+      this.liveAt = now;
+      return this.write(bytes);
+    }
     this.gathered.push(bytes);
-    this.timer ??= setTimeout(() => this.flush(), GATHER);
+    this.timer ??= setTimeout(() => this.flush(), slow ? GATHER : APART - since);
   }
 
   /** Writes all that was gathered as one. */
@@ -56,8 +68,9 @@ export class Outlet {
     this.timer = null;
     const { gathered } = this;
     this.gathered = [];
+    this.liveAt = performance.now();
     this.line.cork();
-    for (const bytes of gathered) this.write(bytes);
+    this.write(packTogether(gathered));
     if (after) this.write(after);
     this.line.uncork();
   }

@@ -84,7 +84,8 @@ is on disk before it is \`confirmed\` to its writer and \`applied\` for the othe
 One kind of message isn't MessagePack: \`live.more\`, the next points of a stroke, sixty a second. It begins
 with the byte \`c1\`, which no MessagePack begins with; from the server the stroke's number follows as a
 variable-length integer of two bytes at most; the rest is the piece, coded as
-\`packages/core/src/wire/live-piece.ts\` says.
+\`packages/core/src/wire/live-piece.ts\` says. Where several people write, what the server tells within a few
+milliseconds may come as one: an array of byte strings, each a message as it would come alone.
 
 At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en')} bytes a message. What can't be taken is answered with a
 \`problem\` (RFC 9457), and the connection goes on; a connection that is ended for good has a close

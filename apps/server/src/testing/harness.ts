@@ -3,7 +3,7 @@ import {
   packMessage,
   pageFromSnapshot,
   PROTOCOL,
-  readServerMessage,
+  readServerMessages,
 } from '@cuaderno/core';
 import type { Board, ClientMessage, DoorRule, Id, Problem, ServerMessage } from '@cuaderno/core';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
@@ -81,7 +81,7 @@ export class Window {
   constructor(readonly socket: WebSocket) {
     socket.binaryType = 'nodebuffer';
     socket.on('message', (data: Buffer) => {
-      this.told.push(readServerMessage(data));
+      this.told.push(...readServerMessages(data));
       for (const check of this.waiting) check();
     });
     socket.on('close', (code) => {

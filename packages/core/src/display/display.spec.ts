@@ -1,7 +1,7 @@
 import { decodeStroke, encodeStroke } from '../ink/index.js';
 import type { Stroke } from '../ink/index.js';
 import { handwriting } from '../testing/index.js';
-import { displayStroke, trace } from './index.js';
+import { displayStretch, displayStroke, trace } from './index.js';
 import type { DisplayPath } from './index.js';
 
 /** Places a path goes through, without control points. */
@@ -59,6 +59,33 @@ describe('what a stroke looks like', () => {
       expect(pieces.at(-1)!.at(-1)).toEqual([last.x, last.y]);
       const through = new Set(pieces.flat().map(String)).size;
       expect(through).toBe(stroke.points.length + 1);
+    }
+  });
+
+  it('is the same drawn part by part as its points come, none of which changes what was drawn', () => {
+    for (const [seed, stylus, step] of [
+      [3, true, 1],
+      [4, true, 7],
+      [5, false, 3],
+    ] as const) {
+      const stroke = handwriting(seed, { stylus });
+      const { points } = stroke;
+      const parts: DisplayPath[] = [];
+      let upTo = 0;
+      // A part is drawn when there is one more point, and never again.
+      for (let count = 3; count < points.length; count += step) {
+        const sofar = { ...stroke, points: points.slice(0, count) };
+        parts.push(...displayStretch(sofar, upTo, count - 2));
+        upTo = count - 2;
+      }
+      parts.push(...displayStretch(stroke, upTo, points.length - 1));
+      const whole = displayStroke(stroke);
+      const through = (list: DisplayPath[]): string[] => [
+        ...new Set(list.flatMap(places).map(String)),
+      ];
+      expect(through(parts)).toEqual(through(whole));
+      const widest = (list: DisplayPath[]): number => Math.max(...widths(list));
+      expect(widest(parts)).toBeCloseTo(widest(whole), 1);
     }
   });
 

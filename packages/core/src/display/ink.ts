@@ -29,32 +29,55 @@ export function displayStroke({ style, points }: Stroke): DisplayPath[] {
  * whose round ends lie in each other. No outline is computed, so none can cross itself.
  */
 export function drawStroke(style: InkStyle, points: InkColumns, sink: DisplaySink): void {
+  stretch(style, points, 0, points.count - 1, sink);
+}
+
+/**
+ * A part of what `displayStroke` gives, from point `from` to point `to`. Parts that follow one another look
+ * like the whole. Points that come later change nothing about a part that ends before the last one, so a
+ * stroke under way need not be drawn anew for each of them.
+ */
+export function displayStretch({ style, points }: Stroke, from: number, to: number): DisplayPath[] {
+  const list = new DisplayListBuilder();
+  // The point before tells where the curve comes from, the one after where it goes.
+  const before = Math.max(0, from - 1);
+  columns.fill(points.slice(before, to + 2));
+  stretch(style, columns, from - before, to - before, list);
+  return list.done() as DisplayPath[];
+}
+
+function stretch(
+  style: InkStyle,
+  points: InkColumns,
+  start: number,
+  end: number,
+  sink: DisplaySink,
+): void {
   const { width } = style;
-  const last = points.count - 1;
   if (style.tool === 'highlighter') {
-    piece(points, 0, last, highlightColour(style.ink), 'multiply', width, sink);
+    piece(points, start, end, highlightColour(style.ink), 'multiply', width, sink);
     return;
   }
   const colour = inkColour(style.ink);
-  if (!swells(points)) {
-    piece(points, 0, last, colour, 'normal', width, sink);
+  if (!swells(points, start)) {
+    piece(points, start, end, colour, 'normal', width, sink);
     return;
   }
-  let from = 0;
-  let current = widthAt(points, 0, width);
-  for (let i = 1; i < last; i++) {
+  let from = start;
+  let current = widthAt(points, start, width);
+  for (let i = start + 1; i < end; i++) {
     const next = widthAt(points, i, width);
     if (next === current) continue;
     piece(points, from, i, colour, 'normal', current / WIDTH_STEPS, sink);
     from = i;
     current = next;
   }
-  piece(points, from, last, colour, 'normal', current / WIDTH_STEPS, sink);
+  piece(points, from, end, colour, 'normal', current / WIDTH_STEPS, sink);
 }
 
-/** Whether the pen felt pressure. */
-function swells({ pressure, count }: InkColumns): boolean {
-  for (let i = 0; i < count; i++) if (Math.abs(pressure[i]! - NO_PRESSURE) > SLACK) return true;
+/** Whether the pen felt pressure, from this point on. */
+function swells({ pressure, count }: InkColumns, from: number): boolean {
+  for (let i = from; i < count; i++) if (Math.abs(pressure[i]! - NO_PRESSURE) > SLACK) return true;
   return false;
 }
 

@@ -6,7 +6,8 @@ import type { ServerMessage } from './messages.js';
 /*
  * Messages travel as MessagePack, because ink is bytes and JSON has none. What may be in them is
  * said once, in `messages.ts`; this file knows nothing of it. Only the pieces of strokes, sixty a second
- * and writer, travel in a shorter form: see `live-piece.ts`.
+ * and writer, travel in a shorter form: see `live-piece.ts`. Where several people write, the server sends
+ * what all of them tell within a few milliseconds as one: an array of messages, each as it travels alone.
  */
 
 /** Bytes in a piece of a stroke at most. */
@@ -59,10 +60,16 @@ export function readClientMessage(data: Uint8Array | string): ClientMessage {
   throw new MessageError('wrong-shape', `${where}: ${issue?.message ?? 'not as expected'}`);
 }
 
-/** The server's message. It is trusted: what it holds was checked when it came in. */
-export function readServerMessage(data: Uint8Array): ServerMessage {
-  if (data[0] === PIECE_MARK) return { kind: 'live.more', ...unpackPieceOf(data) };
-  return unpack(data) as ServerMessage;
+/** Several of the server's messages, packed each by itself, as one that is sent. */
+export function packTogether(messages: readonly Uint8Array[]): Uint8Array {
+  return messages.length === 1 ? messages[0]! : pack(messages);
+}
+
+/** The server's messages, one or several. They are trusted: what they hold was checked when it came in. */
+export function readServerMessages(data: Uint8Array): ServerMessage[] {
+  if (data[0] === PIECE_MARK) return [{ kind: 'live.more', ...unpackPieceOf(data) }];
+  const read = unpack(data) as ServerMessage | Uint8Array[];
+  return Array.isArray(read) ? read.flatMap(readServerMessages) : [read];
 }
 
 function parse(text: string): unknown {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { InkCodingError } from '../ink/index.js';
 import type { InkPoint } from '../ink/index.js';
 import { handwriting } from '../testing/index.js';
-import { packMessage, readClientMessage, readServerMessage } from './codec.js';
+import { packMessage, packTogether, readClientMessage, readServerMessages } from './codec.js';
 import { decodePiece, encodePiece } from './live-piece.js';
 
 const place = fc.double({ min: -2000, max: 2000, noNaN: true });
@@ -35,13 +35,29 @@ describe('pieces of a stroke under way', () => {
         fc.array(point, { minLength: 1 }),
         (n, points) => {
           const piece = encodePiece(points, points[0]!);
-          const told = readServerMessage(packMessage({ kind: 'live.more', n, piece }));
+          const [told] = readServerMessages(packMessage({ kind: 'live.more', n, piece }));
+          if (!told) throw new Error('Nothing was told.');
           expect(told.kind === 'live.more' && told.n).toBe(n);
           expect(told.kind === 'live.more' && [...told.piece]).toEqual([...piece]);
           const said = readClientMessage(packMessage({ kind: 'live.more', piece }));
           expect(said.kind === 'live.more' && [...said.piece]).toEqual([...piece]);
         },
       ),
+    );
+  });
+
+  it('and whatever else the server tells in one are what they are alone, in their order', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(200), { minLength: 1, maxLength: 40 }), (numbers) => {
+        const piece = encodePiece([{ x: 3, y: 4, pressure: 0.5, time: 0 }], { x: 0, y: 0 });
+        // Every third tells something else.
+        const messages = numbers.map((n) =>
+          packMessage(n % 3 === 0 ? { kind: 'pong', n } : { kind: 'live.more', n, piece }),
+        );
+        const alone = messages.flatMap(readServerMessages);
+        expect(readServerMessages(packTogether(messages))).toEqual(alone);
+        expect(alone.length).toBe(numbers.length);
+      }),
     );
   });
 

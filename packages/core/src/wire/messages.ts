@@ -11,7 +11,7 @@ import { ChatLine, ChatTo, MAX_CHAT, Signal } from './talk.js';
 import { View, WindowSize } from './view.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 5;
+export const PROTOCOL = 6;
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;

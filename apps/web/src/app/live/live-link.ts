@@ -1,4 +1,4 @@
-import { packMessage, readServerMessage } from '@cuaderno/core';
+import { packMessage, readServerMessages } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 import type { Observable } from 'rxjs';
 import { Subject } from 'rxjs';
@@ -91,8 +91,8 @@ export class LiveLink {
     socket.onmessage = (event: MessageEvent<ArrayBuffer>) => {
       this.heardAt = performance.now();
       this.wait = FIRST_WAIT;
-      const message = readServerMessage(new Uint8Array(event.data));
-      if (message.kind !== 'pong') this.out.next({ kind: 'message', message });
+      for (const message of readServerMessages(new Uint8Array(event.data)))
+        if (message.kind !== 'pong') this.out.next({ kind: 'message', message });
     };
     socket.onclose = (event) => this.lost(socket, event.code);
   }

@@ -3,7 +3,8 @@ import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
 import type { Camera, Size } from './camera';
-import { itemLooks, looksOf, paint } from './looks';
+import { Desk } from './desk';
+import { itemLooks, paint } from './looks';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
 import type { PaperSource } from './paper-source';
@@ -12,6 +13,7 @@ import type { Lifted } from './pointer-tool';
 import type { SelectionView } from './selecting';
 import { drawSelection } from './selection-overlay';
 import type { ShownLayer } from './shown-layer';
+import { WetInk } from './wet-ink';
 
 /** Amber, as for whatever waits. */
 const HELD = '#8a5200';
@@ -40,18 +42,19 @@ export interface SceneView {
 }
 
 /**
- * What is seen on the stage, in three canvases: pages with the ink that is on them, and above them
- * what is being written just now, so that a moving pen redraws its own line and nothing else.
+ * What is seen on the stage: a canvas of the desk and the pages with the ink that is on them, and above it
+ * one of what is being written just now, so that a moving pen redraws its own line and nothing else.
  */
 export class Scene {
   private readonly konva: Konva.Stage;
-  private readonly pages = new Konva.Layer({ listening: false });
+  private readonly desk: Desk;
   private readonly highlights = new Konva.Layer({ listening: false });
   private readonly pens = new Konva.Layer({ listening: false });
   private readonly over = new Konva.Layer({ listening: false });
   private readonly shown = new Konva.Layer({ listening: false });
   private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
+  private readonly wetInk = new WetInk();
   private readonly preparing = new Preparing((enough) => this.prepare(enough));
   private readonly unwatch: readonly (() => void)[];
 
@@ -61,10 +64,10 @@ export class Scene {
     private readonly shownLayer: ShownLayer,
   ) {
     this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
-    this.konva.add(this.pages, this.highlights, this.pens, this.over, this.shown);
+    this.desk = new Desk(container, (context) => this.drawPages(context));
+    this.konva.add(this.highlights, this.pens, this.over, this.shown);
     // A highlighter under way mixes with the page below it, as it will when it is dry.
     this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
-    this.pages.add(new Shape({ sceneFunc: (context) => this.drawPages(native(context)) }));
     for (const [layer, blend] of [
       [this.highlights, 'multiply'],
       [this.pens, 'normal'],
@@ -77,12 +80,13 @@ export class Scene {
       pictures.watch(() => {
         for (const picture of this.pictures.values()) picture.refresh();
       }),
-      films.watch(() => this.pages.batchDraw()),
+      films.watch(() => this.desk.drawSoon()),
     ];
   }
 
   resize(): void {
     this.konva.size(this.view.size());
+    this.desk.resize(this.view.size());
   }
 
   /** After anything moved or changed: gets pictures of what is in view, and draws. */
@@ -95,7 +99,7 @@ export class Scene {
         picture.close();
         this.pictures.delete(id);
       }
-    this.pages.batchDraw();
+    this.desk.drawSoon();
     this.drawLive();
     this.drawAbove();
     this.drawShown();
@@ -107,7 +111,7 @@ export class Scene {
     const lifted = this.view.lifted();
     for (const { page } of this.view.seen())
       this.pictures.get(page.id)?.update(page, this.idsOn(page.id, lifted));
-    this.pages.batchDraw();
+    this.desk.drawSoon();
     this.drawAbove();
   }
 
@@ -117,7 +121,6 @@ export class Scene {
     const marking = underWay.some(({ style }) => style.tool === 'highlighter');
     drawIf(marking, this.highlights);
     drawIf(underWay.length > 0, this.pens);
-    this.drawShown();
   }
 
   /** Draws once more what is shown over the pages, and goes on while a trail fades. */
@@ -146,6 +149,7 @@ export class Scene {
     cancelAnimationFrame(this.moving);
     for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
+    this.desk.close();
     this.konva.destroy();
   }
 
@@ -184,7 +188,7 @@ export class Scene {
     let picture = this.pictures.get(page.id);
     if (!picture) {
       picture = new PagePicture(page, this.view.papers(), () => {
-        this.pages.batchDraw();
+        this.desk.drawSoon();
         this.preparing.start();
       });
       this.pictures.set(page.id, picture);
@@ -230,15 +234,17 @@ export class Scene {
 
   private drawUnderWay(context: CanvasRenderingContext2D, blend: 'normal' | 'multiply'): void {
     const seen = new Map(this.view.seen().map((placed) => [placed.page.id, placed]));
+    const scale = this.view.camera().zoom * devicePixelRatio;
     for (const { page, style, points } of this.view.underWay()) {
       const placed = seen.get(page);
       if (!placed || points.length === 0) continue;
-      const looks = looksOf({ style, points }).filter(({ display }) => display.blend === blend);
+      if ((style.tool === 'highlighter') !== (blend === 'multiply')) continue;
       this.onPage(context, placed, () => {
         clipTo(context, placed.page.width, placed.page.height);
-        for (const look of looks) paint(context, look);
+        this.wetInk.draw(context, { style, points }, scale);
       });
     }
+    if (blend === 'normal') this.shownLayer.signPens(context);
   }
 
   private idsOn(page: Id, lifted: Lifted | null): ReadonlySet<Id> {
@@ -286,7 +292,9 @@ export class Scene {
 
 /** A canvas costs every frame that it is part of, empty or not: it is there only when needed. */
 function drawIf(needed: boolean, layer: Konva.Layer): void {
-  layer.getNativeCanvasElement().style.display = needed ? 'block' : 'none';
+  const { style } = layer.getNativeCanvasElement();
+  const display = needed ? 'block' : 'none';
+  if (style.display !== display) style.display = display;
   if (needed) layer.batchDraw();
 }
 

@@ -86,7 +86,6 @@ export class ShownLayer {
       arrows.length > 0 ||
       lamp !== null ||
       this.view.signed() ||
-      this.view.underWay().length > 0 ||
       this.view.frame() !== null
     );
   }
@@ -104,11 +103,23 @@ export class ShownLayer {
     const { arrows, lamp } = this.view.shown();
     if (this.view.signed()) for (const page of this.view.pages()) this.sign(context, page);
     if (lamp) this.drawLamp(context, lamp);
-    for (const stroke of this.view.underWay()) this.signStroke(context, stroke);
     for (const arrow of arrows) this.drawArrow(context, arrow);
     for (const [by, dot] of this.dots) this.drawDot(context, by, dot);
     const frame = this.view.frame();
     if (frame) this.drawFrame(context, frame.view, frame.label);
+  }
+
+  /**
+   * Initials where others' pens are writing just now, drawn with their lines: a canvas of their own would
+   * have to be laid over the page in every frame.
+   */
+  signPens(context: CanvasRenderingContext2D): void {
+    for (const { by, page, points } of this.view.underWay()) {
+      const signer = this.view.signer(by);
+      const last = points[points.length - 1];
+      const at = last && this.view.at(page, last);
+      if (signer && at) tag(context, signer, at.x + 12, at.y - 22);
+    }
   }
 
   private drawLamp(context: CanvasRenderingContext2D, lamp: Lamp): void {
@@ -190,14 +201,6 @@ export class ShownLayer {
     context.restore();
     const far = (ARROW + 4) * Math.SQRT1_2;
     if (signer) tag(context, signer, tip.x + far, tip.y - far - 12);
-  }
-
-  /** Initials where a pen is writing just now. */
-  private signStroke(context: CanvasRenderingContext2D, stroke: UnderWay): void {
-    const signer = this.view.signer(stroke.by);
-    const last = stroke.points[stroke.points.length - 1];
-    const at = last && this.view.at(stroke.page, last);
-    if (signer && at) tag(context, signer, at.x + 12, at.y - 22);
   }
 
   /** A page’s lines, each on a ground of its writer’s colour, and initials where somebody begins. */
