@@ -9,6 +9,7 @@ const TRY_EVERY = 1500;
  */
 export class Keeping {
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private closed = false;
   /** Called when it stops and when it goes on. */
   onChange: (keeps: boolean) => void = () => undefined;
 
@@ -24,13 +25,14 @@ export class Keeping {
 
   /** There was no room for something. */
   lost(): void {
-    if (this.timer) return;
+    if (this.timer || this.closed) return;
     this.log.error('the disk is full: writing rests until there is room');
     this.later();
     this.onChange(false);
   }
 
   close(): void {
+    this.closed = true;
     if (this.timer) clearTimeout(this.timer);
   }
 
@@ -39,11 +41,12 @@ export class Keeping {
   }
 
   private async tryAgain(): Promise<void> {
-    try {
-      await this.probe();
-    } catch {
-      return this.later();
-    }
+    const keeps = await this.probe().then(
+      () => true,
+      () => false,
+    );
+    if (this.closed) return;
+    if (!keeps) return this.later();
     this.timer = null;
     this.log.info('there is room on the disk again: writing goes on');
     this.onChange(true);

@@ -13,7 +13,7 @@ import type { Page } from './page.js';
  */
 
 /** One sheet of the pile, with what lies on it. */
-export interface Layer {
+export interface PileSheet {
   /** The cover sheet; `null` for the page itself. */
   readonly cover: CoverItem | null;
   /** From the lowest to the highest. */
@@ -23,16 +23,16 @@ export interface Layer {
 }
 
 /** Pages never change, so the pile on each is sorted once. (One in a draft does: see `BoardDraft.current`.) */
-const piles = new WeakMap<Page, readonly Layer[]>();
+const piles = new WeakMap<Page, readonly PileSheet[]>();
 
 /** The page and the cover sheets that lie on it just now, from the lowest to the highest. */
-export function layersOf(page: Page): readonly Layer[] {
+export function pileOf(page: Page): readonly PileSheet[] {
   let pile = piles.get(page);
   if (!pile) piles.set(page, (pile = sorted(page)));
   return pile;
 }
 
-function sorted(page: Page): Layer[] {
+function sorted(page: Page): PileSheet[] {
   const material: ThingItem[] = [];
   const ink: Item[] = [];
   const covers: CoverItem[] = [];
@@ -52,26 +52,26 @@ function sorted(page: Page): Layer[] {
     if (isMaterial(item)) sheet.material.push(item);
     else sheet.ink.push(item);
   }
-  const layers: Layer[] = [{ cover: null, material: material.sort(byOrder), ink }];
+  const pile: PileSheet[] = [{ cover: null, material: material.sort(byOrder), ink }];
   for (const cover of covers.sort(byOrder)) {
     const there = on.get(cover.id);
-    layers.push({
+    pile.push({
       cover,
       material: there?.material.sort(byOrder) ?? [],
       ink: there?.ink ?? [],
     });
   }
-  return layers;
+  return pile;
 }
 
 /** Material on the page itself that is there, from the lowest to the highest. */
 export function materialOn(page: Page): readonly ThingItem[] {
-  return layersOf(page)[0]!.material;
+  return pileOf(page)[0]!.material;
 }
 
 /** All that is drawn on a page, cover sheets among it, in the order of drawing. */
 export function drawnOn(page: Page): Item[] {
-  return layersOf(page).flatMap(({ cover, material, ink }) =>
+  return pileOf(page).flatMap(({ cover, material, ink }) =>
     cover ? [cover, ...material, ...ink] : [...material, ...ink],
   );
 }
@@ -85,15 +85,15 @@ export function coversOn(page: Page): CoverItem[] {
 
 /** The cover sheet that is written on at this place; `null` where that is the page itself. */
 export function sheetAt(page: Page, p: Point): CoverItem | null {
-  const layers = layersOf(page);
-  for (let i = layers.length - 1; i > 0; i--)
-    if (frameContains(layers[i]!.cover!.frame, p)) return layers[i]!.cover;
+  const pile = pileOf(page);
+  for (let i = pile.length - 1; i > 0; i--)
+    if (frameContains(pile[i]!.cover!.frame, p)) return pile[i]!.cover;
   return null;
 }
 
 /** The sheets of which something can be touched at this place: the topmost there, and any above it. */
-export function layersAt(page: Page, p: Point): readonly Layer[] {
-  const layers = layersOf(page);
+export function pileAt(page: Page, p: Point): readonly PileSheet[] {
+  const pile = pileOf(page);
   const top = sheetAt(page, p);
-  return layers.slice(layers.findIndex(({ cover }) => cover === top));
+  return pile.slice(pile.findIndex(({ cover }) => cover === top));
 }

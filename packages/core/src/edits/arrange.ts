@@ -1,4 +1,4 @@
-import { itemsOn, layersOf, sheetAt } from '../board/index.js';
+import { itemsOn, pileOf, sheetAt } from '../board/index.js';
 import type { Board, Item, Page, ThingItem } from '../board/index.js';
 import { compose, inverse, transform } from '../geometry/index.js';
 import type { Matrix } from '../geometry/index.js';
@@ -43,13 +43,16 @@ export function placeItems(
   from: Frame,
   to: Frame,
 ): Change[] {
-  const here = board.pages.get(page);
   const items = there(board, page, ids);
-  return placed(items, from, to).flatMap((item) => {
-    // What is put down on a cover sheet, or beside one, lies there from now on.
-    const on = (here && sheetAt(here, middle(itemBounds(item)))?.id) ?? null;
-    return changeItem(board, page, item.id, { ...placeOf(item), on }) ?? [];
-  });
+  return placed(items, from, to).flatMap((item) => putDown(board, page, item));
+}
+
+/** What is put down on a cover sheet, or beside one, lies there from now on. */
+function putDown(board: Board, page: Id, item: Item): Change[] {
+  const here = board.pages.get(page);
+  const on = (here && sheetAt(here, middle(itemBounds(item)))?.id) ?? null;
+  const change = changeItem(board, page, item.id, { ...placeOf(item), on });
+  return change ? [change] : [];
 }
 
 function placeOf(item: Item): ItemTraits {
@@ -157,7 +160,7 @@ export function orderItems(
 ): Change[] {
   const here = board.pages.get(page);
   if (!here) return [];
-  return layersOf(here).flatMap(({ material }) => orderAmong(board, page, material, ids, where));
+  return pileOf(here).flatMap(({ material }) => orderAmong(board, page, material, ids, where));
 }
 
 function orderAmong(
@@ -256,9 +259,7 @@ function shifted(
   return there(board, page, ids).flatMap((item) => {
     const [dx, dy] = by(item);
     if (Math.abs(dx) < 1e-6 && Math.abs(dy) < 1e-6) return [];
-    const moved = shiftItem(item, dx, dy);
-    const to = moved.kind === 'ink' ? { ink: moved.ink } : { frame: moved.frame };
-    return changeItem(board, page, item.id, to) ?? [];
+    return putDown(board, page, shiftItem(item, dx, dy));
   });
 }
 

@@ -4,7 +4,7 @@ import {
   drawnOn,
   emptyBoard,
   itemsOn,
-  layersOf,
+  pileOf,
   pagesInOrder,
   sheetAt,
 } from '../board/index.js';
@@ -16,6 +16,7 @@ import { apply, invert, operation, refuse } from '../ops/index.js';
 import type { Change, Operation } from '../ops/index.js';
 import { addMark, addPages, somePages, student, tutor } from '../testing/index.js';
 import {
+  alignItems,
   copiesOf,
   copyPages,
   coverPlace,
@@ -24,6 +25,7 @@ import {
   itemsInBox,
   layCover,
   liftCovers,
+  nudgeItems,
   onItsSheet,
   placeItems,
   wipe,
@@ -37,7 +39,7 @@ describe('a cover sheet', () => {
 
   const page = (): Page => board.pages.get(spec!.id)!;
   /** Ink on the page itself. */
-  const inkOn = (of: Page) => layersOf(of)[0]!.ink;
+  const inkOn = (of: Page) => pileOf(of)[0]!.ink;
 
   function make(changes: readonly (Change | Operation)[], by = maren): Operation[] {
     const draft = new BoardDraft(board);
@@ -79,7 +81,7 @@ describe('a cover sheet', () => {
     const [cover] = lay();
     const over = line(100, 100);
     expect(drawn()).toEqual([under, cover!, over]);
-    expect(layersOf(page()).map(({ ink }) => ink.length)).toEqual([1, 1]);
+    expect(pileOf(page()).map(({ ink }) => ink.length)).toEqual([1, 1]);
     expect(itemAt(page(), { x: 110, y: 100 }, 1)?.id).toBe(over);
   });
 
@@ -117,6 +119,23 @@ describe('a cover sheet', () => {
     const [upper, lower] = lay('above');
     expect(sheetAt(page(), { x: 100, y: 100 })?.id).toBe(upper!);
     expect(sheetAt(page(), { x: 100, y: height - 100 })?.id).toBe(lower!);
+  });
+
+  it('takes what is nudged or lined up onto it, and gives what leaves it to the page', () => {
+    const [left] = lay('beside');
+    const right = line(width - 100, 100);
+    const on = line(100, 300);
+    make(nudgeItems(board, spec!.id, [right], -(width - 250), 0));
+    lift([left!]);
+    expect(drawn()).toEqual([coversOn(page())[1]!.id]);
+    lift([left!], false);
+    make(nudgeItems(board, spec!.id, [on], width - 250, 0));
+    lift([left!]);
+    expect(drawn()).toContain(on);
+    lift([left!], false);
+    make(alignItems(board, spec!.id, [right, on], 'left'));
+    lift([left!]);
+    expect(drawn()).not.toContain(on);
   });
 
   it('leaves a rim of the page in sight, which is written on as before', () => {
@@ -180,8 +199,8 @@ describe('a cover sheet', () => {
     line(100, 100);
     make(copyPages(board, [spec!.id])!.changes);
     const copy = pagesInOrder(board)[1]!;
-    expect(layersOf(copy).map(({ ink }) => ink.length)).toEqual([1, 1]);
-    expect(layersOf(copy)[1]!.cover!.id).not.toBe(cover!);
+    expect(pileOf(copy).map(({ ink }) => ink.length)).toEqual([1, 1]);
+    expect(pileOf(copy)[1]!.cover!.id).not.toBe(cover!);
     make([{ kind: 'items.remove', page: spec!.id, items: [cover!] }]);
     make(copyPages(board, [spec!.id])!.changes);
     const later = pagesInOrder(board)[1]!;

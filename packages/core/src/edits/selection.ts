@@ -1,4 +1,4 @@
-import { itemsOn, layersAt, layersOf, sheetAt } from '../board/index.js';
+import { itemsOn, pileAt, pileOf, sheetAt } from '../board/index.js';
 import type { Item, Page } from '../board/index.js';
 import { bounds, overlaps } from '../geometry/index.js';
 import type { Point, Rect } from '../geometry/index.js';
@@ -37,7 +37,7 @@ export function itemBounds(item: Item): Rect {
 
 /** The topmost item at a place, or nearer to it than `slack` points. */
 export function itemAt(page: Page, p: Point, slack: number): Item | null {
-  const topDown = [...layersAt(page, p)]
+  const topDown = [...pileAt(page, p)]
     .reverse()
     .flatMap(({ ink, material }) => [...[...ink].reverse(), ...[...material].reverse()]);
   return (
@@ -49,12 +49,12 @@ export function itemAt(page: Page, p: Point, slack: number): Item | null {
 
 /** Items that are in sight: their middle is under no cover sheet. The sheets themselves aren't among them. */
 export function inSight(page: Page): Item[] {
-  const layers = layersOf(page);
-  if (layers.length === 1) return [...layers[0]!.material, ...layers[0]!.ink];
-  return layers.flatMap(({ cover, material, ink }, i) =>
+  const pile = pileOf(page);
+  if (pile.length === 1) return [...pile[0]!.material, ...pile[0]!.ink];
+  return pile.flatMap(({ cover, material, ink }, i) =>
     [...material, ...ink].filter((item) => {
       const over = sheetAt(page, middle(itemBounds(item)));
-      return over === cover || layers.findIndex((layer) => layer.cover === over) < i;
+      return over === cover || pile.findIndex((sheet) => sheet.cover === over) < i;
     }),
   );
 }

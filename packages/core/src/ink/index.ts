@@ -5,6 +5,7 @@ export * from './contrast.js';
 export * from './hit.js';
 export * from './palette.js';
 export * from './stroke.js';
+export * from './thin-ink.js';
 export * from './tint.js';
 export * from './transform.js';
 export * from './cut.js';

@@ -9,7 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { drawnOn, filesOf, layersOf } from '@cuaderno/core';
+import { drawnOn, filesOf, pileOf } from '@cuaderno/core';
 import type { Id, Page, Paper } from '@cuaderno/core';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
@@ -150,7 +150,7 @@ export class PageThumb {
     const view = { x: 0, y: 0, scale };
     const { pictures } = this.papers();
     const sheets = new SheetPainters(canvas.width, canvas.height, view, pictures);
-    sheets.show(layersOf(page), new Set());
+    sheets.show(pileOf(page), new Set());
     const context = canvas.getContext('2d')!;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.drawImage(this.paper.canvas, 0, 0);

@@ -8,7 +8,7 @@ import {
 } from '@angular/core';
 import { AT_FIRST, whatApplies } from '@cuaderno/core';
 import type { Id, Permit, Person, Rules, RulesOver, Trust } from '@cuaderno/core';
-import { Modal } from '../popup/modal';
+import { SideSheet } from '../popup/side-sheet';
 import { nameOf } from './names';
 import { TRUST_STEPS } from './trust-steps';
 
@@ -38,7 +38,7 @@ const OF: Readonly<Record<'board' | 'page', readonly Permit[]>> = {
 /** What students may do: for all in this lesson, for one, here, or whenever a lesson of the course begins. */
 @Component({
   selector: 'cua-may-sheet',
-  imports: [Modal],
+  imports: [SideSheet],
   templateUrl: './may-sheet.html',
   styleUrl: './may-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,4 @@
-import { layersOf } from '@cuaderno/core';
+import { pileOf } from '@cuaderno/core';
 import type { Id, Page, Rect } from '@cuaderno/core';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
@@ -75,7 +75,7 @@ export class PagePicture {
 
   /** Whether all items are drawn: of a page that is prepared, some may not be yet. */
   private showItems(shot = this.shot, enough?: () => boolean): boolean {
-    return !shot || shot.sheets.show(layersOf(this.page), this.lifted, enough);
+    return !shot || shot.sheets.show(pileOf(this.page), this.lifted, enough);
   }
 
   /**

@@ -1,4 +1,4 @@
-import { cutStroke, encodeStroke, layersAt, newId, strokeOf } from '@cuaderno/core';
+import { cutStroke, encodeStroke, pileAt, newId, strokeOf } from '@cuaderno/core';
 import type { Board, Id, Item, Point, Stroke } from '@cuaderno/core';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
@@ -55,7 +55,7 @@ export class Rubbing implements PointerTool {
     const mayErase = this.surface.mayErase();
     for (const { page, x, y } of this.surface.seen()) {
       const here = path.map((p) => ({ x: p.x - x, y: p.y - y }));
-      const written = layersAt(page, here[here.length - 1]!).flatMap(({ ink }) => ink);
+      const written = pileAt(page, here[here.length - 1]!).flatMap(({ ink }) => ink);
       const lines = written.flatMap((item) =>
         item.kind === 'ink' && !this.gone.has(item.id) && mayErase(item)
           ? [{ id: item.id, stroke: strokeOf(item.ink) }]

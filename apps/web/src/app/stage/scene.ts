@@ -1,4 +1,4 @@
-import { frameMatrix, layersOf } from '@cuaderno/core';
+import { frameMatrix, pileOf } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
@@ -218,11 +218,11 @@ export class Scene {
   }
 
   /** Films that are being watched on a page, or on a cover sheet. */
-  private drawFilms(context: CanvasRenderingContext2D, { page }: Placed, sheet: Id | null): void {
+  private drawFilms(context: CanvasRenderingContext2D, { page }: Placed, on: Id | null): void {
     const { films } = this.view.papers();
     const lifted = this.idsOn(page.id, this.view.lifted());
-    const layer = layersOf(page).find(({ cover }) => (cover?.id ?? null) === sheet);
-    for (const item of layer?.material ?? []) {
+    const sheet = pileOf(page).find(({ cover }) => (cover?.id ?? null) === on);
+    for (const item of sheet?.material ?? []) {
       const film = item.kind === 'media' && !lifted.has(item.id) && films.get(item.id);
       if (!film) continue;
       context.save();

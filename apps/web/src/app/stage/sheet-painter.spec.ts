@@ -4,7 +4,7 @@ import {
   emptyBoard,
   encodeStroke,
   layCover,
-  layersOf,
+  pileOf,
   liftCovers,
   newId,
   onItsSheet,
@@ -47,7 +47,7 @@ describe('the pile on a page, as pictures', () => {
 
   /** Colours at these places, with all drawn on white, a pixel a point. */
   function seen(places: readonly (readonly [number, number])[]): number[][] {
-    expect(painters.show(layersOf(page()), new Set())).toBeTrue();
+    expect(painters.show(pileOf(page()), new Set())).toBeTrue();
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [600, 850];
     const context = canvas.getContext('2d')!;
@@ -99,7 +99,7 @@ describe('the pile on a page, as pictures', () => {
     make(layCover(page(), 'whole', '#ffffff'));
     for (let y = 100; y < 400; y += 20) line(y);
     let left = 4;
-    expect(painters.show(layersOf(page()), new Set(), () => left-- <= 0)).toBeFalse();
+    expect(painters.show(pileOf(page()), new Set(), () => left-- <= 0)).toBeFalse();
     expect(isDark(seen([[200, 380]])[0])).toBeTrue();
     line(500);
     const [first, last] = seen([

@@ -1,4 +1,4 @@
-import type { CoverItem, Id, Layer, Rect } from '@cuaderno/core';
+import type { CoverItem, Id, Rect, PileSheet } from '@cuaderno/core';
 import { InkPainter } from './ink-painter';
 import { itemLooks, paint } from './looks';
 import { MaterialPainter } from './material-painter';
@@ -24,9 +24,9 @@ export class SheetPainters {
    * @param enough says when to stop and go on another time
    * @returns whether all is drawn
    */
-  show(layers: readonly Layer[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
+  show(pile: readonly PileSheet[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
     const known = new Map(this.sheets.map((sheet) => [sheet.cover?.id, sheet]));
-    this.sheets = layers.map(({ cover }) => {
+    this.sheets = pile.map(({ cover }) => {
       const { columns, rows, view } = this;
       const painters = known.get(cover?.id) ?? {
         material: new MaterialPainter(columns, rows, view, this.pictures),
@@ -34,7 +34,7 @@ export class SheetPainters {
       };
       return { ...painters, cover };
     });
-    return layers.every(({ material, ink }, i) => {
+    return pile.every(({ material, ink }, i) => {
       const sheet = this.sheets[i]!;
       return sheet.material.show(material, lifted, enough) && sheet.ink.show(ink, lifted, enough);
     });

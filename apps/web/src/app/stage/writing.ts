@@ -1,6 +1,6 @@
 import {
   encodeStroke,
-  layersAt,
+  pileAt,
   MAX_POINTS,
   newId,
   thinPoints,
@@ -217,7 +217,7 @@ export class Writing {
     for (const { page, x, y } of this.surface.seen()) {
       const a = { x: from.x - x, y: from.y - y };
       const b = { x: to.x - x, y: to.y - y };
-      const items = layersAt(page, b)
+      const items = pileAt(page, b)
         .flatMap(({ ink }) => ink)
         .filter(
           (item) =>

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { wipe, writersOn } from '@cuaderno/core';
 import type { Board, Change, Id, Person, Whose } from '@cuaderno/core';
 import { nameOf } from '../people/names';
-import { Modal } from '../popup/modal';
+import { SideSheet } from '../popup/side-sheet';
 
 interface Row {
   readonly label: string;
@@ -15,9 +15,9 @@ interface Row {
 /** Takes ink away: mine, the students', one person's, or all; on this page, or the whole board. */
 @Component({
   selector: 'cua-wipe-sheet',
-  imports: [Modal],
+  imports: [SideSheet],
   template: `
-    <cua-modal header="Wipe ink" (closed)="closed.emit()">
+    <cua-side-sheet header="Wipe ink" (closed)="closed.emit()">
       <p class="words">What lies under the ink stays. Undo brings everything back.</p>
       <ul>
         @for (row of rows(); track row.label) {
@@ -44,7 +44,7 @@ interface Row {
           </li>
         }
       </ul>
-    </cua-modal>
+    </cua-side-sheet>
   `,
   styles: `
     .words {

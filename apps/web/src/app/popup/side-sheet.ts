@@ -10,12 +10,20 @@ import {
 import { X } from 'lucide';
 import { Icon } from '../icons/icon';
 
-/** A question that is answered before anything else: the browser’s own dialog, for tutors and students. */
+/**
+ * A dialog at the side of the page. Everything else goes on being there to be touched: whatever a tutor is
+ * looking up in it, pens are taken back in the same second.
+ */
 @Component({
-  selector: 'cua-modal',
+  selector: 'cua-side-sheet',
   imports: [Icon],
   template: `
-    <dialog #dialog [attr.aria-label]="header()" (close)="closed.emit()">
+    <dialog
+      #dialog
+      [attr.aria-label]="header()"
+      (close)="closed.emit()"
+      (keydown.escape)="$event.stopPropagation(); dialog.close()"
+    >
       <div class="head">
         <h2>{{ header() }}</h2>
         <button type="button" class="act quiet" aria-label="Close" (click)="dialog.close()">
@@ -27,16 +35,19 @@ import { Icon } from '../icons/icon';
   `,
   styles: `
     dialog {
-      width: min(32rem, calc(100vw - 24px));
+      position: fixed;
+      z-index: 30;
+      inset: auto 12px 12px auto;
+      width: min(30rem, calc(100vw - 24px));
+      max-height: calc(100dvh - 96px);
+      margin: 0;
+      overflow: auto;
       padding: 16px 20px 20px;
       border: 1px solid var(--line);
       border-radius: 14px;
       background: var(--raised);
       color: var(--ink);
       box-shadow: 0 6px 24px rgb(40 30 10 / 22%);
-    }
-    dialog::backdrop {
-      background: rgb(20 18 12 / 40%);
     }
     .head {
       display: flex;
@@ -55,13 +66,13 @@ import { Icon } from '../icons/icon';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Modal {
+export class SideSheet {
   readonly header = input.required<string>();
   readonly closed = output();
   protected readonly icons = { X };
   private readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('dialog');
 
   constructor() {
-    afterNextRender(() => this.dialog().nativeElement.showModal());
+    afterNextRender(() => this.dialog().nativeElement.show());
   }
 }
