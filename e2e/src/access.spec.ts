@@ -56,6 +56,9 @@ test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   await maren.page.getByRole('tab', { name: 'People' }).click();
   await maren.button('What students may do …').click();
   await isFit(maren, 'what students may do');
+  // It covers neither the page nor the one button that can't wait.
+  await maren.button('Take all pens in').click();
+  await ida.isTold('Looking on');
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await maren.button('Cover').click();
   await maren.button('Two, side by side').click();

@@ -38,7 +38,7 @@ import { Icon } from '../icons/icon';
       position: fixed;
       z-index: 30;
       inset: auto 12px 12px auto;
-      width: min(30rem, calc(100vw - 24px));
+      width: min(25rem, calc(100vw - 24px));
       max-height: calc(100dvh - 96px);
       margin: 0;
       overflow: auto;
