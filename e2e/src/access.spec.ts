@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';

@@ -1,5 +1,5 @@
 import { pptxOf } from '@cuaderno/formats/testing';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { PNG } from 'pngjs';

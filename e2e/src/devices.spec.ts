@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import type { Browser } from '@playwright/test';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';

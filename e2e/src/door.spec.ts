@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';

@@ -1,5 +1,5 @@
 import { createClient } from '@libsql/client';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { join } from 'node:path';
 import { ServerProcess } from './house.js';
 import { Someone } from './people.js';

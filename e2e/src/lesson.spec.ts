@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { execFileSync } from 'node:child_process';
 
 import { join } from 'node:path';

@@ -1,5 +1,5 @@
 import { silentWav } from '@cuaderno/formats/testing';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import type { Locator } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,6 +1,6 @@
 import { homography, mapped } from '@cuaderno/core';
 import type { Quad } from '@cuaderno/core';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
 import { ServerProcess } from './house.js';
 import { Someone } from './people.js';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
 import { ServerProcess } from './house.js';
 import { Someone } from './people.js';

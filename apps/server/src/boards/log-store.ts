@@ -100,6 +100,12 @@ export class LogStore {
     return row?.last ?? 0;
   }
 
+  /** All entries up to `until`; `null` where there is no such board. */
+  async whole(id: string, until: number): Promise<Entry[] | null> {
+    const [row] = await this.db.select({ num: boards.num }).from(boards).where(eq(boards.id, id));
+    return row ? this.entries(row.num, 0, until) : null;
+  }
+
   /** The board as it stood after entry `until`, its last place, and the place of every operation. */
   async load(
     id: string,

@@ -6,12 +6,12 @@ import { DateTime } from 'luxon';
 import { Readable } from 'node:stream';
 import type { Tutor } from '../accounts/index.js';
 import type { Course } from '../courses/service.js';
-import { operations } from '../boards/tables.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
 import { skySlides, tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
+import { tellLastWeek } from './last-week.js';
 import { celloPage, tideFormulas } from './other-courses.js';
 import { materials } from './materials.js';
 import { starChart } from './star-chart.js';
@@ -228,8 +228,16 @@ async function pastLesson(
       .update(people)
       .set({ arrivedAt: minute(from) })
       .where(eq(people.id, person));
-  await app.db
-    .update(operations)
-    .set({ at: minute(20) })
-    .where(eq(operations.lesson, lesson.id));
+  await tellLastWeek(app, {
+    lesson: lesson.id,
+    minute,
+    tutor: tutor.id,
+    ida: ida!.id,
+    jonas: jonas!.id,
+    noor: noor!.id,
+    sky,
+    bear,
+    cassiopeia,
+    orion,
+  });
 }

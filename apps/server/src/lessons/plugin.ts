@@ -44,6 +44,7 @@ export const lessons = fp(
   async (app, { folder }: { folder: string }) => {
     const service = new Lessons(app.db);
     await service.restore();
+    service.turns.onFailed = (error) => app.log.error({ err: error }, 'a page turn was not kept');
     const passes = await PassOffice.open(folder);
     app.decorate('lessons', service);
     app.decorate('passes', passes);
@@ -65,6 +66,7 @@ export const lessons = fp(
     }, PULSE);
     app.addHook('onClose', async () => {
       clearInterval(timer);
+      service.turns.close();
       await service.pulse();
     });
   },

@@ -8,6 +8,7 @@ import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import { Door } from './door.js';
 import { LiveLesson } from './live-lesson.js';
+import { PageTurns } from './page-turns.js';
 import { Pens } from './pens.js';
 import { Talk } from './talk.js';
 import { lessons, people, spans } from './tables.js';
@@ -18,11 +19,13 @@ export class Lessons {
   readonly door: Door;
   readonly pens: Pens;
   readonly talk: Talk;
+  readonly turns: PageTurns;
 
   constructor(private readonly db: Database) {
     this.door = new Door(db);
     this.pens = new Pens(db);
     this.talk = new Talk(db);
+    this.turns = new PageTurns(db);
   }
 
   /** Takes up the lessons that were open when the server stopped, with everyone's pens as they were. */
@@ -147,6 +150,7 @@ export class Lessons {
   /** Ends the lesson; nobody gets in from now on. On disk when this returns. */
   async end(lesson: LiveLesson, at: number): Promise<void> {
     this.open.delete(lesson.id);
+    this.turns.forget(lesson.id);
     // Nothing written from here on belongs to the lesson, whoever is still connected.
     for (const student of lesson.students()) student.trust = 'look';
     await this.db

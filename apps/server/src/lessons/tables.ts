@@ -90,6 +90,21 @@ export const gestures = sqliteTable(
   (table) => [index('gestures_by_lesson').on(table.lesson)],
 );
 
+/** Who turned to which page, and when. */
+export const pageTurns = sqliteTable(
+  'page_turns',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    lesson: text()
+      .notNull()
+      .references(() => lessons.id),
+    person: text().notNull(),
+    page: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [index('page_turns_by_lesson').on(table.lesson)],
+);
+
 /** When someone was there; a span without end is still going on. */
 export const spans = sqliteTable(
   'spans',

@@ -161,6 +161,7 @@ export class LiveService implements Classroom {
     const person = lesson?.person(connection.person);
     if (!lesson || !person || person.page === page) return;
     person.page = page;
+    this.lessons.turns.note(lesson.id, person.id, page);
     // Where the one who leads is, everyone may know: who can't turn pages alone goes there.
     this.tellPeople(lesson, person.id === lesson.leader ? undefined : 'tutor');
   }

@@ -1,5 +1,14 @@
-import { boardFromSnapshot, itemsOn, operation, pagesInOrder, unpack } from '@cuaderno/core';
-import type { BoardSnapshot } from '@cuaderno/core';
+import {
+  boardFromSnapshot,
+  boardSnapshot,
+  fold,
+  itemsOn,
+  newId,
+  operation,
+  pagesInOrder,
+  unpack,
+} from '@cuaderno/core';
+import type { BoardSnapshot, Entry } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import { attachment } from '../files/attachment.js';
@@ -76,6 +85,78 @@ describe('a record', () => {
     ).toEqual([kept.id]);
   });
 
+  it('has how it came about: the board before the lesson, and what each did in it', async () => {
+    const { maren, ana, page, lesson: first } = await house.lesson();
+    const [early, line, gone] = [1, 2, 3].map((seed) => addInk(page, seed));
+    ana.send({ kind: 'ops', ops: [early!] });
+    await ana.hears('confirmed');
+    await house.tutor.post(`/lessons/${first}/close`);
+    // Between lessons the tutor works on.
+    const prepared = addInk(page, 4);
+    maren.send({ kind: 'ops', ops: [prepared] });
+    await maren.hears('confirmed', ({ ids }) => ids.includes(prepared.id));
+    const second = await house.openLesson();
+    const taken = operation({ kind: 'items.remove', page, items: [early!.id] });
+    maren.send({ kind: 'ops', ops: [line!, gone!, taken] });
+    await maren.hears('confirmed', ({ ids }) => ids.includes(taken.id));
+    await house.tutor.post(`/lessons/${second}/close`);
+
+    const log = async (lesson: string) =>
+      unpack((await house.tutor.get(`/records/${lesson}/log`)).rawPayload) as {
+        before: BoardSnapshot;
+        entries: Entry[];
+      };
+    const { before, entries } = await log(second);
+    const board = boardFromSnapshot(before);
+    expect(itemsOn(board.pages.get(page)!).map(({ id }) => id)).toEqual([early!.id, prepared.id]);
+    expect(entries.map(({ op }) => op.id)).toEqual([line!.id, gone!.id, taken.id]);
+    expect(entries[0]!.seq).toBe(before.seq + 1);
+    const sealed = await house.tutor.get(`/records/${second}/board`);
+    expect(boardSnapshot(fold(board, entries), entries.at(-1)!.seq)).toEqual(
+      unpack(sealed.rawPayload) as BoardSnapshot,
+    );
+    const one = await log(first);
+    expect(one.entries.map(({ op }) => op.id)).toEqual([early!.id]);
+  });
+
+  it('of a lesson in which nobody did anything is the board as it was', async () => {
+    const { maren, page, lesson } = await house.lesson();
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    maren.send({ kind: 'ops', ops: [addInk(page)] });
+    await maren.hears('confirmed');
+    const { rawPayload } = await house.tutor.get(`/records/${lesson}/log`);
+    const { before, entries } = unpack(rawPayload) as { before: BoardSnapshot; entries: Entry[] };
+    expect(entries).toEqual([]);
+    expect(before.pages.map(({ id }) => id)).toEqual([page]);
+    expect(before.pages[0]!.items).toEqual([]);
+  });
+
+  it('has what was said and shown beside the pages, and who turned to which', async () => {
+    const { maren, ana, page, lesson } = await house.lesson();
+    const { you } = await ana.hears('welcome');
+    ana.send({ kind: 'hand', up: true });
+    await maren.hears('people', ({ people }) => people.some(({ hand }) => hand !== null));
+    ana.send({ kind: 'chat', id: newId(), to: 'all', text: 'Is it ebb already?' });
+    await maren.hears('chat');
+    ana.send({ kind: 'look', page });
+    const timeline = async () =>
+      (await house.tutor.get(`/records/${lesson}/timeline`)).json<{
+        chat: { by: string; text: string }[];
+        gestures: { by: string; what: string }[];
+        turns: { by: string; page: string; at: number }[];
+      }>();
+    // A turn is one when somebody has stayed on the page.
+    for (const until = Date.now() + 4000; Date.now() < until;) {
+      const rows = await house.app.records.timeline(lesson);
+      if (rows.turns.length > 0) break;
+    }
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    const { chat, gestures, turns } = await timeline();
+    expect(chat.map(({ by, text }) => [by, text])).toEqual([[you, 'Is it ebb already?']]);
+    expect(gestures.map(({ by, what }) => [by, what])).toEqual([[you, 'hand']]);
+    expect(turns.map(({ by, page }) => [by, page])).toEqual([[you, page]]);
+  });
+
   it('is on the first screen, and the tutor’s alone', async () => {
     const { lesson, student } = await house.lesson();
     await house.tutor.post(`/lessons/${lesson}/close`);
@@ -83,7 +164,7 @@ describe('a record', () => {
       records: { lesson: string; people: string[] }[];
     }>();
     expect(records.map((record) => [record.lesson, record.people])).toEqual([[lesson, ['Ana']]]);
-    for (const path of ['', '/board', '/pdf'])
+    for (const path of ['', '/board', '/log', '/timeline', '/pdf'])
       expect((await student.get(`/records/${lesson}${path}`)).statusCode).toBe(401);
   });
 

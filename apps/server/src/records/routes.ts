@@ -24,6 +24,12 @@ const AttendanceShape = z.object({
   spans: z.array(z.object({ from: z.number(), to: z.number() })),
 });
 
+const TimelineShape = z.object({
+  chat: z.array(z.object({ by: Id, to: z.string(), text: z.string(), at: z.number() })),
+  gestures: z.array(z.object({ by: Id, what: z.string(), at: z.number() })),
+  turns: z.array(z.object({ by: Id, page: Id, at: z.number() })),
+});
+
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
 
@@ -61,6 +67,43 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         .header('content-type', 'application/vnd.msgpack')
         .header('cache-control', 'private, max-age=31536000, immutable')
         .send(Buffer.from(pack(boardSnapshot(board, record.seq))));
+    },
+  );
+
+  app.get(
+    '/records/:lesson/timeline',
+    {
+      schema: {
+        tags,
+        summary:
+          'What happened beside the pages: chat, hands and signals, and who turned to which page',
+        params: Params,
+        response: { 200: TimelineShape },
+      },
+    },
+    async ({ tutor, params }) => {
+      const { lesson } = await app.records.one(params.lesson, tutor.id);
+      return app.records.timeline(lesson);
+    },
+  );
+
+  app.get(
+    '/records/:lesson/log',
+    {
+      schema: {
+        tags,
+        summary:
+          'The lesson as it happened (MessagePack): the board before it, and what was done, in order',
+        params: Params,
+      },
+    },
+    async ({ tutor, params }, reply) => {
+      const record = await app.records.one(params.lesson, tutor.id);
+      const { before, beforeSeq, entries } = await app.records.log(record);
+      return reply
+        .header('content-type', 'application/vnd.msgpack')
+        .header('cache-control', 'private, max-age=31536000, immutable')
+        .send(Buffer.from(pack({ before: boardSnapshot(before, beforeSeq), entries })));
     },
   );
 

@@ -1,11 +1,11 @@
-import { pagesInOrder } from '@cuaderno/core';
-import type { Board } from '@cuaderno/core';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { emptyBoard, fold, pagesInOrder } from '@cuaderno/core';
+import type { Board, ChatTo, Entry } from '@cuaderno/core';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import type { LiveLesson } from '../lessons/live-lesson.js';
-import { lessons, people, spans } from '../lessons/tables.js';
+import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
 import { records } from './tables.js';
 
@@ -34,6 +34,14 @@ export interface Attendance {
   readonly nth: number;
   readonly role: 'tutor' | 'student';
   readonly spans: { from: number; to: number }[];
+}
+
+/** What happened beside the pages; times in ms since 1970. */
+export interface Timeline {
+  readonly chat: { by: string; to: ChatTo; text: string; at: number }[];
+  /** `hand`, `hand.down`, a signal, or `signal.none`. */
+  readonly gestures: { by: string; what: string; at: number }[];
+  readonly turns: { by: string; page: string; at: number }[];
 }
 
 /** Spans in order, with hiccups closed. */
@@ -150,6 +158,50 @@ export class Records {
           .map(({ fromAt, toAt }) => ({ from: fromAt, to: toAt ?? closedAt })),
       ),
     }));
+  }
+
+  /** What was said and shown beside the pages, and who turned to which of them, in the order of time. */
+  async timeline(lesson: string): Promise<Timeline> {
+    const [chat, gesture, turns] = await Promise.all([
+      this.db
+        .select()
+        .from(chatLines)
+        .where(and(eq(chatLines.lesson, lesson), isNull(chatLines.emptiedAt)))
+        .orderBy(asc(chatLines.at)),
+      this.db
+        .select()
+        .from(gestures)
+        .where(eq(gestures.lesson, lesson))
+        .orderBy(asc(gestures.at), asc(gestures.id)),
+      this.db
+        .select()
+        .from(pageTurns)
+        .where(eq(pageTurns.lesson, lesson))
+        .orderBy(asc(pageTurns.at), asc(pageTurns.id)),
+    ]);
+    return {
+      chat: chat.map(({ by, to, text, at }) => ({ by, to, text, at })),
+      gestures: gesture.map(({ person, what, at }) => ({ by: person, what, at })),
+      turns: turns.map(({ person, page, at }) => ({ by: person, page, at })),
+    };
+  }
+
+  /** The board when the lesson opened, and what was done to it until it closed, in order. */
+  async log(record: {
+    lesson: string;
+    board: string;
+    seq: number;
+  }): Promise<{ before: Board; beforeSeq: number; entries: Entry[] }> {
+    const all = await this.logs.whole(record.board, record.seq);
+    if (!all) throw new ProblemError('not-found');
+    const first = all.findIndex(({ lesson }) => lesson === record.lesson);
+    const entries = first < 0 ? [] : all.slice(first);
+    const earlier = first < 0 ? all : all.slice(0, first);
+    return {
+      before: fold(emptyBoard(record.board), earlier),
+      beforeSeq: earlier.at(-1)?.seq ?? 0,
+      entries,
+    };
   }
 
   /** The board as it stood when the lesson closed. */

@@ -52,6 +52,19 @@ export interface RecordInfo {
   readonly people: readonly string[];
 }
 
+/** What happened beside the pages of a lesson; times in ms since 1970. */
+export interface Timeline {
+  readonly chat: readonly {
+    readonly by: string;
+    readonly to: string;
+    readonly text: string;
+    readonly at: number;
+  }[];
+  /** `hand`, `hand.down`, a signal, or `signal.none`. */
+  readonly gestures: readonly { readonly by: string; readonly what: string; readonly at: number }[];
+  readonly turns: readonly { readonly by: string; readonly page: string; readonly at: number }[];
+}
+
 export interface Attendance {
   readonly id: string;
   readonly name: string;

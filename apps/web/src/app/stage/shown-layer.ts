@@ -1,6 +1,5 @@
 import { inSight, isMaterial, strokeOf } from '@cuaderno/core';
 import type { Arrow, Id, Item, Lamp, Page, Place, Point, Shown, View } from '@cuaderno/core';
-import type { UnderWay } from './live-strokes';
 
 /** Who somebody is, as it is shown by what they draw and point at. */
 export interface Signer {
@@ -32,7 +31,7 @@ export interface ShownView {
   /** Whether every line says whose it is. */
   signed(): boolean;
   /** Others' strokes that are being drawn just now. */
-  underWay(): readonly UnderWay[];
+  underWay(): readonly { readonly by: Id; readonly page: Id; readonly points: readonly Point[] }[];
   /** What the smallest window of those who follow shows, and whose it is. */
   frame(): { readonly view: View; readonly label: string } | null;
   pages(): readonly Page[];

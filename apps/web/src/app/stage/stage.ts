@@ -26,6 +26,7 @@ import type {
   Shown,
   View,
 } from '@cuaderno/core';
+import type { Drawing } from '@cuaderno/core/replay';
 import type { LiveInkEvent } from '../live/live-ink';
 import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
@@ -88,6 +89,8 @@ export class Stage {
   readonly shownHere = input<Shown>({ arrows: [], lamp: null });
   /** Who somebody is, to sign what they do. */
   readonly signer = input<(id: Id) => Signer | null>(() => null);
+  /** Lines that are being drawn in a lesson that is seen again, as far as they have come. */
+  readonly drawing = input<readonly Drawing[]>([]);
   /** Whether every line says whose it is. */
   readonly signed = input(false);
   /** What the smallest window of those who follow shows. */
@@ -157,7 +160,7 @@ export class Stage {
     lights: () => this.mayLight(),
     signer: (id) => this.signer()(id),
     signed: () => this.signed(),
-    underWay: () => this.live.all(),
+    underWay: () => [...this.live.all(), ...this.drawing()],
     frame: () => this.frame(),
     pages: () => this.viewing.seen().map(({ page }) => page),
     at: (page, p) => this.viewing.locate(page, p),
@@ -224,6 +227,10 @@ export class Stage {
       this.cropping();
       this.hiding();
       untracked(() => this.scene?.drawCarried());
+    });
+    effect(() => {
+      this.drawing();
+      untracked(() => this.drawLive());
     });
     effect(() => {
       this.shownHere();
@@ -345,7 +352,7 @@ export class Stage {
         size: () => this.size(),
         seen: () => this.viewing.seen(),
         near: () => this.viewing.near(),
-        underWay: () => [...this.live.all(), ...this.hand.underWay()],
+        underWay: () => [...this.live.all(), ...this.drawing(), ...this.hand.underWay()],
         papers: () => this.papers(),
         lifted: () => this.hand.lifted(),
         selection: () => this.hand.selection(),

@@ -5,6 +5,7 @@ const date = new Intl.DateTimeFormat('en-GB', {
   month: 'short',
   year: 'numeric',
 });
+const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium' });
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 function midnight(at: number): number {
@@ -29,6 +30,11 @@ export function sayDay(at: number): string {
 
 export function sayClock(at: number): string {
   return clock.format(at);
+}
+
+/** "16:30:05" */
+export function saySecond(at: number): string {
+  return second.format(at);
 }
 
 /** "16:30–17:20" */

@@ -11,24 +11,52 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { boardFromSnapshot, unpack } from '@cuaderno/core';
-import type { Board, BoardSnapshot, Id } from '@cuaderno/core';
+import { boardFromSnapshot, colourOfPerson, pagesInOrder, unpack } from '@cuaderno/core';
+import type { Board, BoardSnapshot, Entry, Id } from '@cuaderno/core';
+import { lanesOf, penDown, Replay } from '@cuaderno/core/replay';
+import type { Deed, Drawing } from '@cuaderno/core/replay';
 import { ButtonModule } from 'primeng/button';
 import { TableModule } from 'primeng/table';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import type { Attendance, RecordInfo } from '../../api/shapes';
+import type { Attendance, RecordInfo, Timeline } from '../../api/shapes';
 import { MediaLayer } from '../../media/media-layer';
 import { PageStrip } from '../../pages/page-strip';
+import { initialsOf, nameOf } from '../../people/names';
+import { happeningsOf } from '../../replay/happenings';
+import { LessonTimeline } from '../../replay/lesson-timeline';
+import type { Lane } from '../../replay/lesson-timeline';
+import { Player } from '../../replay/player';
+import { ReplayBar } from '../../replay/replay-bar';
 import { PaperSource } from '../../stage/paper-source';
+import type { Signer } from '../../stage/shown-layer';
 import { Stage } from '../../stage/stage';
 import { download } from '../../export/download';
 import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 
-/** What a closed lesson has left: its pages as they stood, and who was there. */
+type Mode = 'end' | 'before' | 'replay';
+
+const MODES: readonly { readonly mode: Mode; readonly label: string }[] = [
+  { mode: 'before', label: 'Before' },
+  { mode: 'end', label: 'As it stood' },
+  { mode: 'replay', label: 'Replay' },
+];
+
+const NONE: readonly Drawing[] = [];
+
+/** What a closed lesson has left: its pages as they stood, how they came about, and who was there. */
 @Component({
   selector: 'cua-record',
-  imports: [ButtonModule, MediaLayer, PageStrip, RouterLink, Stage, TableModule],
+  imports: [
+    ButtonModule,
+    LessonTimeline,
+    MediaLayer,
+    PageStrip,
+    ReplayBar,
+    RouterLink,
+    Stage,
+    TableModule,
+  ],
   templateUrl: './record.html',
   styleUrl: './record.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,6 +72,67 @@ export class RecordScreen {
   protected readonly attendance = signal<readonly Attendance[]>([]);
   protected readonly board = signal<Board | null>(null);
   protected readonly page = signal<Id | null>(null);
+  /** What is shown of the lesson. */
+  protected readonly mode = signal<Mode>('end');
+  protected readonly modes = MODES;
+  protected readonly player = signal<Player | null>(null);
+  private readonly deeds = signal<readonly Deed[]>([]);
+  private readonly timeline = signal<Timeline>({ chat: [], gestures: [], turns: [] });
+  /** The tutor's, in the order of time. */
+  private readonly turns = computed(() => {
+    const tutor = this.attendance().find(({ role }) => role === 'tutor')?.id;
+    return this.timeline().turns.filter(({ by }) => by === tutor);
+  });
+  /** From the opening of the lesson to its close. */
+  protected readonly whole = computed(() => {
+    const record = this.record();
+    return { from: record?.openedAt ?? 0, to: record?.closedAt ?? 0 };
+  });
+  protected readonly lanes = computed<readonly Lane[]>(() => {
+    const [stretches, down] = [lanesOf(this.deeds()), penDown(this.deeds())];
+    return this.attendance().map((person, i) => ({
+      id: person.id,
+      label: nameOf(person),
+      colour: colourOfPerson(i),
+      stretches: stretches.get(person.id) ?? [],
+      penDown: down.get(person.id) ?? 0,
+    }));
+  });
+  protected readonly happenings = computed(() => {
+    const board = this.board();
+    const numbers = new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
+    return happeningsOf(this.timeline(), this.attendance(), (page) => numbers.get(page) ?? null);
+  });
+  /** The board when the lesson opened. */
+  private readonly before = signal<Board | null>(null);
+  protected readonly signed = signal(false);
+  protected readonly shown = computed<Board | null>(() => {
+    switch (this.mode()) {
+      case 'end':
+        return this.board();
+      case 'before':
+        return this.before();
+      case 'replay':
+        return this.player()?.moment().board ?? null;
+    }
+  });
+  protected readonly drawing = computed<readonly Drawing[]>(() =>
+    this.mode() === 'replay' ? (this.player()?.moment().drawing ?? NONE) : NONE,
+  );
+  /** In order of arrival, so that a colour stays whose it is. */
+  private readonly signers = computed<ReadonlyMap<Id, Signer>>(
+    () =>
+      new Map(
+        this.attendance().map((person, i) => [
+          person.id,
+          { name: nameOf(person), initials: initialsOf(person), colour: colourOfPerson(i) },
+        ]),
+      ),
+  );
+  protected readonly signer = computed(() => {
+    const signers = this.signers();
+    return (id: Id): Signer | null => signers.get(id) ?? null;
+  });
   protected readonly trouble = signal<Trouble | null>(null);
   /** Set while the PDF is being made; aborting it stops that. */
   protected readonly making = signal<AbortController | null>(null);
@@ -51,7 +140,7 @@ export class RecordScreen {
   protected readonly rows = computed(() =>
     this.attendance().map((person) => ({
       ...person,
-      label: person.nth > 1 ? `${person.name} (${person.nth})` : person.name,
+      label: nameOf(person),
       total: sayLength(person.spans.reduce((sum, { from, to }) => sum + to - from, 0)),
     })),
   );
@@ -61,7 +150,21 @@ export class RecordScreen {
       this.lesson();
       untracked(() => void this.load());
     });
+    // A replay shows the page on which something happens, or to which the tutor turned, whichever was
+    // later; once: then one may look around.
+    const happensOn = computed(() => {
+      const player = this.player();
+      if (!player || this.mode() !== 'replay') return null;
+      const { last } = player.moment();
+      const turned = this.turns().findLast(({ at }) => at <= player.time());
+      return turned && turned.at > (last?.at ?? 0) ? turned.page : (last?.page ?? null);
+    });
+    effect(() => {
+      const page = happensOn();
+      if (page) untracked(() => this.stage()?.goTo(page));
+    });
     inject(DestroyRef).onDestroy(() => {
+      this.player()?.pause();
       this.making()?.abort();
       this.papers.close();
     });
@@ -79,6 +182,36 @@ export class RecordScreen {
       this.attendance.set(attendance);
       const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async show(mode: Mode): Promise<void> {
+    this.player()?.pause();
+    if (mode !== 'end' && !this.player()) await this.loadLog();
+    if (mode === 'end' || this.player()) this.mode.set(mode);
+  }
+
+  /** How the lesson came about is fetched when somebody wants to see it. */
+  private async loadLog(): Promise<void> {
+    const record = this.record();
+    if (!record) return;
+    this.trouble.set(null);
+    try {
+      const path = `/records/${this.lesson()}`;
+      const [bytes, timeline] = await Promise.all([
+        this.api.bytes(`${path}/log`),
+        this.api.get<Timeline>(`${path}/timeline`),
+      ]);
+      const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: Entry[] };
+      const board = boardFromSnapshot(before);
+      const replay = new Replay(board, entries);
+      this.before.set(board);
+      this.deeds.set(replay.deeds);
+      this.timeline.set(timeline);
+      const beside = this.happenings().map(({ at }) => ({ from: at, to: at }));
+      this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...beside]));
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }

@@ -1,0 +1,85 @@
+import type { ChatTo, Id } from '@cuaderno/core';
+import { newId } from '@cuaderno/core';
+import { and, asc, eq } from 'drizzle-orm';
+import type { FastifyInstance } from 'fastify';
+import { operations } from '../boards/tables.js';
+import { chatLines, gestures, pageTurns } from '../lessons/tables.js';
+
+/** Who was in last week's lesson, and the pages that they wrote on. */
+export interface LastWeek {
+  readonly lesson: Id;
+  /** A minute of the lesson, in ms since 1970. */
+  readonly minute: (n: number) => number;
+  readonly tutor: Id;
+  readonly ida: Id;
+  readonly jonas: Id;
+  readonly noor: Id;
+  readonly sky: Id;
+  readonly bear: Id;
+  readonly cassiopeia: Id;
+  readonly orion: Id;
+}
+
+/** Minutes of the lesson at which each line was finished, in the order in which they were written. */
+const LINES = [
+  6, 6.1, 12, 12.1, 12.25, 12.4, 16, 16.15, 16.3, 19, 19.2, 25, 25.1, 25.3, 25.45, 28, 35, 41, 46,
+];
+
+/** It was all written in a moment; this says that it took a lesson, and what was said and shown meanwhile. */
+export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promise<void> {
+  const { lesson, minute, tutor, ida, jonas, noor } = week;
+  const written = await app.db
+    .select({ board: operations.board, seq: operations.seq })
+    .from(operations)
+    .where(eq(operations.lesson, lesson))
+    .orderBy(asc(operations.seq));
+  for (const [i, { board, seq }] of written.entries())
+    await app.db
+      .update(operations)
+      .set({ at: minute(LINES[i] ?? LINES.at(-1)! + 1) })
+      .where(and(eq(operations.board, board), eq(operations.seq, seq)));
+
+  const turns: [Id, number, Id][] = [
+    [tutor, 0, week.sky],
+    [ida, 3, week.sky],
+    [jonas, 4, week.sky],
+    [noor, 7, week.sky],
+    ...[tutor, ida, jonas, noor].map((who, i): [Id, number, Id] => [who, 10 + i / 10, week.bear]),
+    ...[tutor, ida, noor, jonas].map((who, i): [Id, number, Id] => [
+      who,
+      23 + i / 8,
+      week.cassiopeia,
+    ]),
+    [jonas, 31, week.orion],
+    ...[tutor, ida, noor].map((who, i): [Id, number, Id] => [who, 33 + i / 10, week.orion]),
+  ];
+  await app.db
+    .insert(pageTurns)
+    .values(turns.map(([person, at, page]) => ({ lesson, person, page, at: minute(at) })));
+
+  const shown: [Id, number, string][] = [
+    [jonas, 9, 'hand'],
+    [jonas, 9.6, 'hand.down'],
+    [ida, 21, 'got-it'],
+    [ida, 22, 'signal.none'],
+    [noor, 30, 'slower'],
+    [noor, 32, 'signal.none'],
+    [noor, 38, 'hand'],
+    [noor, 38.5, 'hand.down'],
+  ];
+  await app.db
+    .insert(gestures)
+    .values(shown.map(([person, at, what]) => ({ lesson, person, what, at: minute(at) })));
+
+  const said: [Id, number, ChatTo, string][] = [
+    [ida, 13.5, 'all', 'It looks like a saucepan!'],
+    [tutor, 14, 'all', 'In some countries that is its name.'],
+    [noor, 39, 'tutor', 'I can’t see Orion from my window.'],
+    [tutor, 40, noor, 'Try again at ten: it rises late this month.'],
+  ];
+  await app.db
+    .insert(chatLines)
+    .values(
+      said.map(([by, at, to, text]) => ({ id: newId(), lesson, by, to, text, at: minute(at) })),
+    );
+}

@@ -1,0 +1,50 @@
+import type { Id } from '@cuaderno/core';
+import type { Database } from '../database/index.js';
+import { pageTurns } from './tables.js';
+
+/** How long somebody must stay on a page to have turned to it, in ms: leafing isn't looking. */
+export const STAY = 800;
+
+/** Who looked at which page when: what a record tells of it. */
+export class PageTurns {
+  private readonly coming = new Map<string, ReturnType<typeof setTimeout>>();
+  /** The page that each was on last, so that leafing there and back is no turn. */
+  private readonly last = new Map<string, Id>();
+
+  /** Told where a turn could not be written down: nobody waits for it. */
+  onFailed: (error: unknown) => void = () => undefined;
+
+  constructor(private readonly db: Database) {}
+
+  /** Somebody's window shows this page now. */
+  note(lesson: Id, person: Id, page: Id, at = Date.now()): void {
+    const key = `${lesson} ${person}`;
+    clearTimeout(this.coming.get(key));
+    const timer = setTimeout(() => {
+      this.coming.delete(key);
+      if (this.last.get(key) === page) return;
+      this.last.set(key, page);
+      this.db
+        .insert(pageTurns)
+        .values({ lesson, person, page, at })
+        .catch((error: unknown) => this.onFailed(error));
+    }, STAY).unref();
+    this.coming.set(key, timer);
+  }
+
+  /** A lesson is over: nobody turns its pages any more. */
+  forget(lesson: Id): void {
+    const isOf = (key: string): boolean => key.startsWith(`${lesson} `);
+    for (const [key, timer] of this.coming) {
+      if (!isOf(key)) continue;
+      clearTimeout(timer);
+      this.coming.delete(key);
+    }
+    for (const key of this.last.keys()) if (isOf(key)) this.last.delete(key);
+  }
+
+  close(): void {
+    for (const timer of this.coming.values()) clearTimeout(timer);
+    this.coming.clear();
+  }
+}

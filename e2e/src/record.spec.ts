@@ -1,0 +1,75 @@
+import { expect, test } from './story.js';
+import { ServerProcess } from './house.js';
+import { samplePdf } from './pdfs.js';
+import { Someone } from './people.js';
+
+test.describe.configure({ timeout: 90_000 });
+
+let server: ServerProcess;
+
+test.beforeEach(async () => {
+  server = await ServerProcess.start();
+});
+test.afterEach(() => server.close());
+
+test('a lesson is seen again as it grew, from any moment', async ({ browser }) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Reading the tides');
+  await maren.bring('Tides.pdf', await samplePdf(2));
+  const [page] = await maren.pageIds();
+  await maren.draw(page!, [
+    { x: 100, y: 60 },
+    { x: 260, y: 60 },
+  ]);
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser);
+  await ida.join(link, 'Ida');
+  await maren.give('Ida', 'Writing');
+  await ida.isTold('You have a pen');
+  await ida.draw(page!, [
+    { x: 100, y: 120 },
+    { x: 260, y: 120 },
+  ]);
+  await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(2);
+  await maren.draw(page!, [
+    { x: 100, y: 180 },
+    { x: 260, y: 180 },
+  ]);
+  await maren.button('Close the lesson').click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
+  await maren.page.waitForURL(/records/);
+
+  const [prepared, idas, marens] = [60, 120, 180].map((y) => ({ x: 180, y }));
+  await maren.seesInkAt(page!, marens!);
+  await maren.page.getByText('Before', { exact: true }).click();
+  await maren.seesInkAt(page!, prepared!);
+  await maren.seesPaperAt(page!, idas!);
+  await maren.seesPaperAt(page!, marens!);
+
+  await maren.page.getByText('Replay', { exact: true }).click();
+  await maren.seesPaperAt(page!, idas!);
+  await maren.button('Play').click();
+  // Ida's line comes before Maren's, and at the end all is as it stood.
+  await maren.seesInkAt(page!, idas!);
+  await expect(maren.button('Play')).toBeVisible({ timeout: 20_000 });
+  await maren.seesInkAt(page!, marens!);
+  expect((await maren.lines()).length).toBe(3);
+  // And back to a moment at which only hers was there.
+  const slider = maren.page.getByRole('slider', { name: 'Moment of the lesson' });
+  await slider.focus();
+  await slider.press('Home');
+  await maren.seesPaperAt(page!, idas!);
+  await maren.seesInkAt(page!, prepared!);
+  await slider.press('End');
+  await maren.seesInkAt(page!, marens!);
+
+  // Whose line is whose.
+  await maren.button('Whose ink').click();
+  await expect
+    .poll(async () => {
+      const [r, g, b] = await maren.colourAt(page!, { x: 180, y: 120 - 4 });
+      return Math.max(r, g, b) - Math.min(r, g, b);
+    })
+    .toBeGreaterThan(30);
+});
