@@ -64,12 +64,16 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await slider.press('End');
   await maren.seesInkAt(page!, marens!);
 
-  // Whose line is whose.
+  // Whose line is whose: signed, and one person's alone.
   await maren.button('Whose ink').click();
+  await maren.page.getByLabel('Sign every line').check();
   await expect
     .poll(async () => {
       const [r, g, b] = await maren.colourAt(page!, { x: 180, y: 120 - 4 });
       return Math.max(r, g, b) - Math.min(r, g, b);
     })
     .toBeGreaterThan(30);
+  await maren.page.getByLabel('Ida alone').check();
+  await maren.seesPaperAt(page!, marens!);
+  await maren.seesInkAt(page!, idas!);
 });

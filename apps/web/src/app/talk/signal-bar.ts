@@ -117,7 +117,8 @@ import { SIGNALS } from './signals';
       .say {
         padding: 0 10px;
       }
-      .say:not(.up, .given) .word {
+      /* The sign alone: with words beside it the bar would run out of the window. */
+      .say .word {
         display: none;
       }
     }

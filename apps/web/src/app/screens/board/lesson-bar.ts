@@ -1,16 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
 import { changePage } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
-import { Footprints, LocateFixed, Lock, LockOpen, Presentation, Signature } from 'lucide';
-import { Popup } from '../../popup/popup';
+import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../icons/icon';
 import type { BoardSession } from '../../live/board-session';
 import { nameOf } from '../../people/names';
+import { WhoseInk } from '../../people/whose-ink';
 
 /** Below the page while a lesson is open: who follows whom, pens on this page, and whose ink it is. */
 @Component({
   selector: 'cua-lesson-bar',
-  imports: [Icon, Popup],
+  imports: [Icon, WhoseInk],
   template: `
     @if (leader(); as name) {
       <span class="leads" role="status">
@@ -69,45 +69,7 @@ import { nameOf } from '../../people/names';
         frozen() ? 'Frozen' : 'Freeze'
       }}</span>
     </button>
-    <button
-      type="button"
-      class="step"
-      aria-haspopup="dialog"
-      aria-label="Whose ink"
-      [attr.aria-pressed]="signed() || only() !== null"
-      title="Whose line is whose"
-      (click)="whose.toggle($event)"
-    >
-      <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{
-        onlyName() ?? 'Whose ink'
-      }}</span>
-    </button>
-    <cua-popup #whose label="Whose ink">
-      <div class="whose">
-        <label>
-          <input #sign type="checkbox" [checked]="signed()" (change)="signed.set(sign.checked)" />
-          Sign every line
-        </label>
-        <fieldset>
-          <legend>Show the ink of</legend>
-          <label>
-            <input type="radio" name="only" [checked]="only() === null" (change)="only.set(null)" />
-            everyone
-          </label>
-          @for (person of session().people(); track person.id) {
-            <label>
-              <input
-                type="radio"
-                name="only"
-                [checked]="only() === person.id"
-                (change)="only.set(person.id)"
-              />
-              <bdi>{{ name(person) }}</bdi> alone
-            </label>
-          }
-        </fieldset>
-      </div>
-    </cua-popup>
+    <cua-whose-ink [writers]="writers()" [(signed)]="signed" [(only)]="only" />
   `,
   styleUrl: './lesson-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -121,19 +83,17 @@ export class LessonBar {
   readonly only = model<Id | null>(null);
   readonly gather = output();
 
-  protected readonly icons = { Footprints, LocateFixed, Lock, LockOpen, Presentation, Signature };
-  protected readonly name = nameOf;
+  protected readonly icons = { Footprints, LocateFixed, Lock, LockOpen, Presentation };
   protected readonly leader = computed(() => {
     const { room, people } = this.session();
     const lead = people().find(({ id }) => id === room.lead());
     return lead ? nameOf(lead) : null;
   });
-  protected readonly onlyName = computed(() => {
-    const person = this.session()
+  protected readonly writers = computed(() =>
+    this.session()
       .people()
-      .find(({ id }) => id === this.only());
-    return person ? `${nameOf(person)} alone` : null;
-  });
+      .map((person) => ({ id: person.id, label: nameOf(person) })),
+  );
   private readonly rules = computed(
     () =>
       this.session()

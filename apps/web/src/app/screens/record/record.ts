@@ -23,6 +23,8 @@ import type { Attendance, RecordInfo, Timeline } from '../../api/shapes';
 import { MediaLayer } from '../../media/media-layer';
 import { PageStrip } from '../../pages/page-strip';
 import { initialsOf, nameOf } from '../../people/names';
+import { WhoseInk } from '../../people/whose-ink';
+import { onlyBy } from '../../work/only-by';
 import { happeningsOf } from '../../replay/happenings';
 import { LessonTimeline } from '../../replay/lesson-timeline';
 import type { Lane } from '../../replay/lesson-timeline';
@@ -56,6 +58,7 @@ const NONE: readonly Drawing[] = [];
     RouterLink,
     Stage,
     TableModule,
+    WhoseInk,
   ],
   templateUrl: './record.html',
   styleUrl: './record.scss',
@@ -106,7 +109,13 @@ export class RecordScreen {
   /** The board when the lesson opened. */
   private readonly before = signal<Board | null>(null);
   protected readonly signed = signal(false);
+  /** The one person whose ink is shown; `null` for everyone's. */
+  protected readonly only = signal<Id | null>(null);
   protected readonly shown = computed<Board | null>(() => {
+    const [board, only] = [this.whatThereWas(), this.only()];
+    return board && only ? onlyBy(board, only) : board;
+  });
+  private readonly whatThereWas = computed<Board | null>(() => {
     switch (this.mode()) {
       case 'end':
         return this.board();
@@ -116,9 +125,11 @@ export class RecordScreen {
         return this.player()?.moment().board ?? null;
     }
   });
-  protected readonly drawing = computed<readonly Drawing[]>(() =>
-    this.mode() === 'replay' ? (this.player()?.moment().drawing ?? NONE) : NONE,
-  );
+  protected readonly drawing = computed<readonly Drawing[]>(() => {
+    if (this.mode() !== 'replay') return NONE;
+    const [drawing, only] = [this.player()?.moment().drawing ?? NONE, this.only()];
+    return only ? drawing.filter(({ by }) => by === only) : drawing;
+  });
   /** In order of arrival, so that a colour stays whose it is. */
   private readonly signers = computed<ReadonlyMap<Id, Signer>>(
     () =>
@@ -172,6 +183,9 @@ export class RecordScreen {
 
   protected async load(): Promise<void> {
     this.trouble.set(null);
+    this.player()?.pause();
+    this.player.set(null);
+    this.mode.set('end');
     try {
       const path = `/records/${this.lesson()}`;
       const { record, attendance } = await this.api.get<{
@@ -190,7 +204,11 @@ export class RecordScreen {
   protected async show(mode: Mode): Promise<void> {
     this.player()?.pause();
     if (mode !== 'end' && !this.player()) await this.loadLog();
-    if (mode === 'end' || this.player()) this.mode.set(mode);
+    if (mode !== 'end' && !this.player()) return;
+    this.mode.set(mode);
+    // In a replay things happen anywhere on the page: all of it is in the window.
+    if (mode === 'replay') this.stage()?.fitPage();
+    else this.stage()?.fitWidth();
   }
 
   /** How the lesson came about is fetched when somebody wants to see it. */
