@@ -13,7 +13,7 @@ import { BareWindow } from './windows.js';
 const OPERATIONS = 20_000;
 const PAGES = 20;
 /** How many operations travel in one message. */
-const TOGETHER = 200;
+const TOGETHER = 50;
 const LESSON = 2 * 3_600_000;
 const SEEKS = 40;
 const LIMIT_MS = 300;
