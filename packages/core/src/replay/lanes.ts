@@ -9,16 +9,13 @@ export const TOGETHER = 4000;
  * When each person worked on the board, in order of time: lines and all else they did, joined where hardly
  * any time lies between.
  */
-export function lanesOf(
-  deeds: readonly Deed[],
-  together = TOGETHER,
-): ReadonlyMap<Id, readonly Stretch[]> {
+export function lanesOf(deeds: readonly Deed[]): ReadonlyMap<Id, readonly Stretch[]> {
   const lanes = new Map<Id, { from: number; to: number }[]>();
   for (const { by, from, to } of [...deeds].sort((a, b) => a.from - b.from)) {
     const lane = lanes.get(by) ?? [];
     lanes.set(by, lane);
     const last = lane.at(-1);
-    if (last && from - last.to <= together) last.to = Math.max(last.to, to);
+    if (last && from - last.to <= TOGETHER) last.to = Math.max(last.to, to);
     else lane.push({ from, to });
   }
   return lanes;
