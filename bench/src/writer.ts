@@ -1,4 +1,11 @@
-import { encodePiece, encodePoints, encodeStroke, newId, operation } from '@cuaderno/core';
+import {
+  encodePiece,
+  encodePoints,
+  encodeStroke,
+  newId,
+  operation,
+  thinPoints,
+} from '@cuaderno/core';
 import type { Id, InkPoint } from '@cuaderno/core';
 import { chance, handwriting } from '@cuaderno/core/testing';
 import type { BareWindow } from './windows.js';
@@ -70,7 +77,7 @@ export class Writer {
 
   private finish(now: number): void {
     const style = { tool: 'pen', ink: 'midnight', width: 2.4 } as const;
-    const ink = encodeStroke({ style, points: this.line });
+    const ink = encodeStroke({ style, points: thinPoints(this.line, style.width) });
     const op = { ...operation({ kind: 'ink.add', page: this.page, ink }), id: this.id };
     this.window.say({ kind: 'ops', ops: [op] });
     this.line = [];

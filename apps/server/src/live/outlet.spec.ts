@@ -75,7 +75,7 @@ describe('what goes out to a window', () => {
   });
 
   it('goes together where several write at once, half a frame later at most', () => {
-    answered(20);
+    answered(2 * APART);
     for (const n of [1, 2, 3]) outlet.sendLive(word(n));
     expect(socket.sent).toEqual([[1]]);
     pass(APART);
@@ -90,21 +90,32 @@ describe('what goes out to a window', () => {
   it('is gathered on a slow one, if it is live, and goes as one', () => {
     answered(400);
     const uncork = spyOn(line, 'uncork').and.callThrough();
-    outlet.sendLive(word(1));
-    outlet.sendLive(word(2));
-    expect(socket.sent).toEqual([]);
-    pass(GATHER);
-    expect(socket.sent).toEqual([[1, 2]]);
+    for (const n of [1, 2, 3]) outlet.sendLive(word(n));
+    expect(socket.sent).toEqual([[1]]);
+    pass(GATHER - 1);
+    expect(socket.sent).toEqual([[1]]);
+    pass(1);
+    expect(socket.sent).toEqual([[1], [2, 3]]);
     expect(uncork).toHaveBeenCalledTimes(1);
+  });
+
+  it('waits no longer than a word is on its way', () => {
+    answered(60);
+    for (const n of [1, 2, 3]) outlet.sendLive(word(n));
+    pass(29);
+    expect(socket.sent).toEqual([[1]]);
+    pass(1);
+    expect(socket.sent).toEqual([[1], [2, 3]]);
   });
 
   it('arrives in the order in which it was said, whatever it is', () => {
     answered(400);
     outlet.sendLive(word(1));
-    outlet.send(word(2));
-    expect(socket.sent).toEqual([[1], [2]]);
+    outlet.sendLive(word(2));
+    outlet.send(word(3));
+    expect(socket.sent).toEqual([[1], [2], [3]]);
     pass(GATHER);
-    expect(socket.sent).toEqual([[1], [2]]);
+    expect(socket.sent).toEqual([[1], [2], [3]]);
   });
 
   it('is only what lasts where a window hasn’t answered for long, or is far behind', () => {

@@ -8,19 +8,17 @@ const LIVE_BACKLOG = 256 * 1024;
 const BACKLOG = 16 * 1024 * 1024;
 /** How long a window may take to answer before live traffic is dropped, in ms. */
 const LIVE_LATE = 2500;
-/** From which round trip on a line is a slow one, in ms. */
-const SLOW = 180;
-/** For how long live traffic to a slow line is gathered, in ms. */
+/** For how long live traffic is gathered at most, in ms. */
 export const GATHER = 90;
-/** How soon after live traffic more of it may follow on a good line, in ms: half a frame. */
+/** How soon after live traffic more of it may follow on the best of lines, in ms: half a frame. */
 export const APART = 8;
 
 /**
  * What goes out to one window. What lasts goes at once and always; what is live goes at once on a good line
  * where one person writes. What more write within half a frame goes together: a window is busy with each
- * message that comes, and draws once a frame. On a slow line all that is live is gathered for longer: each
- * packet costs 50 bytes of headers, sixty a second more than all that is written, and nobody sees a tenth of
- * a second on a line that takes two.
+ * message that comes, and draws once a frame. The slower a line, the longer what is live is gathered, for as
+ * long as a word is on its way: each packet costs 50 bytes of headers, sixty a second more than all that is
+ * written, and who waits for the line doesn't see that more waits with it.
  */
 export class Outlet {
   private readonly trips: RoundTrips;
@@ -53,13 +51,17 @@ export class Outlet {
     if (this.socket.bufferedAmount >= LIVE_BACKLOG || this.trips.waiting >= LIVE_LATE) return;
     const now = performance.now();
     const since = now - this.liveAt;
-    const slow = this.trips.last >= SLOW;
-    if (!this.timer && !slow && since >= APART) {
+    if (!this.timer && since >= this.apart) {
       this.liveAt = now;
       return this.write(bytes);
     }
     this.gathered.push(bytes);
-    this.timer ??= setTimeout(() => this.flush(), slow ? GATHER : APART - since);
+    this.timer ??= setTimeout(() => this.flush(), this.apart - since);
+  }
+
+  /** How soon after live traffic more of it may follow, in ms. */
+  private get apart(): number {
+    return Math.max(APART, Math.min(GATHER, this.trips.last / 2));
   }
 
   /** Writes all that was gathered as one. */

@@ -1,5 +1,5 @@
 import { decode, encode } from '@msgpack/msgpack';
-import { PIECE_MARK, packPiece, packPieceOf, unpackPieceOf } from './live-piece.js';
+import { joinPieces, PIECE_MARK, packPiece, packPieceOf, unpackPieceOf } from './live-piece.js';
 import { ClientMessage } from './messages.js';
 import type { ServerMessage } from './messages.js';
 
@@ -60,9 +60,27 @@ export function readClientMessage(data: Uint8Array | string): ClientMessage {
   throw new MessageError('wrong-shape', `${where}: ${issue?.message ?? 'not as expected'}`);
 }
 
-/** Several of the server's messages, packed each by itself, as one that is sent. */
+/**
+ * Several of the server's messages, packed each by itself, as one that is sent. Pieces of one stroke with
+ * nothing but pieces between them become one piece.
+ */
 export function packTogether(messages: readonly Uint8Array[]): Uint8Array {
-  return messages.length === 1 ? messages[0]! : pack(messages);
+  const together: Uint8Array[] = [];
+  /** Where in `together` the last piece of a stroke stands, by the stroke's number. */
+  const pieces = new Map<number, number>();
+  for (const message of messages) {
+    if (message[0] !== PIECE_MARK) {
+      // A number may stand for another stroke from here on.
+      pieces.clear();
+      together.push(message);
+      continue;
+    }
+    const { n, piece } = unpackPieceOf(message);
+    const at = pieces.get(n);
+    if (at === undefined) pieces.set(n, together.push(message) - 1);
+    else together[at] = packPieceOf(n, joinPieces(unpackPieceOf(together[at]!).piece, piece));
+  }
+  return together.length === 1 ? together[0]! : pack(together);
 }
 
 /** The server's messages, one or several. They are trusted: what they hold was checked when it came in. */

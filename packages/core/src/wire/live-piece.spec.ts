@@ -3,7 +3,7 @@ import { InkCodingError } from '../ink/index.js';
 import type { InkPoint } from '../ink/index.js';
 import { handwriting } from '../testing/index.js';
 import { packMessage, packTogether, readClientMessage, readServerMessages } from './codec.js';
-import { decodePiece, encodePiece } from './live-piece.js';
+import { decodePiece, encodePiece, joinPieces } from './live-piece.js';
 
 const place = fc.double({ min: -2000, max: 2000, noNaN: true });
 const point: fc.Arbitrary<InkPoint> = fc.record({
@@ -51,14 +51,43 @@ describe('pieces of a stroke under way', () => {
       fc.property(fc.array(fc.nat(200), { minLength: 1, maxLength: 40 }), (numbers) => {
         const piece = encodePiece([{ x: 3, y: 4, pressure: 0.5, time: 0 }], { x: 0, y: 0 });
         // Every third tells something else.
-        const messages = numbers.map((n) =>
-          packMessage(n % 3 === 0 ? { kind: 'pong', n } : { kind: 'live.more', n, piece }),
+        const messages = numbers.map((n, i) =>
+          packMessage(n % 3 === 0 ? { kind: 'pong', n } : { kind: 'live.more', n: i, piece }),
         );
         const alone = messages.flatMap(readServerMessages);
         expect(readServerMessages(packTogether(messages))).toEqual(alone);
         expect(alone.length).toBe(numbers.length);
       }),
     );
+  });
+
+  it('are joined where they are of one stroke, and are the same points', () => {
+    const some = fc.array(point, { minLength: 1, maxLength: 20 });
+    fc.assert(
+      fc.property(some, some, point, (first, second, origin) => {
+        const [a, b] = [encodePiece(first, origin), encodePiece(second, origin)];
+        const places = (piece: Uint8Array) => decodePiece(piece, origin).map(({ x, y }) => [x, y]);
+        expect(places(joinPieces(a, b))).toEqual([...places(a), ...places(b)]);
+      }),
+    );
+  });
+
+  it('go as one for each stroke, unless something else was told between them', () => {
+    const piece = (x: number) => encodePiece([{ x, y: 0, pressure: 0.5, time: 0 }], { x: 0, y: 0 });
+    const more = (n: number, x: number) => packMessage({ kind: 'live.more', n, piece: piece(x) });
+    const told = readServerMessages(
+      packTogether([
+        ...[more(1, 10), more(2, 50), more(1, 11), more(2, 51)],
+        packMessage({ kind: 'pong', n: 0 }),
+        ...[more(1, 12), more(1, 13)],
+      ]),
+    );
+    const seen = told.map((message) =>
+      message.kind === 'live.more'
+        ? [message.n, ...decodePiece(message.piece, { x: 0, y: 0 }).map(({ x }) => x)]
+        : message.kind,
+    );
+    expect(seen).toEqual([[1, 10, 11], [2, 50, 51], 'pong', [1, 12, 13]]);
   });
 
   it('of handwriting take some eight bytes a frame of two points', () => {

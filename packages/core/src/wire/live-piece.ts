@@ -55,6 +55,27 @@ export function decodePiece(piece: Uint8Array, origin: Point): InkPoint[] {
   return points;
 }
 
+/**
+ * Two pieces of one stroke, the second after the first, as one: it says once where it begins, and how hard
+ * the pen pressed last. Throws `InkCodingError` for what is no piece.
+ */
+export function joinPieces(first: Uint8Array, second: Uint8Array): Uint8Array {
+  const [a, b] = [new ByteReader(first), new ByteReader(second)];
+  a.byte();
+  let [x, y] = [0, 0];
+  while (!a.atEnd) {
+    x += unzigzag(a.varint());
+    y += unzigzag(a.varint());
+  }
+  const out = new ByteWriter();
+  out.byte(b.byte());
+  for (const byte of first.subarray(1)) out.byte(byte);
+  out.varint(zigzag(unzigzag(b.varint()) - x));
+  out.varint(zigzag(unzigzag(b.varint()) - y));
+  while (!b.atEnd) out.varint(b.varint());
+  return out.done();
+}
+
 /** A byte that no MessagePack begins with (its specification keeps it free): a piece follows. */
 export const PIECE_MARK = 0xc1;
 
