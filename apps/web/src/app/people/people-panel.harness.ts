@@ -65,6 +65,14 @@ export class PeoplePanelHarness extends ComponentHarness {
     return !(await (await this.all())[0]!.getProperty<boolean>('disabled'));
   }
 
+  /** What was said for all, and holds for who comes late. */
+  async forAll(): Promise<string | null> {
+    for (const button of await this.all())
+      if ((await button.getAttribute('aria-pressed')) === 'true')
+        return (await button.text()).trim();
+    return null;
+  }
+
   async givePensToAll(label: 'Writing' | 'Hands on' = 'Writing'): Promise<void> {
     await (await this.all())[label === 'Writing' ? 1 : 2]!.click();
   }

@@ -2,7 +2,7 @@ import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { newId } from '@cuaderno/core';
-import type { Person } from '@cuaderno/core';
+import type { Person, Trust } from '@cuaderno/core';
 import { PeoplePanel } from './people-panel';
 import { PeoplePanelHarness } from './people-panel.harness';
 
@@ -27,10 +27,12 @@ const person = (name: string, change: Partial<Person> = {}): Person => ({
 describe('the people panel', () => {
   async function panel(
     people: Person[],
+    late: Trust = 'look',
   ): Promise<{ harness: PeoplePanelHarness; given: unknown[]; wished: unknown[] }> {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(PeoplePanel);
     fixture.componentRef.setInput('people', people);
+    fixture.componentRef.setInput('late', late);
     const given: unknown[] = [];
     fixture.componentInstance.trust.subscribe((event) => given.push(event));
     const wished: unknown[] = [];
@@ -103,6 +105,17 @@ describe('the people panel', () => {
     ]);
     TestBed.resetTestingModule();
     expect(await (await panel([person('Ida')])).harness.canTakeAllPens()).toBeFalse();
+  });
+
+  it('says for all before anyone is here, and takes in what who comes late would have', async () => {
+    const { harness, given } = await panel([]);
+    expect(await harness.canTakeAllPens()).toBeFalse();
+    await harness.givePensToAll();
+    expect(given).toEqual([{ who: 'all', trust: 'write' }]);
+    TestBed.resetTestingModule();
+    const later = await panel([], 'write');
+    expect(await later.harness.forAll()).toBe('Writing');
+    expect(await later.harness.canTakeAllPens()).toBeTrue();
   });
 
   it('sends someone out, with or without a way back', async () => {

@@ -44,6 +44,8 @@ export class PeoplePanel {
   readonly numbers = input<ReadonlyMap<Id, number>>(new Map());
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
+  /** What the class has: who comes late has it too. */
+  readonly late = input<Trust>('look');
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
   readonly wish = output<PersonWish>();
 

@@ -338,6 +338,11 @@ export class Stage {
     return this.viewing.locate(page, p);
   }
 
+  /** Whether some of a page is in the window. */
+  sees(page: Id): boolean {
+    return this.viewing.seen().some((placed) => placed.page.id === page);
+  }
+
   /** Moves the board no more than it must for a place on a page to be in the window. */
   reveal(page: Id, p: Point): void {
     this.viewing.reveal(page, p);

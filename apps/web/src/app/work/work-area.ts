@@ -49,6 +49,7 @@ import { onlyBy } from './only-by';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import { TextWriter } from './text-writer';
+import { ToTheLight } from './to-the-light';
 import { WipeSheet } from './wipe-sheet';
 
 /** How long what the server would not take is shown, in ms. */
@@ -193,6 +194,14 @@ export class WorkArea {
       () => this.stage(),
       () => this.may.leads(),
       () => this.around(),
+    );
+    new ToTheLight(
+      () => {
+        const { room, ready } = this.session();
+        const led = room.inStep() && !this.around();
+        return ready() && !led && !this.may.light() ? room.shown().lamp : null;
+      },
+      () => this.stage(),
     );
     effect(() => {
       this.tools.tool();

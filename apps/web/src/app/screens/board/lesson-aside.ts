@@ -67,6 +67,8 @@ export class LessonAside {
         .people()
         .some(({ role }) => role === 'student'),
   );
+  /** What who comes late will have. */
+  protected readonly late = computed(() => this.session()?.room.rules().trust ?? AT_FIRST.trust);
   protected readonly chatOff = computed(() => {
     const { chatAll = AT_FIRST.chatAll, chatTutor = AT_FIRST.chatTutor } =
       this.session().room.rules();
