@@ -1,4 +1,11 @@
-import { decodePiece, encodePiece, encodePoints, encodeStroke, newId, operation } from '@cuaderno/core';
+import {
+  decodePiece,
+  encodePiece,
+  encodePoints,
+  encodeStroke,
+  newId,
+  operation,
+} from '@cuaderno/core';
 import type { Id, InkPoint } from '@cuaderno/core';
 import { readFileSync } from 'node:fs';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
