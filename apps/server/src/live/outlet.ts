@@ -61,7 +61,7 @@ export class Outlet {
 
   /** How soon after live traffic more of it may follow, in ms. */
   private get apart(): number {
-    return Math.max(APART, Math.min(GATHER, this.trips.last / 2));
+    return Math.max(APART, Math.min(GATHER, this.trips.line / 2));
   }
 
   /** Writes all that was gathered as one. */
