@@ -44,8 +44,9 @@ import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
+import { noteRoutes } from './records/note-routes.js';
+import { records } from './records/plugin.js';
 import { recordRoutes } from './records/routes.js';
-import { Records } from './records/service.js';
 import { Office } from './slides/office.js';
 import { ImportQueue } from './slides/queue.js';
 import { Reports } from './slides/reports.js';
@@ -111,7 +112,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('guestLinks', new GuestLinks(app.db));
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
-  app.decorate('records', new Records(app.db, app.logs));
+  await app.register(records);
   await app.register(absence, { awayMs: config.awayMs });
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
   const darkroom = new Darkroom(app.log);
@@ -185,6 +186,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(lookRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
+      await api.register(noteRoutes);
     },
     { prefix: '/api' },
   );

@@ -1,8 +1,8 @@
 export * from './board/index.js';
 export * from './display/index.js';
 export * from './edits/index.js';
-export { typedOn, WordIndex } from './find/index.js';
-export type { Hit, PageWords } from './find/index.js';
+export { around, hasAll, typedOn, WordIndex, tokensOf, wantedOf } from './find/index.js';
+export type { Hit, PageWords, Snippet } from './find/index.js';
 export * from './geometry/index.js';
 export * from './id/index.js';
 export * from './ink/index.js';

@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { nextLesson } from './next-lesson.js';
 import type { Courses } from './service.js';
 import type { Course } from './service.js';
-import { BoardShape, CourseShape, RecordShape, Slot, Title } from './shapes.js';
+import { RecordInfo } from '../records/shapes.js';
+import { BoardShape, CourseShape, Slot, Title } from './shapes.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
@@ -44,7 +45,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
         tags,
         summary: 'The tutor’s first screen: courses with their next lessons, recent records',
         response: {
-          200: z.object({ courses: z.array(CourseShape), records: z.array(RecordShape) }),
+          200: z.object({ courses: z.array(CourseShape), records: z.array(RecordInfo) }),
         },
       },
     },
@@ -81,7 +82,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
             boards: z.array(BoardShape),
             /** Boards that can be brought back. */
             takenOut: z.array(BoardShape),
-            records: z.array(RecordShape),
+            records: z.array(RecordInfo),
           }),
         },
       },

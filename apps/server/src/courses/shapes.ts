@@ -39,17 +39,6 @@ export const BoardShape = z.object({
   createdAt: z.number(),
 });
 
-export const RecordShape = z.object({
-  lesson: z.string(),
-  course: z.string(),
-  courseName: z.string(),
-  title: z.string(),
-  openedAt: z.number(),
-  closedAt: z.number(),
-  pageCount: z.number(),
-  people: z.array(z.string()),
-});
-
 export const CourseShape = z.object({
   id: z.string(),
   name: z.string(),

@@ -198,7 +198,9 @@ async function pastLesson(
       33,
     ),
   ]);
-  await app.live.closeLesson(lesson, (at, seq) => app.records.seal(lesson, at, seq));
+  await app.closeLesson(lesson);
+
+  await app.sealing.settled();
 
   // It was written this moment; the demo says it was last week.
   const closedAt = minute(54);
@@ -240,4 +242,6 @@ async function pastLesson(
     cassiopeia,
     orion,
   });
+  app.sealing.queue(lesson.id);
+  await app.sealing.settled();
 }

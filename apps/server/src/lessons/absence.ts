@@ -12,7 +12,7 @@ export const absence = fp(
     const look = async (): Promise<void> => {
       for (const lesson of app.lessons.leftSince(Date.now() - awayMs)) {
         app.log.info({ lesson: lesson.id }, 'its tutor is gone: the lesson is closed');
-        await app.live.closeLesson(lesson, (at, seq) => app.records.seal(lesson, at, seq));
+        await app.closeLesson(lesson);
       }
     };
     let looking: Promise<void> = Promise.resolve();
@@ -29,5 +29,5 @@ export const absence = fp(
       await looking;
     });
   },
-  { name: 'absence', dependencies: ['lessons', 'live'] },
+  { name: 'absence', dependencies: ['lessons', 'live', 'records'] },
 );

@@ -45,7 +45,7 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
     async ({ tutor, params }) => {
       const lesson = app.lessons.get(params.lesson);
       if (lesson?.tutor !== tutor.id) throw new ProblemError('lesson-over');
-      await app.live.closeLesson(lesson, (at, seq) => app.records.seal(lesson, at, seq));
+      await app.closeLesson(lesson);
       return { record: lesson.id };
     },
   );

@@ -209,20 +209,20 @@ export class LiveService implements Classroom {
 
   /**
    * Ends a lesson between two commits: all that was taken before is in its record, nothing after.
-   * @param seal writes the record, given the last place in the log
+   * @param seal writes down where the record ends, given the last place in the log and the board there
    */
   async closeLesson(
     lesson: LiveLesson,
-    seal: (at: number, seq: number) => Promise<void>,
+    seal: (at: number, seq: number, board: Board) => Promise<void>,
   ): Promise<void> {
     const room = await this.bus.room(lesson.board);
     if (!room) return;
-    await room.between(async (_board, seq, here) => {
+    await room.between(async (board, seq, here) => {
       // Closed twice at once, by its tutor and because they seemed to be gone, it is one lesson.
       if (this.lessons.get(lesson.id) !== lesson) return;
       const at = Date.now();
       await this.lessons.end(lesson, at);
-      await seal(at, seq);
+      await seal(at, seq, board);
       here.lesson = null;
       here.broadcast({ kind: 'over', at });
     });

@@ -55,6 +55,11 @@ export const PROBLEMS = {
     'Close the lesson first, then retire the course.',
   ],
   'lesson-over': [410, 'This lesson is over.', 'Ask your tutor for the next one.'],
+  'note-amended': [
+    409,
+    'This was amended in another window meanwhile.',
+    'Look at what is there now, and write into that.',
+  ],
   'lesson-running': [
     409,
     'A lesson is open in this course already.',

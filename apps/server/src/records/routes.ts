@@ -2,36 +2,47 @@ import { boardSnapshot, Id, pack } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
 import { z } from 'zod';
-import { RecordShape } from '../courses/shapes.js';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-import type { Records } from './service.js';
-
-declare module 'fastify' {
-  interface FastifyInstance {
-    records: Records;
-  }
-}
+import { Attendance, Figures, Found, RecordInfo, Sealing, Timeline } from './shapes.js';
 
 const tags = ['records'];
 const Params = z.object({ lesson: Id });
 
-const AttendanceShape = z.object({
-  id: z.string(),
-  name: z.string(),
-  nth: z.number(),
-  role: z.enum(['tutor', 'student']),
-  spans: z.array(z.object({ from: z.number(), to: z.number() })),
-});
-
-const TimelineShape = z.object({
-  chat: z.array(z.object({ by: Id, to: z.string(), text: z.string(), at: z.number() })),
-  gestures: z.array(z.object({ by: Id, what: z.string(), at: z.number() })),
-  turns: z.array(z.object({ by: Id, page: Id, at: z.number() })),
+/** A moment, in ms since 1970, in an address. */
+const Moment = z.coerce.number().int().min(0).max(8.64e15);
+const Wish = z.object({
+  words: z.string().max(200).optional(),
+  course: Id.optional(),
+  student: z.string().max(200).optional(),
+  from: Moment.optional(),
+  until: Moment.optional(),
 });
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
+
+  app.get(
+    '/records',
+    {
+      schema: {
+        tags,
+        summary: 'Find records: by course, student, date and words on pages, in chat and notes',
+        querystring: Wish,
+        response: {
+          200: z.object({
+            found: z.array(z.object({ record: RecordInfo, places: z.array(Found) })),
+            more: z.boolean(),
+            students: z.array(z.string()),
+          }),
+        },
+      },
+    },
+    async ({ tutor, query }) => ({
+      ...(await app.finding.find(tutor.id, query)),
+      students: await app.finding.students(tutor.id),
+    }),
+  );
 
   app.get(
     '/records/:lesson',
@@ -41,13 +52,40 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         summary: 'A record: when the lesson was, and who was there',
         params: Params,
         response: {
-          200: z.object({ record: RecordShape, attendance: z.array(AttendanceShape) }),
+          200: z.object({
+            record: RecordInfo,
+            attendance: z.array(Attendance),
+            sealing: Sealing,
+            figures: Figures,
+          }),
         },
       },
     },
     async ({ tutor, params }) => {
       const record = await app.records.one(params.lesson, tutor.id);
-      return { record, attendance: await app.records.attendance(record.lesson, record.closedAt) };
+      return {
+        record,
+        attendance: await app.records.attendance(record.lesson, record.closedAt),
+        sealing: app.sealing.progress(record),
+        figures: record.figures,
+      };
+    },
+  );
+
+  app.post(
+    '/records/:lesson/seal',
+    {
+      schema: {
+        tags,
+        summary: 'Write a record down once more, where that failed',
+        params: Params,
+        response: { 202: Sealing },
+      },
+    },
+    async ({ tutor, params }, reply) => {
+      const record = await app.records.one(params.lesson, tutor.id);
+      app.sealing.queue(record.lesson);
+      return reply.status(202).send(app.sealing.progress(record));
     },
   );
 
@@ -78,7 +116,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         summary:
           'What happened beside the pages: chat, hands and signals, and who turned to which page',
         params: Params,
-        response: { 200: TimelineShape },
+        response: { 200: Timeline },
       },
     },
     async ({ tutor, params }) => {

@@ -1,13 +1,15 @@
-import { emptyBoard, fold, pagesInOrder } from '@cuaderno/core';
-import type { Board, ChatTo, Entry } from '@cuaderno/core';
+import { emptyBoard, fold } from '@cuaderno/core';
+import type { Board, Entry } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
-import type { LiveLesson } from '../lessons/live-lesson.js';
 import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
+import type { Attendance, RecordInfo, Timeline } from './shapes.js';
 import { records } from './tables.js';
+
+type Row = typeof records.$inferSelect;
 
 /** A break shorter than this, in ms, is a hiccup of the line and no absence. */
 const HICCUP = 60_000;
@@ -15,34 +17,6 @@ const HICCUP = 60_000;
 /** Whoever had a window in the lesson: not those who only came to its door. */
 const cameIn = sql`(${people.role} = 'tutor' or exists (
   select 1 from ${spans} where ${spans.lesson} = ${people.lesson} and ${spans.person} = ${people.id}))`;
-
-export interface RecordInfo {
-  readonly lesson: string;
-  readonly course: string;
-  readonly courseName: string;
-  readonly title: string;
-  readonly openedAt: number;
-  readonly closedAt: number;
-  readonly pageCount: number;
-  /** Names of the students who were there. */
-  readonly people: string[];
-}
-
-export interface Attendance {
-  readonly id: string;
-  readonly name: string;
-  readonly nth: number;
-  readonly role: 'tutor' | 'student';
-  readonly spans: { from: number; to: number }[];
-}
-
-/** What happened beside the pages; times in ms since 1970. */
-export interface Timeline {
-  readonly chat: { by: string; to: ChatTo; text: string; at: number }[];
-  /** `hand`, `hand.down`, a signal, or `signal.none`. */
-  readonly gestures: { by: string; what: string; at: number }[];
-  readonly turns: { by: string; page: string; at: number }[];
-}
 
 /** Spans in order, with hiccups closed. */
 export function joinSpans(
@@ -64,31 +38,23 @@ export class Records {
     private readonly logs: LogStore,
   ) {}
 
-  /**
-   * Makes the record. It names a place in the board's log, which is never rewritten: what is
-   * written on the board next week is not in it, and nothing can be taken out of it.
-   */
-  async seal(lesson: LiveLesson, at: number, seq: number): Promise<void> {
-    const loaded = await this.logs.load(lesson.board, seq);
-    if (!loaded) throw new ProblemError('not-found');
-    await this.db.insert(records).values({
-      lesson: lesson.id,
-      sealedAt: at,
-      title: loaded.board.title,
-      pageCount: pagesInOrder(loaded.board).length,
-      board: lesson.board,
-      seq,
-    });
-  }
-
   /** Newest first. */
-  async of(whose: { tutor: string } | { course: string }, limit: number): Promise<RecordInfo[]> {
+  async of(
+    whose: { tutor: string } | { course: string } | { lessons: readonly string[] },
+    limit: number,
+  ): Promise<RecordInfo[]> {
     const rows = await this.db
       .select({ record: records, lesson: lessons, courseName: courses.name })
       .from(records)
       .innerJoin(lessons, eq(lessons.id, records.lesson))
       .innerJoin(courses, eq(courses.id, lessons.course))
-      .where('tutor' in whose ? eq(courses.tutor, whose.tutor) : eq(courses.id, whose.course))
+      .where(
+        'tutor' in whose
+          ? eq(courses.tutor, whose.tutor)
+          : 'course' in whose
+            ? eq(courses.id, whose.course)
+            : inArray(lessons.id, [...whose.lessons]),
+      )
       .orderBy(desc(lessons.openedAt))
       .limit(limit);
     const ids = rows.map(({ lesson }) => lesson.id);
@@ -115,7 +81,7 @@ export class Records {
   async one(
     lesson: string,
     tutor: string,
-  ): Promise<RecordInfo & { sealedAt: number; board: string; seq: number }> {
+  ): Promise<RecordInfo & Pick<Row, 'sealedAt' | 'board' | 'seq' | 'wholeAt' | 'figures'>> {
     const [row] = await this.db
       .select({ record: records, lesson: lessons, courseName: courses.name })
       .from(records)
@@ -136,6 +102,8 @@ export class Records {
       sealedAt: record.sealedAt,
       board: record.board,
       seq: record.seq,
+      wholeAt: record.wholeAt,
+      figures: record.figures,
     };
   }
 

@@ -8,6 +8,7 @@ import type { MediaNews } from './media-worker.js';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
 import type { BoardPdfTask } from './board-pdf-worker.js';
+import type { SealTask } from './seal-worker.js';
 import type { SeparateTask } from './separate-worker.js';
 
 declare module 'fastify' {
@@ -56,6 +57,7 @@ export class Workers {
     resourceLimits: ROOMY,
   });
   private readonly recording = pool('board-pdf', 'makeBoardPdf', RECORD_MEMORY);
+  private readonly sealing = pool('seal', 'sealRecord', RECORD_MEMORY);
   private readonly separating = pool('separate', 'separate', RECORD_MEMORY);
   private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 });
   private readonly unpacking = pool('board-file', 'openBoardFile', ROOMY);
@@ -143,6 +145,23 @@ export class Workers {
     }) as Promise<Uint8Array>;
   }
 
+  /** Writes down what is in a record. @param told how many pages are done, and of how many */
+  async sealRecord(
+    task: Omit<SealTask, 'news'>,
+    told: (done: number, of: number) => void,
+  ): Promise<void> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', ([done, of]: [number, number]) => told(done, of));
+    try {
+      await this.sealing.run(
+        { ...task, news: port2 },
+        { transferList: [task.port, port2], signal: AbortSignal.timeout(RECORD_LIMIT) },
+      );
+    } finally {
+      port1.close();
+    }
+  }
+
   private async deck(name: string, task: object): Promise<DeckNews> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
     try {
@@ -158,6 +177,7 @@ export class Workers {
     const pools = [
       this.inspecting,
       this.recording,
+      this.sealing,
       this.separating,
       this.listening,
       this.unpacking,

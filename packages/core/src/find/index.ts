@@ -1,1 +1,2 @@
 export * from './find.js';
+export * from './tokens.js';

@@ -1,6 +1,6 @@
 import type { Id } from '../id/index.js';
 import type { Stretch } from './pace.js';
-import type { Deed } from './replay.js';
+import type { Deed } from './deeds.js';
 
 /** What one person did closer together than this is one stretch of work, in ms. */
 export const TOGETHER = 4000;

@@ -1,3 +1,5 @@
+import { countWhile } from './halving.js';
+
 /** A stretch of time, in ms since 1970. */
 export interface Stretch {
   readonly from: number;
@@ -74,12 +76,6 @@ export class Pace {
 
   /** The last part that has begun. */
   private partAt(begun: (part: Part) => boolean): Part | undefined {
-    let [low, high] = [0, this.parts.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (begun(this.parts[middle]!)) low = middle + 1;
-      else high = middle;
-    }
-    return this.parts[low - 1];
+    return this.parts[countWhile(this.parts, begun) - 1];
   }
 }

@@ -1,0 +1,80 @@
+import { newId } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { and, asc, eq } from 'drizzle-orm';
+import { courses } from '../courses/tables.js';
+import type { Database } from '../database/index.js';
+import { lessons } from '../lessons/tables.js';
+import { ProblemError } from '../problems/index.js';
+import type { Note, NoteKind } from './shapes.js';
+import { recordNotes } from './tables.js';
+import { forget, wordRow } from './words.js';
+
+/** What a tutor writes of a lesson, while it goes on or afterwards: a summary, and what to do until next time. */
+export class RecordNotes {
+  constructor(private readonly db: Database) {}
+
+  /** Every version of them, in the order in which they were written. Throws `not-found`. */
+  async all(lesson: Id, tutor: Id): Promise<Note[]> {
+    await this.own(lesson, tutor);
+    const rows = await this.db
+      .select()
+      .from(recordNotes)
+      .where(eq(recordNotes.lesson, lesson))
+      .orderBy(asc(recordNotes.at), asc(recordNotes.id));
+    return rows.map(({ id, kind, text, at, follows }) => ({
+      ...{ id, kind, text, at },
+      follows: follows === '' ? null : follows,
+    }));
+  }
+
+  /**
+   * Writes one, or amends it.
+   *
+   * @param follows the version that is amended; `null` for the first. Throws `note-amended` where another
+   *   amended it meanwhile, and `not-found`.
+   */
+  async write(
+    lesson: Id,
+    tutor: Id,
+    { kind, text, follows }: { kind: NoteKind; text: string; follows: Id | null },
+  ): Promise<Note> {
+    const known = (await this.all(lesson, tutor)).filter((note) => note.kind === kind);
+    const newest = newestOf(known);
+    if ((newest?.id ?? null) !== follows) throw new ProblemError('note-amended');
+    const note: Note = { id: newId(), kind, text: text.trim(), at: Date.now(), follows };
+    if (note.text === (newest?.text ?? '')) return newest ?? note;
+    const { id, at } = note;
+    try {
+      await this.db.raw([
+        {
+          sql: 'INSERT INTO record_notes (id, lesson, kind, text, "by", at, follows) VALUES (?, ?, ?, ?, ?, ?, ?)',
+          params: [id, lesson, kind, note.text, tutor, at, follows ?? ''],
+        },
+        forget(lesson, [kind]),
+        ...(note.text === ''
+          ? []
+          : [wordRow({ lesson, source: kind, page: null, number: null, said: note.text })]),
+      ]);
+    } catch (error) {
+      // Two wrote at the same moment: one of them was first.
+      if (/UNIQUE/.test(String(error))) throw new ProblemError('note-amended');
+      throw error;
+    }
+    return note;
+  }
+
+  private async own(lesson: Id, tutor: Id): Promise<void> {
+    const [row] = await this.db
+      .select({ id: lessons.id })
+      .from(lessons)
+      .innerJoin(courses, eq(courses.id, lessons.course))
+      .where(and(eq(lessons.id, lesson), eq(courses.tutor, tutor)));
+    if (!row) throw new ProblemError('not-found');
+  }
+}
+
+/** The version that none follows. */
+export function newestOf(versions: readonly Note[]): Note | null {
+  const followed = new Set(versions.map(({ follows }) => follows));
+  return versions.find(({ id }) => !followed.has(id)) ?? null;
+}
