@@ -16,6 +16,7 @@ function looksAlike(a: Item, b: Item | undefined): boolean {
 export class InkPainter {
   readonly normal: HTMLCanvasElement;
   readonly multiply: HTMLCanvasElement;
+  private readonly contexts = new Map<HTMLCanvasElement, CanvasRenderingContext2D>();
   private drawn: Item[] = [];
   /** Whether all fonts and pictures on it have come. */
   private whole = true;
@@ -59,30 +60,31 @@ export class InkPainter {
       if (enough?.()) return false;
       for (const look of itemLooks(item)) {
         const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
-        const canvas = multiplies ? this.multiply : this.normal;
-        if (canvas.width === 0) {
-          canvas.width = this.width;
-          canvas.height = this.height;
-        }
+        const context = this.contextOf(multiplies ? this.multiply : this.normal);
         if (multiplies) this.multiplies = true;
         else this.covers = true;
-        if (!paint(this.contextOf(canvas), look, this.pictures)) this.whole = false;
+        if (!paint(context, look, this.pictures)) this.whole = false;
       }
       this.drawn.push(item);
     }
     return true;
   }
 
+  /** To draw in points: asked for once a canvas, as a line costs less than finding out how it is drawn. */
   private contextOf(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
+    let context = this.contexts.get(canvas);
+    if (context) return context;
     const { x, y, scale } = this.view;
-    const context = canvas.getContext('2d')!;
+    canvas.width = this.width;
+    canvas.height = this.height;
+    context = canvas.getContext('2d')!;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
+    this.contexts.set(canvas, context);
     return context;
   }
 
   private clear(canvas: HTMLCanvasElement): void {
-    const context = canvas.getContext('2d')!;
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.clearRect(0, 0, canvas.width, canvas.height);
+    const { x, y, scale } = this.view;
+    this.contexts.get(canvas)?.clearRect(x, y, canvas.width / scale, canvas.height / scale);
   }
 }
