@@ -35,8 +35,19 @@ export function lookOf(display: DisplayItem): Look {
   return display.kind === 'path' ? { display, path } : { display, path };
 }
 
+/**
+ * A line that swells is many short pieces of a few widths. They are of one colour and cover, so those of one
+ * width are drawn as one, in whatever order.
+ */
 export function looksOf(stroke: Stroke): PathLook[] {
-  return displayStroke(stroke).map((display) => lookOf(display));
+  const looks = new Map<number, PathLook>();
+  for (const display of displayStroke(stroke)) {
+    const width = display.paint === 'fill' ? 0 : display.paint.width;
+    const known = looks.get(width);
+    if (known) trace(display.path, known.path);
+    else looks.set(width, lookOf(display));
+  }
+  return [...looks.values()];
 }
 
 export function thingLooksOf(thing: ThingSpec): Look[] {
