@@ -1,5 +1,5 @@
 import { copiesOf, keysBetween, operation, pagesInOrder } from '@cuaderno/core';
-import type { Id, Made, Page } from '@cuaderno/core';
+import type { Board, Id, Made, Page } from '@cuaderno/core';
 import { roomOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { Room } from '../live/room.js';
@@ -23,12 +23,20 @@ export class Copies {
     private readonly logs: LogStore,
   ) {}
 
-  /** A board like another. It is seen when it is whole, and never before. */
-  async copyBoard(from: Id, { course, title, lessonInk }: CopyWish, tutor: Id): Promise<BoardInfo> {
+  /** A board like another as it is now. */
+  async copyBoard(from: Id, wish: CopyWish, tutor: Id): Promise<BoardInfo> {
     const room = await roomOf(this.bus, from);
-    const like = await room.between((state) => state);
+    return this.copyState(await room.between((state) => state), wish, tutor);
+  }
+
+  /** A board like one as it stood at some time. It is seen when it is whole, and never before. */
+  async copyState(
+    like: Board,
+    { course, title, lessonInk }: CopyWish,
+    tutor: Id,
+  ): Promise<BoardInfo> {
     const pages = pagesInOrder(like);
-    const { num, ...board } = await this.boards.begin(course, title, from);
+    const { num, ...board } = await this.boards.begin(course, title, like.id);
     const at = Date.now();
     const begin: Made[] = [operation({ kind: 'board.rename', title, former: '' })]
       .concat(like.sheet ? operation({ kind: 'board.sheet', to: like.sheet, from: null }) : [])

@@ -27,7 +27,11 @@ export class PageTurns {
       this.db
         .insert(pageTurns)
         .values({ lesson, person, page, at })
-        .catch((error: unknown) => this.onFailed(error));
+        .catch((error: unknown) => {
+          // Whoever shows the page again has turned to it then.
+          if (this.last.get(key) === page) this.last.delete(key);
+          this.onFailed(error);
+        });
     }, STAY).unref();
     this.coming.set(key, timer);
   }

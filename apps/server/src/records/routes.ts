@@ -4,7 +4,8 @@ import { DateTime } from 'luxon';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-import { Attendance, Figures, Found, RecordInfo, Sealing, Timeline } from './shapes.js';
+import { BoardShape, Title } from '../courses/shapes.js';
+import { Attendance, Attended, Figures, Found, GoesOn, RecordInfo, Sealing, Timeline } from './shapes.js';
 
 const tags = ['records'];
 const Params = z.object({ lesson: Id });
@@ -45,6 +46,22 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   );
 
   app.get(
+    '/courses/:course/attendance',
+    {
+      schema: {
+        tags,
+        summary: 'Who came to the lessons of a course, and for how long; the latest first',
+        params: z.object({ course: Id }),
+        response: { 200: z.object({ lessons: z.array(Attended) }) },
+      },
+    },
+    async ({ tutor, params }) => {
+      const course = await app.courses.one(params.course, tutor.id);
+      return { lessons: await app.records.attended(course.id) };
+    },
+  );
+
+  app.get(
     '/records/:lesson',
     {
       schema: {
@@ -57,6 +74,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
             attendance: z.array(Attendance),
             sealing: Sealing,
             figures: Figures,
+            goesOn: GoesOn,
           }),
         },
       },
@@ -68,6 +86,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         attendance: await app.records.attendance(record.lesson, record.closedAt),
         sealing: app.sealing.progress(record),
         figures: record.figures,
+        goesOn: await app.records.goesOn(record),
       };
     },
   );
@@ -86,6 +105,27 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       const record = await app.records.one(params.lesson, tutor.id);
       app.sealing.queue(record.lesson);
       return reply.status(202).send(app.sealing.progress(record));
+    },
+  );
+
+  app.post(
+    '/records/:lesson/copy',
+    {
+      schema: {
+        tags,
+        summary: 'Go on from a record: a new board as the lesson left it, or clean',
+        params: Params,
+        body: z.object({ course: z.string().optional(), title: Title, lessonInk: z.boolean() }),
+        response: { 201: BoardShape },
+      },
+    },
+    async ({ tutor, params, body }, reply) => {
+      const { course, title, lessonInk } = body;
+      const record = await app.records.one(params.lesson, tutor.id);
+      const to = await app.courses.one(course ?? record.course, tutor.id);
+      const wish = { course: to.id, title, lessonInk };
+      const like = await app.records.board(record);
+      return reply.status(201).send(await app.copies.copyState(like, wish, tutor.id));
     },
   );
 

@@ -2,11 +2,12 @@ import { emptyBoard, fold } from '@cuaderno/core';
 import type { Board, Entry } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
+import { boards } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { Attendance, RecordInfo, Timeline } from './shapes.js';
+import type { Attendance, Attended, GoesOn, RecordInfo, Timeline } from './shapes.js';
 import { records } from './tables.js';
 
 type Row = typeof records.$inferSelect;
@@ -128,6 +129,41 @@ export class Records {
     }));
   }
 
+  /** Who came to the lessons of a course, the latest first; those of one name are told apart. */
+  async attended(course: string): Promise<Attended[]> {
+    const closed = await this.db
+      .select({ lesson: lessons.id, openedAt: lessons.openedAt, closedAt: lessons.closedAt })
+      .from(lessons)
+      .innerJoin(records, eq(records.lesson, lessons.id))
+      .where(eq(lessons.course, course))
+      .orderBy(desc(lessons.openedAt));
+    const ids = closed.map(({ lesson }) => lesson);
+    if (ids.length === 0) return [];
+    const [there, all] = await Promise.all([
+      this.db
+        .select()
+        .from(people)
+        .where(and(inArray(people.lesson, ids), eq(people.role, 'student'), cameIn))
+        .orderBy(asc(people.arrivedAt)),
+      this.db.select().from(spans).where(inArray(spans.lesson, ids)),
+    ]);
+    return closed.map(({ lesson, openedAt, closedAt }) => ({
+      lesson,
+      openedAt,
+      length: (closedAt ?? openedAt) - openedAt,
+      people: there
+        .filter((person) => person.lesson === lesson)
+        .map(({ id, name, nth }) => ({
+          name: nth > 1 ? `${name} (${nth})` : name,
+          length: joinSpans(
+            all
+              .filter((span) => span.lesson === lesson && span.person === id)
+              .map(({ fromAt, toAt }) => ({ from: fromAt, to: toAt ?? closedAt ?? fromAt })),
+          ).reduce((sum, { from, to }) => sum + to - from, 0),
+        })),
+    }));
+  }
+
   /** What was said and shown beside the pages, and who turned to which of them, in the order of time. */
   async timeline(lesson: string): Promise<Timeline> {
     const [chat, gesture, turns] = await Promise.all([
@@ -170,6 +206,16 @@ export class Records {
       beforeSeq: earlier.at(-1)?.seq ?? 0,
       entries,
     };
+  }
+
+  /** The board on which the lesson was, as it is now. */
+  async goesOn({ board, seq }: { board: string; seq: number }): Promise<GoesOn> {
+    const [row] = await this.db
+      .select({ title: boards.title })
+      .from(boards)
+      .where(and(eq(boards.id, board), isNull(boards.removedAt)));
+    if (!row) return null;
+    return { board, title: row.title, same: (await this.logs.lastPlace(board)) === seq };
   }
 
   /** The board as it stood when the lesson closed. */

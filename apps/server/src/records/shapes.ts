@@ -71,4 +71,24 @@ export const Found = z.object({
 });
 export type Found = z.infer<typeof Found>;
 
+/** The board of a record as it is now; `null` where it was taken out. */
+export const GoesOn = z
+  .object({
+    board: Id,
+    title: z.string(),
+    /** Whether nothing was done to it since the lesson closed. */
+    same: z.boolean(),
+  })
+  .nullable();
+export type GoesOn = z.infer<typeof GoesOn>;
+
+/** Who was in a lesson of a course, and for how long, in ms. */
+export const Attended = z.object({
+  lesson: z.string(),
+  openedAt: z.number(),
+  length: z.number(),
+  people: z.array(z.object({ name: z.string(), length: z.number() })),
+});
+export type Attended = z.infer<typeof Attended>;
+
 export const Figures = LessonFigures.nullable();

@@ -23,6 +23,10 @@ export const tutorRoutes: Routes = [
         loadComponent: () => import('./screens/materials/materials').then((m) => m.MaterialsScreen),
       },
       {
+        path: 'records',
+        loadComponent: () => import('./screens/records/records').then((m) => m.RecordsScreen),
+      },
+      {
         path: 'records/:lesson',
         loadComponent: () => import('./screens/record/record').then((m) => m.RecordScreen),
       },

@@ -1,4 +1,5 @@
 import type { DoorRule, Rules } from '@cuaderno/core';
+import type { LessonFigures } from '@cuaderno/core/replay';
 
 /** What the server answers; described there, and at /api/docs. */
 export interface Slot {
@@ -50,6 +51,62 @@ export interface RecordInfo {
   readonly closedAt: number;
   readonly pageCount: number;
   readonly people: readonly string[];
+}
+
+/** How far a record is written down. */
+export interface Sealing {
+  readonly state: 'waits' | 'goes-on' | 'failed' | 'whole';
+  readonly done: number;
+  readonly of: number;
+}
+
+export type NoteKind = 'summary' | 'until';
+
+/** One version of what the tutor wrote of a lesson. */
+export interface Note {
+  readonly id: string;
+  readonly kind: NoteKind;
+  readonly text: string;
+  readonly at: number;
+  /** The version that it amends. */
+  readonly follows: string | null;
+}
+
+/** Where words were found in a record. */
+export interface Found {
+  readonly source: 'page' | 'chat' | 'summary' | 'until';
+  readonly page: string | null;
+  readonly number: number | null;
+  readonly before: string;
+  readonly found: string;
+  readonly after: string;
+}
+
+export interface FoundRecord {
+  readonly record: RecordInfo;
+  readonly places: readonly Found[];
+}
+
+/** A record as it is opened. */
+export interface RecordOpened {
+  readonly record: RecordInfo;
+  readonly attendance: readonly Attendance[];
+  readonly sealing: Sealing;
+  readonly figures: LessonFigures | null;
+  /** Its board as it is now. */
+  readonly goesOn: {
+    readonly board: string;
+    readonly title: string;
+    readonly same: boolean;
+  } | null;
+}
+
+/** Who was in a lesson of a course, and for how long, in ms. */
+export interface LessonAttended {
+  readonly lesson: string;
+  readonly openedAt: number;
+  readonly length: number;
+  readonly people: readonly { readonly name: string; readonly length: number }[];
 }
 
 /** What happened beside the pages of a lesson; times in ms since 1970. */

@@ -139,7 +139,7 @@ export class LessonTimeline {
   }
 
   private async start(): Promise<void> {
-    const { init } = await import('./chart-engine');
+    const { init } = await import('../charts/chart-engine');
     if (this.gone) return;
     const element = this.element().nativeElement;
     const chart = init(element);

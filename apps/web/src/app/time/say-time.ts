@@ -49,6 +49,12 @@ export function sayLength(ms: number): string {
   return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${rest} min`;
 }
 
+/** "12 s", or as `sayLength` has it from a minute on; a dash for nothing. */
+export function sayShort(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  return seconds === 0 ? '–' : seconds < 60 ? `${seconds} s` : sayLength(ms);
+}
+
 /** The time zone of this machine, as people name it. */
 export function sayZone(): string {
   return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');

@@ -1,11 +1,18 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
+import { LessonNotes } from '../../notes/lesson-notes';
 
 /** Closing the lesson and stepping out of it are two acts: each says what will happen. */
 @Component({
   selector: 'cua-leave-sheet',
-  imports: [ButtonModule, DialogModule],
+  imports: [ButtonModule, DialogModule, LessonNotes],
   template: `
     <p-dialog
       closeAriaLabel="Close"
@@ -16,6 +23,9 @@ import { DialogModule } from 'primeng/dialog';
       (visibleChange)="stayed.emit()"
     >
       <ul>
+        <li class="notes">
+          <cua-lesson-notes [lesson]="lesson()" [writes]="true" />
+        </li>
         <li>
           <div>
             <strong>Close the lesson</strong>
@@ -24,7 +34,7 @@ import { DialogModule } from 'primeng/dialog';
               is on the board becomes a record; the board itself stays.
             </p>
           </div>
-          <p-button label="Close the lesson" [disabled]="busy()" (onClick)="closedLesson.emit()" />
+          <p-button label="Close the lesson" [disabled]="busy()" (onClick)="close()" />
         </li>
         <li>
           <div>
@@ -69,6 +79,9 @@ import { DialogModule } from 'primeng/dialog';
     p-button {
       flex: none;
     }
+    .notes {
+      display: block;
+    }
     .buttons {
       display: flex;
       justify-content: flex-end;
@@ -84,8 +97,15 @@ import { DialogModule } from 'primeng/dialog';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LeaveSheet {
+  readonly lesson = input.required<string>();
   readonly busy = input(false);
   readonly stayed = output();
   readonly steppedOut = output();
   readonly closedLesson = output();
+  private readonly notes = viewChild.required(LessonNotes);
+
+  /** What was written of the lesson is kept first; where that can't be, nothing is closed. */
+  protected async close(): Promise<void> {
+    if (await this.notes().saveAll()) this.closedLesson.emit();
+  }
 }

@@ -25,7 +25,8 @@ import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import { sayDate } from '../../time/say-time';
 import { BoardCover } from './board-cover';
-import { CopySheet } from './copy-sheet';
+import { CopySheet } from '../../copying/copy-sheet';
+import type { CopySource } from '../../copying/copy-sheet';
 
 /** The boards of a course: to open, and to put in order. */
 @Component({
@@ -52,6 +53,18 @@ export class BoardList {
   private readonly chosen = signal<BoardInfo | null>(null);
   protected readonly naming = signal<string | null>(null);
   protected readonly copying = signal<BoardInfo | null>(null);
+  protected readonly copySource = computed<CopySource | null>(() => {
+    const board = this.copying();
+    return (
+      board && {
+        path: `/boards/${board.id}/copy`,
+        title: `${board.title}, copy`,
+        course: board.course,
+        header: 'Copy this board',
+        lessonInk: false,
+      }
+    );
+  });
   /** Taken out just now, until that is read. */
   protected readonly gone = signal<BoardInfo | null>(null);
 

@@ -1,26 +1,34 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   effect,
   inject,
+  Injector,
   input,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { boardFromSnapshot, colourOfPerson, pagesInOrder, unpack } from '@cuaderno/core';
 import type { Board, BoardSnapshot, Entry, Id } from '@cuaderno/core';
 import { lanesOf, penDown, Replay } from '@cuaderno/core/replay';
 import type { Deed, Drawing } from '@cuaderno/core/replay';
 import { ButtonModule } from 'primeng/button';
+import type { MenuItem } from 'primeng/api';
+import { MenuModule } from 'primeng/menu';
 import { TableModule } from 'primeng/table';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import type { Attendance, RecordInfo, Timeline } from '../../api/shapes';
+import type { Attendance, BoardInfo, RecordInfo, RecordOpened, Timeline } from '../../api/shapes';
+import { CopySheet } from '../../copying/copy-sheet';
+import type { CopySource } from '../../copying/copy-sheet';
+import { LessonFiguresPanel } from '../../figures/lesson-figures';
 import { MediaLayer } from '../../media/media-layer';
+import { LessonNotes } from '../../notes/lesson-notes';
 import { PageStrip } from '../../pages/page-strip';
 import { initialsOf, nameOf } from '../../people/names';
 import { WhoseInk } from '../../people/whose-ink';
@@ -36,13 +44,18 @@ import { Stage } from '../../stage/stage';
 import { download } from '../../export/download';
 import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 
-type Mode = 'end' | 'before' | 'replay';
+type Mode = 'end' | 'before' | 'replay' | 'figures' | 'about';
 
 const MODES: readonly { readonly mode: Mode; readonly label: string }[] = [
   { mode: 'before', label: 'Before' },
   { mode: 'end', label: 'As it stood' },
   { mode: 'replay', label: 'Replay' },
+  { mode: 'figures', label: 'In figures' },
+  { mode: 'about', label: 'About' },
 ];
+
+/** How often it is asked how far a record is written down, in ms. */
+const ASK_EVERY = 700;
 
 const NONE: readonly Drawing[] = [];
 
@@ -51,8 +64,12 @@ const NONE: readonly Drawing[] = [];
   selector: 'cua-record',
   imports: [
     ButtonModule,
+    CopySheet,
+    LessonFiguresPanel,
+    LessonNotes,
     LessonTimeline,
     MediaLayer,
+    MenuModule,
     PageStrip,
     ReplayBar,
     RouterLink,
@@ -67,16 +84,53 @@ const NONE: readonly Drawing[] = [];
 export class RecordScreen {
   /** From the address. */
   readonly lesson = input.required<string>();
+  /** The page to begin at, where the address names one. */
+  readonly at = input<Id | undefined>(undefined, { alias: 'page' });
 
   private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly injector = inject(Injector);
   protected readonly stage = viewChild(Stage);
   protected readonly papers = new PaperSource();
   protected readonly record = signal<RecordInfo | null>(null);
   protected readonly attendance = signal<readonly Attendance[]>([]);
   protected readonly board = signal<Board | null>(null);
   protected readonly page = signal<Id | null>(null);
-  /** What is shown of the lesson. */
+  /** What is shown of the lesson, and what was asked for and may have to be fetched first. */
   protected readonly mode = signal<Mode>('end');
+  protected readonly asked = signal<Mode>('end');
+  protected readonly opened = signal<Pick<RecordOpened, 'sealing' | 'figures' | 'goesOn'> | null>(
+    null,
+  );
+  protected readonly copying = signal<CopySource | null>(null);
+  protected readonly waysOn = computed<MenuItem[]>(() => {
+    const [record, goesOn] = [this.record(), this.opened()?.goesOn];
+    if (!record) return [];
+    const copy = (header: string, title: string, lessonInk: boolean) => () =>
+      this.copying.set({
+        ...{ path: `/records/${record.lesson}/copy`, course: record.course },
+        ...{ header, title, lessonInk },
+      });
+    return [
+      ...(goesOn
+        ? [
+            {
+              label: goesOn.same ? 'On the same board' : 'On the board as it is now',
+              command: () => void this.router.navigate(['/boards', goesOn.board]),
+            },
+          ]
+        : []),
+      {
+        label: 'On a new board, as it stood…',
+        command: copy('A new board from this record', record.title, true),
+      },
+      {
+        label: 'With a clean copy…',
+        command: copy('A clean copy of this record', `${record.title}, clean`, false),
+      },
+    ];
+  });
+  private timer: ReturnType<typeof setTimeout> | undefined;
   protected readonly modes = MODES;
   protected readonly player = signal<Player | null>(null);
   private readonly deeds = signal<readonly Deed[]>([]);
@@ -101,6 +155,19 @@ export class RecordScreen {
       penDown: down.get(person.id) ?? 0,
     }));
   });
+  /** In order of arrival. */
+  protected readonly counted = computed(() =>
+    this.attendance().map((person, i) => ({
+      id: person.id,
+      label: nameOf(person),
+      colour: colourOfPerson(i),
+    })),
+  );
+  protected readonly pageNames = computed<ReadonlyMap<Id, string>>(() => {
+    const board = this.board();
+    const pages = board ? pagesInOrder(board) : [];
+    return new Map(pages.map(({ id, name }, i) => [id, `${i + 1}${name ? ` · ${name}` : ''}`]));
+  });
   protected readonly happenings = computed(() => {
     const board = this.board();
     const numbers = new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
@@ -118,6 +185,8 @@ export class RecordScreen {
   private readonly whatThereWas = computed<Board | null>(() => {
     switch (this.mode()) {
       case 'end':
+      case 'figures':
+      case 'about':
         return this.board();
       case 'before':
         return this.before();
@@ -175,6 +244,7 @@ export class RecordScreen {
       if (page) untracked(() => this.stage()?.goTo(page));
     });
     inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.timer);
       this.player()?.pause();
       this.making()?.abort();
       this.papers.close();
@@ -186,16 +256,18 @@ export class RecordScreen {
     this.player()?.pause();
     this.player.set(null);
     this.mode.set('end');
+    this.asked.set('end');
     try {
       const path = `/records/${this.lesson()}`;
-      const { record, attendance } = await this.api.get<{
-        record: RecordInfo;
-        attendance: Attendance[];
-      }>(path);
+      const { record, attendance, ...opened } = await this.api.get<RecordOpened>(path);
       this.record.set(record);
       this.attendance.set(attendance);
+      this.opened.set(opened);
+      this.watchSealing();
       const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
+      const page = this.at();
+      if (page) afterNextRender(() => this.stage()?.goTo(page), { injector: this.injector });
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
@@ -203,12 +275,57 @@ export class RecordScreen {
 
   protected async show(mode: Mode): Promise<void> {
     this.player()?.pause();
-    if (mode !== 'end' && !this.player()) await this.loadLog();
-    if (mode !== 'end' && !this.player()) return;
+    this.asked.set(mode);
+    const needsLog = mode === 'before' || mode === 'replay';
+    if (needsLog && !this.player()) await this.loadLog();
+    if (needsLog && !this.player()) {
+      this.asked.set(this.mode());
+      return;
+    }
+    // Something else was asked for meanwhile.
+    if (this.asked() !== mode) return;
     this.mode.set(mode);
+    if (mode === 'figures' || mode === 'about') return;
     // In a replay things happen anywhere on the page: all of it is in the window.
     if (mode === 'replay') this.stage()?.fitPage();
     else this.stage()?.fitWidth();
+  }
+
+  /** A record is opened at once; what is read off it comes when it is written down. */
+  private watchSealing(): void {
+    clearTimeout(this.timer);
+    const state = this.opened()?.sealing.state;
+    if (state !== 'waits' && state !== 'goes-on') return;
+    const lesson = this.lesson();
+    this.timer = setTimeout(() => {
+      this.api
+        .get<RecordOpened>(`/records/${lesson}`)
+        .then(({ record, attendance: _, ...opened }) => {
+          if (lesson !== this.lesson()) return;
+          this.record.set(record);
+          this.opened.set(opened);
+        })
+        // The line may be back by the next time.
+        .catch(() => undefined)
+        .finally(() => lesson === this.lesson() && this.watchSealing());
+    }, ASK_EVERY);
+  }
+
+  protected async sealAgain(): Promise<void> {
+    try {
+      const sealing = await this.api.post<RecordOpened['sealing']>(
+        `/records/${this.lesson()}/seal`,
+      );
+      this.opened.update((opened) => opened && { ...opened, sealing });
+      this.watchSealing();
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected copied(board: BoardInfo): void {
+    this.copying.set(null);
+    void this.router.navigate(['/boards', board.id]);
   }
 
   /** How the lesson came about is fetched when somebody wants to see it. */

@@ -13,9 +13,22 @@ import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
-import type { BoardInfo, Course } from '../../api/shapes';
+import { Api, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
+import type { BoardInfo, Course } from '../api/shapes';
+
+/** What is copied: a board, or a board as a record has it. */
+export interface CopySource {
+  /** Where a copy is asked for. */
+  readonly path: string;
+  /** How the copy is called at first. */
+  readonly title: string;
+  readonly course: string;
+  /** What is written above. */
+  readonly header: string;
+  /** Whether what was written in lessons comes along, at first. */
+  readonly lessonInk: boolean;
+}
 
 /** Asks how a board is to be copied: under which name, to which course, with or without ink. */
 @Component({
@@ -33,15 +46,15 @@ import type { BoardInfo, Course } from '../../api/shapes';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CopySheet {
-  readonly board = input.required<BoardInfo>();
+  readonly source = input.required<CopySource>();
   readonly made = output<BoardInfo>();
   readonly closed = output();
   private readonly api = inject(Api);
 
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
-  protected readonly title = linkedSignal(() => `${this.board().title}, copy`.slice(0, 120));
-  protected readonly course = linkedSignal(() => this.board().course);
-  protected readonly lessonInk = signal(false);
+  protected readonly title = linkedSignal(() => this.source().title.slice(0, 120));
+  protected readonly course = linkedSignal(() => this.source().course);
+  protected readonly lessonInk = linkedSignal(() => this.source().lessonInk);
   protected readonly busy = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
 
@@ -54,7 +67,7 @@ export class CopySheet {
     this.trouble.set(null);
     try {
       const wish = { title: this.title(), course: this.course(), lessonInk: this.lessonInk() };
-      this.made.emit(await this.api.post<BoardInfo>(`/boards/${this.board().id}/copy`, wish));
+      this.made.emit(await this.api.post<BoardInfo>(this.source().path, wish));
     } catch (error) {
       this.trouble.set(troubleOf(error));
     } finally {

@@ -1,0 +1,159 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Api, ApiError, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
+import type { Note, NoteKind } from '../api/shapes';
+import { sayClock, sayDate } from '../time/say-time';
+import { newestOf } from './versions';
+
+/** What can be written of a lesson. */
+const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonly none: string }[] =
+  [
+    { kind: 'summary', label: 'Summary', none: 'What did you do in this lesson?' },
+    { kind: 'until', label: 'Until next time', none: 'What is to be done until the next one?' },
+  ];
+
+/** Something that is being written, and which version it amends. */
+interface Draft {
+  readonly text: string;
+  readonly follows: string | null;
+}
+
+/**
+ * What the tutor writes of a lesson. It is amended in sight: every version stays and can be read, and what was
+ * amended in another window meanwhile is shown before anything is written over it.
+ */
+@Component({
+  selector: 'cua-lesson-notes',
+  templateUrl: './lesson-notes.html',
+  styleUrl: './lesson-notes.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LessonNotes {
+  readonly lesson = input.required<string>();
+  /** Whether both are being written from the start, and kept all at once with `saveAll`. */
+  readonly writes = input(false);
+
+  private readonly api = inject(Api);
+  private readonly versions = signal<readonly Note[] | null>(null);
+  private readonly drafts = signal<Partial<Record<NoteKind, Draft>>>({});
+  /** What was amended elsewhere while it was written here. */
+  private readonly overtaken = signal<ReadonlySet<NoteKind>>(new Set());
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly notes = computed(() => {
+    const versions = this.versions();
+    return versions === null
+      ? []
+      : KINDS.map((one) => {
+          const own = versions.filter(({ kind }) => kind === one.kind);
+          const newest = newestOf(own);
+          return {
+            ...one,
+            newest,
+            former: own.filter((note) => note !== newest).reverse(),
+            draft: this.drafts()[one.kind] ?? null,
+            overtaken: this.overtaken().has(one.kind),
+          };
+        });
+  });
+  protected readonly when = (at: number): string => `${sayDate(at)}, ${sayClock(at)}`;
+
+  constructor() {
+    effect(() => {
+      this.lesson();
+      untracked(() => void this.load());
+    });
+  }
+
+  /** Keeps all that is being written. @returns whether all of it is kept */
+  async saveAll(): Promise<boolean> {
+    for (const { kind } of KINDS) if (!(await this.save(kind))) return false;
+    return true;
+  }
+
+  protected begin(kind: NoteKind): void {
+    const newest = this.notes().find((note) => note.kind === kind)?.newest ?? null;
+    this.put(kind, { text: newest?.text ?? '', follows: newest?.id ?? null });
+  }
+
+  protected type(kind: NoteKind, text: string): void {
+    const draft = this.drafts()[kind];
+    if (draft) this.put(kind, { ...draft, text });
+  }
+
+  protected leave(kind: NoteKind): void {
+    this.put(kind, null);
+    this.trouble.set(null);
+  }
+
+  /** @returns whether nothing is left to be kept */
+  protected async save(kind: NoteKind): Promise<boolean> {
+    const draft = this.drafts()[kind];
+    if (!draft) return true;
+    const former = this.notes().find((note) => note.kind === kind)?.newest ?? null;
+    if (draft.text.trim() === (former?.text ?? '')) {
+      if (!this.writes()) this.leave(kind);
+      return true;
+    }
+    this.busy.set(true);
+    this.trouble.set(null);
+    try {
+      const note = await this.api.post<Note>(`/lessons/${this.lesson()}/notes`, { kind, ...draft });
+      this.versions.update((list) => [...(list ?? []), note]);
+      this.put(kind, this.writes() ? { text: note.text, follows: note.id } : null);
+      return true;
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+      if (error instanceof ApiError && error.code === 'note-amended') await this.catchUp(kind);
+      return false;
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      await this.fetch();
+      if (this.writes()) for (const { kind } of KINDS) this.begin(kind);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  /** What was written here stays; it amends what is there now, which is shown beside it. */
+  private async catchUp(kind: NoteKind): Promise<void> {
+    try {
+      await this.fetch();
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+      return;
+    }
+    const newest = this.notes().find((note) => note.kind === kind)?.newest ?? null;
+    this.drafts.update((all) => ({
+      ...all,
+      [kind]: { text: all[kind]?.text ?? '', follows: newest?.id ?? null },
+    }));
+    this.overtaken.update((set) => new Set(set).add(kind));
+  }
+
+  private async fetch(): Promise<void> {
+    const { notes } = await this.api.get<{ notes: Note[] }>(`/lessons/${this.lesson()}/notes`);
+    this.versions.set(notes);
+  }
+
+  private put(kind: NoteKind, draft: Draft | null): void {
+    this.drafts.update(({ [kind]: _, ...rest }) => (draft ? { ...rest, [kind]: draft } : rest));
+    if (draft === null)
+      this.overtaken.update((set) => new Set([...set].filter((one) => one !== kind)));
+  }
+}

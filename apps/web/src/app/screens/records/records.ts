@@ -1,0 +1,170 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
+import { CourseAttendance } from '../../figures/course-attendance';
+import { sayDate, sayLength } from '../../time/say-time';
+
+/** How long nothing must be typed before it is looked for, in ms. */
+const REST = 200;
+
+/** What is looked for, as it stands in the address. */
+interface Wish {
+  readonly words: string;
+  readonly course: string;
+  readonly student: string;
+  /** Days, as `2026-11-25`; both are in it. */
+  readonly from: string;
+  readonly until: string;
+}
+
+const SOURCES: Readonly<Record<Found['source'], string>> = {
+  page: 'Page',
+  chat: 'Chat',
+  summary: 'Summary',
+  until: 'Until next time',
+};
+
+/** All records: found by words, course, student and date. What is looked for stands in the address. */
+@Component({
+  selector: 'cua-records',
+  imports: [ButtonModule, CourseAttendance, RouterLink],
+  templateUrl: './records.html',
+  styleUrl: './records.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RecordsScreen {
+  readonly words = input<string>();
+  readonly course = input<string>();
+  readonly student = input<string>();
+  readonly from = input<string>();
+  readonly until = input<string>();
+
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  /** What is wanted and doesn’t stand in the address yet. */
+  private coming: Partial<Wish> = {};
+  private asked = 0;
+  protected readonly wish = computed<Wish>(() => ({
+    words: this.words() ?? '',
+    course: this.course() ?? '',
+    student: this.student() ?? '',
+    from: this.from() ?? '',
+    until: this.until() ?? '',
+  }));
+  protected readonly wishes = computed(() => Object.values(this.wish()).some((one) => one !== ''));
+  protected readonly found = signal<readonly FoundRecord[] | null>(null);
+  protected readonly more = signal(false);
+  protected readonly students = signal<readonly string[]>([]);
+  protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
+  /** Of the course that is chosen. */
+  protected readonly attended = signal<readonly LessonAttended[]>([]);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly say = { date: sayDate, length: sayLength };
+
+  constructor() {
+    effect(() => {
+      this.wish();
+      untracked(() => void this.look());
+    });
+    effect(() => {
+      const course = this.course();
+      untracked(() => void this.loadAttended(course));
+    });
+    void this.loadCourses();
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
+  }
+
+  /** Something else is looked for. */
+  protected want(change: Partial<Wish>, rest = 0): void {
+    clearTimeout(this.timer);
+    this.coming = { ...this.coming, ...change };
+    this.timer = setTimeout(() => {
+      const wish = { ...this.wish(), ...this.coming };
+      this.coming = {};
+      const queryParams = Object.fromEntries(
+        Object.entries(wish).map(([key, value]) => [key, value || null]),
+      );
+      void this.router.navigate([], { queryParams, replaceUrl: true });
+    }, rest);
+  }
+
+  protected type(words: string): void {
+    this.want({ words }, REST);
+  }
+
+  protected clear(): void {
+    this.want({ words: '', course: '', student: '', from: '', until: '' });
+  }
+
+  protected placeOf({ source, number }: Found): string {
+    return number === null ? SOURCES[source] : `${SOURCES[source]} ${number}`;
+  }
+
+  protected async look(): Promise<void> {
+    const asked = ++this.asked;
+    this.trouble.set(null);
+    const { words, course, student, from, until } = this.wish();
+    const query = new URLSearchParams(
+      Object.entries({
+        ...{ words, course, student },
+        from: from && String(dayOf(from, 0)),
+        until: until && String(dayOf(until, 1)),
+      }).filter(([, value]) => value !== ''),
+    );
+    try {
+      const answer = await this.api.get<{
+        found: FoundRecord[];
+        more: boolean;
+        students: string[];
+      }>(`/records?${query}`);
+      // What was asked later has been answered.
+      if (asked !== this.asked) return;
+      this.found.set(answer.found);
+      this.more.set(answer.more);
+      this.students.set(answer.students);
+    } catch (error) {
+      if (asked === this.asked) this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private async loadCourses(): Promise<void> {
+    try {
+      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private async loadAttended(course: string | undefined): Promise<void> {
+    this.attended.set([]);
+    if (!course) return;
+    try {
+      const { lessons } = await this.api.get<{ lessons: LessonAttended[] }>(
+        `/courses/${course}/attendance`,
+      );
+      if (course === this.course()) this.attended.set(lessons);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+}
+
+/** When a day begins by this machine's clock, or the one `later` days after it, in ms since 1970. */
+function dayOf(day: string, later: number): number {
+  const [year, month, date] = day.split('-').map(Number);
+  return Math.max(0, new Date(year!, month! - 1, date! + later).getTime() || 0);
+}
