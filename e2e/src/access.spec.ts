@@ -74,6 +74,12 @@ test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
   await maren.page.waitForURL(/records/);
   await isFit(maren, 'record');
+  await maren.page.getByText('In figures', { exact: true }).click();
+  await expect(maren.page.getByRole('heading', { name: 'What each did' })).toBeVisible();
+  await isFit(maren, 'figures');
+  await maren.page.goto(`${server.url}/records`);
+  await expect(maren.page.getByText('1 record', { exact: true })).toBeVisible();
+  await isFit(maren, 'records');
   await maren.page.goto(`${server.url}/materials`);
   await expect(maren.page.getByRole('heading', { name: 'Materials' }).first()).toBeVisible();
   await isFit(maren, 'materials');

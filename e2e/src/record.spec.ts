@@ -37,8 +37,11 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
     { x: 260, y: 180 },
   ]);
   await maren.button('Close the lesson').click();
-  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
+  const closing = maren.page.getByRole('dialog');
+  await closing.getByRole('textbox', { name: 'Summary' }).fill('We read the tide table of Solvik.');
+  await closing.getByRole('button', { name: 'Close the lesson' }).click();
   await maren.page.waitForURL(/records/);
+  const record = maren.page.url();
 
   const [prepared, idas, marens] = [60, 120, 180].map((y) => ({ x: 180, y }));
   await maren.seesInkAt(page!, marens!);
@@ -76,4 +79,31 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.page.getByLabel('Ida alone').check();
   await maren.seesPaperAt(page!, marens!);
   await maren.seesInkAt(page!, idas!);
+
+  // What was written as it closed stands there; amended, the former version stays.
+  const aside = maren.page.locator('aside');
+  await expect(aside).toContainText('We read the tide table of Solvik.');
+  await maren.button('Amend').click();
+  await maren.page.getByRole('textbox', { name: 'Summary' }).fill('We read two tide tables.');
+  await maren.button('Keep it').click();
+  await expect(aside).toContainText('1 former version');
+  await maren.page.getByText('In figures', { exact: true }).click();
+  await expect(maren.page.getByRole('row', { name: /^Ida/ }).last()).toContainText('1');
+
+  // Found again by what Ida's page says, and by who was there.
+  await maren.page.goto(`${server.url}/records?words=two+tide`);
+  await expect(maren.page.getByRole('link', { name: /Summary/ })).toContainText('two tide tables');
+  await maren.page.getByLabel('Words').fill('');
+  await maren.page.getByLabel('Student').selectOption('Ida');
+  await maren.page.getByRole('link', { name: 'Tides', exact: true }).click();
+  await maren.page.waitForURL(record);
+
+  // And gone on from: a clean copy has what was prepared, and nothing of the lesson.
+  await maren.seesInkAt(page!, marens!);
+  await maren.button('Go on…').click();
+  await maren.page.getByRole('menuitem', { name: 'With a clean copy…' }).click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Make the copy' }).click();
+  await maren.page.waitForURL(/boards/);
+  await maren.isSharp();
+  expect((await maren.lines()).length).toBe(1);
 });

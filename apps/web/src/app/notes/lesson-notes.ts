@@ -12,6 +12,8 @@ import { Api, ApiError, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Note, NoteKind } from '../api/shapes';
 import { sayClock, sayDate } from '../time/say-time';
+import { NoteDrafts } from './note-drafts';
+import type { Draft, Drafts } from './note-drafts';
 import { newestOf } from './versions';
 
 /** What can be written of a lesson. */
@@ -20,12 +22,6 @@ const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonl
     { kind: 'summary', label: 'Summary', none: 'What did you do in this lesson?' },
     { kind: 'until', label: 'Until next time', none: 'What is to be done until the next one?' },
   ];
-
-/** Something that is being written, and which version it amends. */
-interface Draft {
-  readonly text: string;
-  readonly follows: string | null;
-}
 
 /**
  * What the tutor writes of a lesson. It is amended in sight: every version stays and can be read, and what was
@@ -43,8 +39,9 @@ export class LessonNotes {
   readonly writes = input(false);
 
   private readonly api = inject(Api);
+  private readonly kept = inject(NoteDrafts);
   private readonly versions = signal<readonly Note[] | null>(null);
-  private readonly drafts = signal<Partial<Record<NoteKind, Draft>>>({});
+  private readonly drafts = signal<Drafts>({});
   /** What was amended elsewhere while it was written here. */
   private readonly overtaken = signal<ReadonlySet<NoteKind>>(new Set());
   protected readonly trouble = signal<Trouble | null>(null);
@@ -123,8 +120,10 @@ export class LessonNotes {
   protected async load(): Promise<void> {
     this.trouble.set(null);
     try {
+      this.versions.set(null);
       await this.fetch();
-      if (this.writes()) for (const { kind } of KINDS) this.begin(kind);
+      this.drafts.set(this.kept.of(this.lesson()));
+      if (this.writes()) for (const { kind } of KINDS) if (!this.drafts()[kind]) this.begin(kind);
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
@@ -143,6 +142,7 @@ export class LessonNotes {
       ...all,
       [kind]: { text: all[kind]?.text ?? '', follows: newest?.id ?? null },
     }));
+    this.kept.keep(this.lesson(), this.drafts());
     this.overtaken.update((set) => new Set(set).add(kind));
   }
 
@@ -152,7 +152,13 @@ export class LessonNotes {
   }
 
   private put(kind: NoteKind, draft: Draft | null): void {
-    this.drafts.update(({ [kind]: _, ...rest }) => (draft ? { ...rest, [kind]: draft } : rest));
+    this.drafts.update((all) => {
+      const drafts = { ...all };
+      if (draft) drafts[kind] = draft;
+      else delete drafts[kind];
+      return drafts;
+    });
+    this.kept.keep(this.lesson(), this.drafts());
     if (draft === null)
       this.overtaken.update((set) => new Set([...set].filter((one) => one !== kind)));
   }

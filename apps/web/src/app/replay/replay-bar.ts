@@ -29,7 +29,7 @@ const STEP = 1000;
       aria-label="Moment of the lesson"
       min="0"
       [step]="step"
-      [max]="here.length()"
+      [max]="max()"
       [value]="here.at()"
       [attr.aria-valuetext]="clock()"
       (input)="here.goTo(slider.valueAsNumber)"
@@ -130,6 +130,8 @@ export class ReplayBar {
   protected readonly icons = { Play, Pause };
   protected readonly speeds = SPEEDS;
   protected readonly step = STEP;
+  /** In whole steps, or the last of them would end before the replay does. */
+  protected readonly max = computed(() => Math.ceil(this.player().length() / STEP) * STEP);
   protected readonly clock = computed(() => saySecond(this.player().time()));
   protected readonly place = computed(() => {
     const { at, length } = this.player();

@@ -1,10 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  input,
-  output,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, output, viewChild } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { LessonNotes } from '../../notes/lesson-notes';
@@ -44,7 +38,7 @@ import { LessonNotes } from '../../notes/lesson-notes';
               you are back. If you stay away for long, it closes by itself.
             </p>
           </div>
-          <p-button label="Step out" severity="secondary" (onClick)="steppedOut.emit()" />
+          <p-button label="Step out" severity="secondary" (onClick)="stepOut()" />
         </li>
       </ul>
       <div class="buttons">
@@ -107,5 +101,11 @@ export class LeaveSheet {
   /** What was written of the lesson is kept first; where that can't be, nothing is closed. */
   protected async close(): Promise<void> {
     if (await this.notes().saveAll()) this.closedLesson.emit();
+  }
+
+  /** What can't be kept now is there when the sheet is opened again. */
+  protected async stepOut(): Promise<void> {
+    await this.notes().saveAll();
+    this.steppedOut.emit();
   }
 }

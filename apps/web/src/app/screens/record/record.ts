@@ -300,10 +300,10 @@ export class RecordScreen {
     this.timer = setTimeout(() => {
       this.api
         .get<RecordOpened>(`/records/${lesson}`)
-        .then(({ record, attendance: _, ...opened }) => {
+        .then(({ record, sealing, figures, goesOn }) => {
           if (lesson !== this.lesson()) return;
           this.record.set(record);
-          this.opened.set(opened);
+          this.opened.set({ sealing, figures, goesOn });
         })
         // The line may be back by the next time.
         .catch(() => undefined)
