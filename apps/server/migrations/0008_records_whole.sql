@@ -25,7 +25,7 @@ CREATE TABLE `record_words` (
 CREATE INDEX `record_words_by_lesson` ON `record_words` (`lesson`);--> statement-breakpoint
 ALTER TABLE `records` ADD `whole_at` integer;--> statement-breakpoint
 ALTER TABLE `records` ADD `figures` text;--> statement-breakpoint
-CREATE VIRTUAL TABLE `record_index` USING fts5(tokens, content='record_words', content_rowid='id', tokenize='unicode61 remove_diacritics 0');--> statement-breakpoint
+CREATE VIRTUAL TABLE `record_index` USING fts5(tokens, content='record_words', content_rowid='id', tokenize='unicode61 remove_diacritics 0', prefix='2 3 4 5 6');--> statement-breakpoint
 CREATE TRIGGER `record_words_added` AFTER INSERT ON `record_words` BEGIN
   INSERT INTO record_index (rowid, tokens) VALUES (new.id, new.tokens);
 END;--> statement-breakpoint

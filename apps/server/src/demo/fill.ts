@@ -8,10 +8,12 @@ import type { Tutor } from '../accounts/index.js';
 import type { Course } from '../courses/service.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
+import { diariesOf } from './diaries.js';
 import { skySlides, tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { tellLastWeek } from './last-week.js';
+import { pastWeeks } from './past-weeks.js';
 import { celloPage, tideFormulas } from './other-courses.js';
 import { materials } from './materials.js';
 import { starChart } from './star-chart.js';
@@ -41,6 +43,12 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   const tides = await app.courses.make(maren.id, 'Reading the tides, Thursday', slot(4, '17:30'));
   const cello = await app.courses.make(maren.id, 'Cello with Mika, Friday', slot(5, '15:15'));
 
+  const diaries = diariesOf({
+    sky: [sky, await board(app, sky, maren, 'Sky diary', null)],
+    tides: [tides, await board(app, tides, maren, 'Tide diary', null)],
+    cello: [cello, await board(app, cello, maren, 'Cello diary', null)],
+  });
+  for (const diary of diaries) await pastWeeks(app, maren, ZONE, diary);
   const practice = await board(app, cello, maren, 'Practice sheet', null);
   await celloPage(app, practice, maren.id);
   const [chart, table] = [await starChart(), await tideTable()];

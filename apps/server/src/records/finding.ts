@@ -4,11 +4,11 @@ import type { Database } from '../database/index.js';
 import type { Records } from './service.js';
 import type { Found, RecordInfo } from './shapes.js';
 
-/** Records that are told at most, and places in each. */
-const MOST = 100;
-const PLACES = 5;
+/** Records that are told at once, and places in each. */
+export const AT_ONCE = 12;
+const PLACES = 3;
 /** Pages first, then what was said, then what was written of it. */
-const ORDER = "instr('page chat summary until', w.source), w.number, w.id";
+const ORDER = "instr('page chat summary until', source), number, id";
 
 /** What is looked for; all of it must fit. */
 export interface Wish {
@@ -20,6 +20,8 @@ export interface Wish {
   /** When the lesson was opened, in ms since 1970; `until` is not in it. */
   readonly from?: number | undefined;
   readonly until?: number | undefined;
+  /** How many of the latest were told already. */
+  readonly skip?: number | undefined;
 }
 
 export interface FoundRecord {
@@ -27,9 +29,10 @@ export interface FoundRecord {
   readonly places: Found[];
 }
 
+/** A place in a record; without a source it is the record alone. */
 type Row = [
   lesson: string,
-  source: Found['source'],
+  source: Found['source'] | null,
   page: string | null,
   number: number | null,
   said: string,
@@ -46,15 +49,21 @@ export class Finding {
   async find(tutor: Id, wish: Wish): Promise<{ found: FoundRecord[]; more: boolean }> {
     const wanted = wantedOf(wish.words ?? '');
     if (wanted.length === 0 && (wish.words ?? '').trim() !== '') return { found: [], more: false };
-    const [sql, params] = this.matching(tutor, wish, wanted);
+    const { sql, params } = matching(tutor, wish, wanted);
     const [rows] = await this.db.raw([{ sql, params }]);
-    const lessons = (rows as [string][]).map(([lesson]) => lesson);
-    const told = lessons.slice(0, MOST);
-    const infos = await this.records.of({ lessons: told }, MOST);
-    const places = wanted.length > 0 ? await this.places(told, wanted) : new Map<Id, Found[]>();
+    const lessons = [...new Set((rows as Row[]).map(([lesson]) => lesson))];
+    const told = lessons.slice(0, AT_ONCE);
+    const infos = await this.records.of({ lessons: told }, AT_ONCE);
     return {
-      found: infos.map((record) => ({ record, places: places.get(record.lesson) ?? [] })),
-      more: lessons.length > MOST,
+      found: infos.map((record) => ({
+        record,
+        places: (rows as Row[]).flatMap(([lesson, source, page, number, said]) =>
+          lesson === record.lesson && source !== null
+            ? [{ source, page, number, ...around(said, wanted) }]
+            : [],
+        ),
+      })),
+      more: lessons.length > AT_ONCE,
     };
   }
 
@@ -72,63 +81,50 @@ export class Finding {
     ]);
     return (rows as [string][]).map(([name]) => name);
   }
+}
 
-  private matching(
-    tutor: Id,
-    { course, student, from, until }: Wish,
-    wanted: readonly (readonly string[])[],
-  ): [sql: string, params: unknown[]] {
-    const also: string[] = [];
-    const params: unknown[] = [tutor];
-    const and = (condition: string, ...values: unknown[]): void => {
-      also.push(`AND ${condition}`);
-      params.push(...values);
-    };
-    if (course !== undefined) and('l.course = ?', course);
-    if (from !== undefined) and('l.opened_at >= ?', from);
-    if (until !== undefined) and('l.opened_at < ?', until);
-    if (student !== undefined)
-      and(
-        `EXISTS (SELECT 1 FROM people p WHERE p.lesson = l.id AND p.role = 'student' AND p.name = ?
-          AND EXISTS (SELECT 1 FROM spans s WHERE s.lesson = p.lesson AND s.person = p.id))`,
-        student,
-      );
-    if (wanted.length > 0)
-      and(
-        `l.id IN (SELECT w.lesson FROM record_index JOIN record_words w ON w.id = record_index.rowid
-          WHERE record_index MATCH ?)`,
-        matchOf(wanted),
-      );
-    return [
-      `SELECT l.id FROM records r JOIN lessons l ON l.id = r.lesson JOIN courses c ON c.id = l.course
-       WHERE c.tutor = ? ${also.join(' ')} ORDER BY l.opened_at DESC LIMIT ${MOST + 1}`,
-      params,
-    ];
-  }
-
-  private async places(
-    lessons: readonly Id[],
-    wanted: readonly (readonly string[])[],
-  ): Promise<Map<Id, Found[]>> {
-    const found = new Map<Id, Found[]>();
-    if (lessons.length === 0) return found;
-    const [rows] = await this.db.raw([
-      {
-        sql: `SELECT lesson, source, page, number, said FROM (
-          SELECT w.*, row_number() OVER (PARTITION BY w.lesson ORDER BY ${ORDER}) AS nth
-          FROM record_index JOIN record_words w ON w.id = record_index.rowid
-          WHERE record_index MATCH ? AND w.lesson IN (${lessons.map(() => '?').join(',')}))
-          WHERE nth <= ${PLACES} ORDER BY lesson, nth`,
-        params: [matchOf(wanted), ...lessons],
-      },
-    ]);
-    for (const [lesson, source, page, number, said] of rows as Row[])
-      found.set(lesson, [
-        ...(found.get(lesson) ?? []),
-        { source, page, number, ...around(said, wanted) },
-      ]);
-    return found;
-  }
+/** Asks for the records that fit, and the first places in each. */
+function matching(
+  tutor: Id,
+  { course, student, from, until, skip = 0 }: Wish,
+  wanted: readonly (readonly string[])[],
+): { sql: string; params: unknown[] } {
+  const also: string[] = [];
+  const params: unknown[] = wanted.length > 0 ? [matchOf(wanted), tutor] : [tutor];
+  const and = (condition: string, ...values: unknown[]): void => {
+    also.push(`AND ${condition}`);
+    params.push(...values);
+  };
+  if (course !== undefined) and('l.course = ?', course);
+  if (from !== undefined) and('l.opened_at >= ?', from);
+  if (until !== undefined) and('l.opened_at < ?', until);
+  if (student !== undefined)
+    and(
+      `EXISTS (SELECT 1 FROM people p WHERE p.lesson = l.id AND p.role = 'student' AND p.name = ?
+        AND EXISTS (SELECT 1 FROM spans s WHERE s.lesson = p.lesson AND s.person = p.id))`,
+      student,
+    );
+  const told = (fits: string): string => `SELECT l.id AS lesson, l.opened_at FROM records r
+    JOIN lessons l ON l.id = r.lesson JOIN courses c ON c.id = l.course
+    WHERE c.tutor = ? ${also.join(' ')} ${fits}
+    ORDER BY l.opened_at DESC, l.id LIMIT ${AT_ONCE + 1} OFFSET ?`;
+  params.push(skip);
+  if (wanted.length === 0)
+    return { sql: `SELECT lesson, NULL, NULL, NULL, '' FROM (${told('')})`, params };
+  return {
+    // Words are looked up once, and what is said is read of the few rows that are told.
+    sql: `WITH hits AS MATERIALIZED (
+        SELECT w.id, w.lesson, w.source, w.number FROM record_index
+        JOIN record_words w ON w.id = record_index.rowid WHERE record_index MATCH ?),
+      told AS MATERIALIZED (${told('AND l.id IN (SELECT lesson FROM hits)')}),
+      fits AS (SELECT id, told.opened_at,
+        row_number() OVER (PARTITION BY hits.lesson ORDER BY ${ORDER}) AS nth
+        FROM told JOIN hits ON hits.lesson = told.lesson)
+      SELECT w.lesson, w.source, w.page, w.number, w.said
+      FROM fits JOIN record_words w ON w.id = fits.id
+      WHERE fits.nth <= ${PLACES} ORDER BY fits.opened_at DESC, w.lesson, fits.nth`,
+    params,
+  };
 }
 
 /** As SQLite's full-text search has it: tokens that follow each other, the last of which may go on. */

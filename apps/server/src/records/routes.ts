@@ -5,7 +5,16 @@ import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { BoardShape, Title } from '../courses/shapes.js';
-import { Attendance, Attended, Figures, Found, GoesOn, RecordInfo, Sealing, Timeline } from './shapes.js';
+import {
+  Attendance,
+  Attended,
+  Figures,
+  Found,
+  GoesOn,
+  RecordInfo,
+  Sealing,
+  Timeline,
+} from './shapes.js';
 
 const tags = ['records'];
 const Params = z.object({ lesson: Id });
@@ -18,6 +27,7 @@ const Wish = z.object({
   student: z.string().max(200).optional(),
   from: Moment.optional(),
   until: Moment.optional(),
+  skip: z.coerce.number().int().min(0).max(1_000_000).optional(),
 });
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
@@ -34,15 +44,23 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
           200: z.object({
             found: z.array(z.object({ record: RecordInfo, places: z.array(Found) })),
             more: z.boolean(),
-            students: z.array(z.string()),
           }),
         },
       },
     },
-    async ({ tutor, query }) => ({
-      ...(await app.finding.find(tutor.id, query)),
-      students: await app.finding.students(tutor.id),
-    }),
+    ({ tutor, query }) => app.finding.find(tutor.id, query),
+  );
+
+  app.get(
+    '/students',
+    {
+      schema: {
+        tags,
+        summary: 'Names of students who were in this tutor’s lessons',
+        response: { 200: z.object({ students: z.array(z.string()) }) },
+      },
+    },
+    async ({ tutor }) => ({ students: await app.finding.students(tutor.id) }),
   );
 
   app.get(

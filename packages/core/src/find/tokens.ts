@@ -3,6 +3,8 @@ import { fold } from './find.js';
 /** Letters of scripts that put no space between words: each is looked up by itself. */
 const ALONE =
   /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Thai}\p{sc=Lao}\p{sc=Khmer}\p{sc=Myanmar}]/gu;
+/** Letters and digits without anything between them, marks included. */
+const RUN = /[\p{L}\p{N}\p{M}]+/gu;
 const BETWEEN = /[^\p{L}\p{N}]+/u;
 
 /** A text as the words it is found by: folded, letters and digits alone. */
@@ -33,25 +35,29 @@ function standsAt(tokens: readonly string[], word: readonly string[], at: number
   });
 }
 
-/** Some words around the first place at which one of the wanted words begins; the beginning where none does. */
+/**
+ * Some words around the first place at which one of the wanted words begins; the beginning of the text where
+ * none does.
+ */
 export function around(text: string, wanted: readonly (readonly string[])[]): Snippet {
-  const { text: folded, places } = fold(text);
-  let found: { from: number; to: number } | null = null;
-  for (const word of wanted) {
-    const first = word.join('');
-    const match = new RegExp(`(?<![\\p{L}\\p{N}])${escaped(word[0]!)}`, 'u').exec(folded);
-    const from = match?.index ?? folded.indexOf(word[0]!);
-    if (from < 0 || (found && found.from <= from)) continue;
-    found = { from, to: from + (folded.startsWith(first, from) ? first : word[0]!).length };
+  for (const { 0: run, index } of text.matchAll(RUN)) {
+    const folded = fold(run);
+    for (const word of wanted) {
+      const [first, whole] = [word[0]!, word.join('')];
+      const isAlone = first.search(ALONE) === 0;
+      const from = isAlone ? folded.text.indexOf(first) : folded.text.startsWith(first) ? 0 : -1;
+      if (from < 0) continue;
+      const to = from + (folded.text.startsWith(whole, from) ? whole : first).length;
+      const start = index + folded.places[from]!;
+      const end = index + (folded.places[to] ?? run.length);
+      return {
+        before: tidy(text.slice(Math.max(0, start - AROUND), start)),
+        found: tidy(text.slice(start, end)),
+        after: tidy(text.slice(end, end + AROUND)),
+      };
+    }
   }
-  if (!found) return { before: '', found: '', after: tidy(text.slice(0, 2 * AROUND)) };
-  const start = places[found.from]!;
-  const end = places[found.to] ?? text.length;
-  return {
-    before: tidy(text.slice(Math.max(0, start - AROUND), start)),
-    found: tidy(text.slice(start, end)),
-    after: tidy(text.slice(end, end + AROUND)),
-  };
+  return { before: '', found: '', after: tidy(text.slice(0, 2 * AROUND)) };
 }
 
 /** Letters before and after what was found. */
@@ -66,8 +72,4 @@ export interface Snippet {
 
 function tidy(words: string): string {
   return words.replace(/\s+/gu, ' ');
-}
-
-function escaped(word: string): string {
-  return word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 }

@@ -266,7 +266,8 @@ export class RecordScreen {
       this.watchSealing();
       const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
-      const page = this.at();
+      // The address names a page, or one begins where the lesson did.
+      const page = this.at() ?? opened.figures?.pages?.[0]?.page;
       if (page) afterNextRender(() => this.stage()?.goTo(page), { injector: this.injector });
     } catch (error) {
       this.trouble.set(troubleOf(error));

@@ -14,7 +14,8 @@ const record: FoundRecord['record'] = {
   pageCount: 2,
   people: ['Ida'],
 };
-const answer = (...found: FoundRecord[]) => ({ found, more: false, students: ['Ida', 'Noor'] });
+const answer = (...found: FoundRecord[]) => ({ found, more: false });
+const students = { students: ['Ida', 'Noor'] };
 const today = { courses: [{ id: 'c1', name: 'Tides' }], records: [] };
 
 describe('the records', () => {
@@ -22,7 +23,11 @@ describe('the records', () => {
     const screen = await Screen.show(
       RecordsScreen,
       {},
-      { 'GET /records?': answer({ record, places: [] }), 'GET /today': today },
+      {
+        'GET /records?': answer({ record, places: [] }),
+        'GET /today': today,
+        'GET /students': students,
+      },
     );
     expect(screen.text).toContain('1 record');
     expect(screen.text).toContain('Tue, 24 Nov 2026 · Tides · 50 min · Ida');
@@ -30,7 +35,7 @@ describe('the records', () => {
     const empty = await Screen.show(
       RecordsScreen,
       {},
-      { 'GET /records?': answer(), 'GET /today': today },
+      { 'GET /records?': answer(), 'GET /today': today, 'GET /students': students },
     );
     expect(empty.text).toContain('When you close a lesson, its record appears here.');
   });
@@ -51,6 +56,7 @@ describe('the records', () => {
           places,
         }),
         'GET /today': today,
+        'GET /students': students,
       },
     );
     const links = [...screen.element.querySelectorAll<HTMLAnchorElement>('.places a')];
@@ -64,14 +70,14 @@ describe('the records', () => {
     ]);
   });
 
-  it('are looked for once, with all that was wanted meanwhile', async () => {
-    jasmine.clock().install();
+  it('are looked for at the ends of a run of keys, with all that was wanted meanwhile', async () => {
     const screen = await Screen.show(
       RecordsScreen,
       {},
-      { 'GET /records?': answer(), 'GET /today': today },
+      { 'GET /records?': answer(), 'GET /today': today, 'GET /students': students },
     );
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    jasmine.clock().install();
     const words = screen.element.querySelector<HTMLInputElement>('input[name=words]')!;
     for (const text of ['e', 'eb', 'ebb']) {
       words.value = text;
@@ -83,6 +89,7 @@ describe('the records', () => {
     jasmine.clock().tick(1000);
     jasmine.clock().uninstall();
     expect(went.calls.allArgs().map(([, extras]) => extras?.queryParams)).toEqual([
+      { words: 'e', course: null, student: null, from: null, until: null },
       { words: 'ebb', course: 'c1', student: null, from: null, until: null },
     ]);
   });
@@ -91,7 +98,7 @@ describe('the records', () => {
     const screen = await Screen.show(
       RecordsScreen,
       { words: 'moon' },
-      { 'GET /records?words=moon': answer(), 'GET /today': today },
+      { 'GET /records?words=moon': answer(), 'GET /today': today, 'GET /students': students },
     );
     expect(screen.text).toContain('No record fits all of that.');
     TestBed.resetTestingModule();
@@ -102,6 +109,7 @@ describe('the records', () => {
         'GET /records?course=c1': problem('slow-down', 'That was tried too often.'),
         'GET /courses/c1/attendance': { lessons: [] },
         'GET /today': today,
+        'GET /students': students,
       },
     );
     expect(lost.text).toContain('That was tried too often.');

@@ -17,8 +17,8 @@ import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shape
 import { CourseAttendance } from '../../figures/course-attendance';
 import { sayDate, sayLength } from '../../time/say-time';
 
-/** How long nothing must be typed before it is looked for, in ms. */
-const REST = 200;
+/** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
+const REST = 60;
 
 /** What is looked for, as it stands in the address. */
 interface Wish {
@@ -57,6 +57,7 @@ export class RecordsScreen {
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** What is wanted and doesn’t stand in the address yet. */
   private coming: Partial<Wish> = {};
+  private wantedAt = -Infinity;
   private asked = 0;
   protected readonly wish = computed<Wish>(() => ({
     words: this.words() ?? '',
@@ -84,26 +85,26 @@ export class RecordsScreen {
       const course = this.course();
       untracked(() => void this.loadAttended(course));
     });
-    void this.loadCourses();
+    void this.loadChoices();
     inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
   }
 
   /** Something else is looked for. */
-  protected want(change: Partial<Wish>, rest = 0): void {
+  protected want(change: Partial<Wish>): void {
     clearTimeout(this.timer);
     this.coming = { ...this.coming, ...change };
-    this.timer = setTimeout(() => {
+    const go = (): void => {
+      this.wantedAt = performance.now();
       const wish = { ...this.wish(), ...this.coming };
       this.coming = {};
       const queryParams = Object.fromEntries(
         Object.entries(wish).map(([key, value]) => [key, value || null]),
       );
       void this.router.navigate([], { queryParams, replaceUrl: true });
-    }, rest);
-  }
-
-  protected type(words: string): void {
-    this.want({ words }, REST);
+    };
+    const since = performance.now() - this.wantedAt;
+    if (since >= REST) go();
+    else this.timer = setTimeout(go, REST - since);
   }
 
   protected clear(): void {
@@ -114,7 +115,8 @@ export class RecordsScreen {
     return number === null ? SOURCES[source] : `${SOURCES[source]} ${number}`;
   }
 
-  protected async look(): Promise<void> {
+  /** @param skip how many of what fits are there already */
+  protected async look(skip = 0): Promise<void> {
     const asked = ++this.asked;
     this.trouble.set(null);
     const { words, course, student, from, until } = this.wish();
@@ -123,26 +125,27 @@ export class RecordsScreen {
         ...{ words, course, student },
         from: from && String(dayOf(from, 0)),
         until: until && String(dayOf(until, 1)),
+        skip: skip === 0 ? '' : String(skip),
       }).filter(([, value]) => value !== ''),
     );
     try {
       const answer = await this.api.get<{
         found: FoundRecord[];
         more: boolean;
-        students: string[];
       }>(`/records?${query}`);
       // What was asked later has been answered.
       if (asked !== this.asked) return;
-      this.found.set(answer.found);
+      this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
       this.more.set(answer.more);
-      this.students.set(answer.students);
     } catch (error) {
       if (asked === this.asked) this.trouble.set(troubleOf(error));
     }
   }
 
-  private async loadCourses(): Promise<void> {
+  private async loadChoices(): Promise<void> {
     try {
+      const { students } = await this.api.get<{ students: string[] }>('/students');
+      this.students.set(students);
       this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
     } catch (error) {
       this.trouble.set(troubleOf(error));
