@@ -4,6 +4,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { FastifyInstance } from 'fastify';
 import { operations } from '../boards/tables.js';
 import { chatLines, gestures, pageTurns } from '../lessons/tables.js';
+import { recordNotes } from '../records/tables.js';
 
 /** Who was in last week's lesson, and the pages that they wrote on. */
 export interface LastWeek {
@@ -70,6 +71,20 @@ export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promis
   await app.db
     .insert(gestures)
     .values(shown.map(([person, at, what]) => ({ lesson, person, what, at: minute(at) })));
+
+  const notes = {
+    summary: 'We joined the Great Bear and Cassiopeia. Noor underlined Rigel by herself.',
+    until: 'Look for Orion after ten, and write down when you saw it.',
+  };
+  for (const kind of ['summary', 'until'] as const) {
+    const note = await app.recordNotes.write(lesson, tutor, {
+      ...{ kind, text: notes[kind], follows: null },
+    });
+    await app.db
+      .update(recordNotes)
+      .set({ at: minute(58) })
+      .where(eq(recordNotes.id, note.id));
+  }
 
   const said: [Id, number, ChatTo, string][] = [
     [ida, 13.5, 'all', 'It looks like a saucepan!'],
