@@ -44,6 +44,7 @@ import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
+import { exportRoutesOfRecords } from './records/export-routes.js';
 import { noteRoutes } from './records/note-routes.js';
 import { records } from './records/plugin.js';
 import { recordRoutes } from './records/routes.js';
@@ -187,6 +188,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
       await api.register(noteRoutes);
+      await api.register(exportRoutesOfRecords);
     },
     { prefix: '/api' },
   );

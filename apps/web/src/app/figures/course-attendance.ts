@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { colourOfPerson } from '@cuaderno/core';
 import type { LessonAttended } from '../api/shapes';
 import { Chart } from '../charts/chart';
@@ -15,7 +15,12 @@ const MOST = 26;
   imports: [Chart],
   template: `
     <section aria-labelledby="attendance">
-      <h2 id="attendance">Attendance</h2>
+      <div class="head">
+        <h2 id="attendance">Attendance</h2>
+        <button type="button" class="act quiet" (click)="saved.emit()">
+          Save as a table (CSV)
+        </button>
+      </div>
       <cua-chart [option]="chart()" [height]="200" />
       <details>
         <summary>As a table</summary>
@@ -63,6 +68,8 @@ const MOST = 26;
 export class CourseAttendance {
   /** The latest first. */
   readonly lessons = input.required<readonly LessonAttended[]>();
+  /** It is to be saved as a table. */
+  readonly saved = output();
 
   protected readonly length = sayLength;
   /** In the order in which they came first. */

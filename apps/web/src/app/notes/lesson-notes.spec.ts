@@ -130,5 +130,12 @@ describe('notes of a lesson', () => {
     expect(await screen.fixture.componentInstance.saveAll()).toBeTrue();
     const sent = screen.api.asked.filter(({ call }) => call.startsWith('POST'));
     expect(sent.map(({ body }) => (body as Note).kind)).toEqual(['until']);
+    // Seen again, they stand there as they are kept; nothing is being written any more.
+    screen.fixture.destroy();
+    const again = TestBed.createComponent(LessonNotes);
+    again.componentRef.setInput('lesson', 'l1');
+    await screen.settles();
+    await again.whenStable();
+    expect((again.nativeElement as Element).querySelector('textarea')).toBeNull();
   });
 });

@@ -142,13 +142,21 @@ export class LessonNotes {
       ...all,
       [kind]: { text: all[kind]?.text ?? '', follows: newest?.id ?? null },
     }));
-    this.kept.keep(this.lesson(), this.drafts());
+    this.remember();
     this.overtaken.update((set) => new Set(set).add(kind));
   }
 
   private async fetch(): Promise<void> {
     const { notes } = await this.api.get<{ notes: Note[] }>(`/lessons/${this.lesson()}/notes`);
     this.versions.set(notes);
+  }
+
+  /** What says nothing but what is kept already needn't be remembered. */
+  private remember(): void {
+    const unkept = this.notes().flatMap(({ kind, draft, newest }) =>
+      draft && draft.text.trim() !== (newest?.text ?? '') ? [[kind, draft] as const] : [],
+    );
+    this.kept.keep(this.lesson(), Object.fromEntries(unkept));
   }
 
   private put(kind: NoteKind, draft: Draft | null): void {
@@ -158,7 +166,7 @@ export class LessonNotes {
       else delete drafts[kind];
       return drafts;
     });
-    this.kept.keep(this.lesson(), this.drafts());
+    this.remember();
     if (draft === null)
       this.overtaken.update((set) => new Set([...set].filter((one) => one !== kind)));
   }

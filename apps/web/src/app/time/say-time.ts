@@ -60,6 +60,13 @@ export function sayZone(): string {
   return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');
 }
 
+/** For an address: that times are to be said in the time zone of this machine. */
+export function inThisZone(): string {
+  return new URLSearchParams({
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  }).toString();
+}
+
 /** "3:07": a length in seconds, as players show it. */
 export function sayPlace(seconds: number): string {
   const whole = Math.max(0, Math.floor(Number.isFinite(seconds) ? seconds : 0));

@@ -42,7 +42,7 @@ import { PaperSource } from '../../stage/paper-source';
 import type { Signer } from '../../stage/shown-layer';
 import { Stage } from '../../stage/stage';
 import { download } from '../../export/download';
-import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
+import { inThisZone, sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 
 type Mode = 'end' | 'before' | 'replay' | 'figures' | 'about';
 
@@ -348,6 +348,17 @@ export class RecordScreen {
       this.timeline.set(timeline);
       const beside = this.happenings().map(({ at }) => ({ from: at, to: at }));
       this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...beside]));
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async saveChat(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const path = `/records/${this.lesson()}/chat.txt?${inThisZone()}`;
+      const { blob, name } = await this.api.download(path, new AbortController().signal);
+      download(blob, name);
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }

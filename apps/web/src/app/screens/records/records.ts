@@ -14,8 +14,9 @@ import { ButtonModule } from 'primeng/button';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
+import { download } from '../../export/download';
 import { CourseAttendance } from '../../figures/course-attendance';
-import { sayDate, sayLength } from '../../time/say-time';
+import { inThisZone, sayDate, sayLength } from '../../time/say-time';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
 const REST = 60;
@@ -139,6 +140,16 @@ export class RecordsScreen {
       this.more.set(answer.more);
     } catch (error) {
       if (asked === this.asked) this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async saveAttendance(): Promise<void> {
+    try {
+      const path = `/courses/${this.course()}/attendance.csv?${inThisZone()}`;
+      const { blob, name } = await this.api.download(path, new AbortController().signal);
+      download(blob, name);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
     }
   }
 

@@ -1,0 +1,79 @@
+import { Id } from '@cuaderno/core';
+import { writeCsv } from '@cuaderno/formats/csv';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { DateTime, IANAZone } from 'luxon';
+import { z } from 'zod';
+import { attachment } from '../files/attachment.js';
+import { chatText } from './chat-text.js';
+
+const tags = ['records'];
+/** In which times are said: that of whoever asks. */
+const Zone = z.object({
+  zone: z
+    .string()
+    .max(100)
+    .refine((name) => IANAZone.isValidZone(name), 'a time zone, as Europe/Oslo')
+    .default('UTC'),
+});
+
+/** What else can be taken out of records, as text. */
+export const exportRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
+  app.addHook('onRequest', app.tutorOnly);
+
+  app.get(
+    '/records/:lesson/chat.txt',
+    {
+      schema: {
+        tags,
+        summary: 'The chat of a lesson as plain text',
+        params: z.object({ lesson: Id }),
+        querystring: Zone,
+      },
+    },
+    async ({ tutor, params, query }, reply) => {
+      const record = await app.records.one(params.lesson, tutor.id);
+      const { chat } = await app.records.timeline(record.lesson);
+      const people = await app.records.attendance(record.lesson, record.closedAt);
+      const day = DateTime.fromMillis(record.openedAt, { zone: query.zone }).toISODate();
+      return reply
+        .header('content-type', 'text/plain; charset=utf-8')
+        .header(
+          'content-disposition',
+          attachment(`${record.courseName} – ${record.title} – ${day} – chat.txt`),
+        )
+        .send(chatText(record, chat, people, query.zone));
+    },
+  );
+
+  app.get(
+    '/courses/:course/attendance.csv',
+    {
+      schema: {
+        tags,
+        summary: 'Who came to the lessons of a course, as a table (RFC 4180)',
+        params: z.object({ course: Id }),
+        querystring: Zone,
+      },
+    },
+    async ({ tutor, params, query }, reply) => {
+      const course = await app.courses.one(params.course, tutor.id);
+      const lessons = await app.records.attended(course.id);
+      const time = (ms: number): string =>
+        DateTime.fromMillis(ms, { zone: query.zone })
+          .startOf('second')
+          .toISO({ suppressMilliseconds: true })!;
+      const minutes = (ms: number): number => Math.round(ms / 60_000);
+      const rows = [...lessons].reverse().flatMap(({ openedAt, length, people }) => {
+        const lesson = [course.name, time(openedAt), time(openedAt + length), minutes(length)];
+        return people.length === 0
+          ? [[...lesson, '', 0]]
+          : people.map((person) => [...lesson, person.name, minutes(person.length)]);
+      });
+      const header = [...['Course', 'Opened', 'Closed', 'Minutes', 'Student', 'Minutes there']];
+      return reply
+        .header('content-type', 'text/csv; charset=utf-8; header=present')
+        .header('content-disposition', attachment(`${course.name} – attendance.csv`))
+        .send(writeCsv(header, rows));
+    },
+  );
+};
