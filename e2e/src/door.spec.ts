@@ -91,7 +91,7 @@ test('whoever comes waits at the door until the tutor lets them in, and can be s
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
   await expect(ida.page.getByText('The lesson is over')).toBeVisible();
   await maren.page.waitForURL(/records/);
-  await expect(maren.page.getByText('Jonas', { exact: true })).toBeVisible();
+  await expect(maren.page.locator('aside').getByText('Jonas', { exact: true })).toBeVisible();
 
   // Retired, its link is dead for good.
   await maren.page.goto(server.url);
