@@ -5,7 +5,7 @@ import type { Records } from './service.js';
 import type { Found, RecordInfo } from './shapes.js';
 
 /** Records that are told at once, and places in each. */
-export const AT_ONCE = 12;
+const AT_ONCE = 12;
 const PLACES = 3;
 /** Pages first, then what was said, then what was written of it. */
 const ORDER = "instr('page chat summary until', source), number, id";

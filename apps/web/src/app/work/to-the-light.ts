@@ -17,20 +17,21 @@ export interface Showing {
  * @param lamp as it is shown; `null` where none is, or where this window goes nowhere by itself
  */
 export class ToTheLight {
-  private shown: Lamp | null = null;
+  /** The lamp to which this window went, as text: it is told anew with every arrow. */
+  private shown: string | null = null;
 
   constructor(lamp: () => Lamp | null, stage: () => Showing) {
     effect(() => {
       const lit = lamp();
       if (!lit) this.shown = null;
-      if (!lit || lit === this.shown) return;
+      if (!lit || JSON.stringify(lit) === this.shown) return;
       const where = stage();
       // Who is elsewhere, or came this moment, is at that page after one of the next moves.
       where.moved();
       const middle = { x: lit.x + lit.width / 2, y: lit.y + lit.height / 2 };
       untracked(() => {
         if (!where.sees(lit.page)) return;
-        this.shown = lit;
+        this.shown = JSON.stringify(lit);
         where.reveal(lit.page, middle);
       });
     });
