@@ -105,9 +105,11 @@ export const OFFICE = {
  * they are `optional`.
  */
 export function debian(packages, { optional = false } = {}) {
-  const missing = packages.filter(
-    ({ command }) => run('which', [command], { quiet: true, allowFailure: true }).status !== 0,
-  );
+  const missing = packages.filter(({ command, args = [] }) => {
+    // With arguments, it isn't enough that the command is there: it must do what they ask.
+    const [asked, words] = args.length > 0 ? [command, args] : ['which', [command]];
+    return run(asked, words, { quiet: true, allowFailure: true }).status !== 0;
+  });
   if (missing.length === 0) return;
   const names = missing.flatMap(({ name }) => name.split(' '));
   console.log(`Installing ${names.join(', ')}…`);

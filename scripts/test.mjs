@@ -18,6 +18,11 @@ debian([
   { command: 'chromium', name: 'chromium' },
   { command: 'qpdf', name: 'qpdf' },
   { command: 'pdftoppm', name: 'poppler-utils' },
+  {
+    command: '/usr/bin/python3',
+    args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],
+    name: 'python3-gi gir1.2-poppler-0.18',
+  },
 ]);
 buildServer();
 buildSite();

@@ -49,9 +49,18 @@ function log(file: string): Entry[] {
 /**
  * 60 pages with 5,000 strokes to PDF, from the log on disk to the file's last byte, in the worker
  * that the server uses; against loading and saving the same file, which is the record, with the PDF
- * library alone, in a worker too. The time against the sheets without their ink is told besides.
+ * library alone, in a worker too; once with the ink drawn in, once as annotations. The time against the sheets without their ink is told besides.
  */
-export async function measure(): Promise<Result> {
+export async function measure(): Promise<Result[]> {
+  const drawn = await measured('drawn', 'record-export', 4);
+  return [drawn, await measured('annotations', 'record-export-annotations', 6)];
+}
+
+async function measured(
+  ink: 'drawn' | 'annotations',
+  name: string,
+  limit: number,
+): Promise<Result> {
   const folder = mkdtempSync(join(tmpdir(), 'cuaderno-export-'));
   const bytes = await workbook(PAGES);
   const hash = createHash('sha256').update(bytes).digest('hex');
@@ -89,7 +98,7 @@ export async function measure(): Promise<Result> {
           title: 'Bench',
           author: 'Maren',
           date: 0,
-          ink: true,
+          ink,
           files: folder,
         },
       },
@@ -135,7 +144,7 @@ export async function measure(): Promise<Result> {
   );
   const bare = median(runs.map(({ ours, sheets }) => ours / sheets));
   console.log(`${bare.toFixed(2)} times as long as loading and saving the sheets without any ink`);
-  return result('record-export', 'ms', middle!.ours, middle!.same, 4, {
+  return result(name, 'ms', middle!.ours, middle!.same, limit, {
     also: megabytes < MEMORY_LIMIT,
   });
 }

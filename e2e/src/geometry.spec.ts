@@ -84,10 +84,7 @@ test('ink lies where poppler draws it, on cropped and turned pages', async ({ br
 
   await maren.button('Close the lesson').click();
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
-  const waiting = maren.page.waitForEvent('download');
-  await maren.button('Download as PDF').click();
-  const path = join(server.folder, 'record.pdf');
-  await (await waiting).saveAs(path);
+  const { path } = await maren.saveRecord();
   execFileSync('qpdf', ['--check', path]);
   const text = execFileSync('pdftotext', [path, '-']).toString();
   for (const turn of [0, 90, 180, 270]) expect(text).toContain(`Turned by ${turn}`);

@@ -1,7 +1,6 @@
 import { expect, test } from './story.js';
 import { execFileSync } from 'node:child_process';
 
-import { join } from 'node:path';
 import { Line, ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
@@ -175,12 +174,8 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
   });
 
   await test.step('7: the record as one PDF that other tools read', async () => {
-    const waiting = maren.page.waitForEvent('download');
-    await maren.button('Download as PDF').click();
-    const download = await waiting;
-    const path = join(server.folder, 'record.pdf');
-    await download.saveAs(path);
-    expect(download.suggestedFilename()).toContain('Sky-watching');
+    const { path, name } = await maren.saveRecord();
+    expect(name).toContain('Sky-watching');
     execFileSync('qpdf', ['--check', path]);
     expect(execFileSync('pdftotext', [path, '-']).toString()).toContain('Sheet 3 of 6');
     expect(execFileSync('pdfinfo', [path]).toString()).toMatch(/Pages:\s+7/);

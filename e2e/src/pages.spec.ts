@@ -86,11 +86,7 @@ test('pages are added, dressed, copied, put in order and taken out while a stude
   // The record has the pages in this order, with their own text, and the squared paper.
   await maren.button('Close the lesson').click();
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
-  const [download] = await Promise.all([
-    maren.page.waitForEvent('download'),
-    maren.button('Download as PDF').click(),
-  ]);
-  const path = await download.path();
+  const { path } = await maren.saveRecord();
   execFileSync('qpdf', ['--check', path]);
   const text = execFileSync('pdftotext', [path, '-']).toString().split('\f');
   expect(text.slice(0, 4).map((page) => page.trim() !== '')).toEqual([true, true, true, false]);

@@ -43,6 +43,17 @@ export class Someone {
     return this.page.locator('cua-stage .host');
   }
 
+    /** On the screen of a record: saves it as a PDF, as is proposed; returns where it lies and what it is called. */
+  async saveRecord(): Promise<{ path: string; name: string }> {
+    await this.button('Save…').click();
+    const dialog = this.page.getByRole('dialog', { name: 'Save from this record' });
+    const [download] = await Promise.all([
+      this.page.waitForEvent('download'),
+      dialog.getByRole('button', { name: 'Save' }).click(),
+    ]);
+    return { path: await download.path(), name: download.suggestedFilename() };
+  }
+
   button(name: string | RegExp): Locator {
     return this.page.getByRole('button', { name });
   }

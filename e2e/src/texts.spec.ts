@@ -151,11 +151,7 @@ test('texts and slips are written on the page, read by all, and found in the rec
   expect((await words(maren))[1]).toEqual(['•גאות', '•潮汐']);
   await maren.button('Close the lesson').click();
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
-  const [download] = await Promise.all([
-    maren.page.waitForEvent('download'),
-    maren.button('Download as PDF').click(),
-  ]);
-  const path = await download.path();
+  const { path } = await maren.saveRecord();
   execFileSync('qpdf', ['--check', path]);
   const said = execFileSync('pdftotext', [path, '-']).toString().replace(/\s+/g, ' ');
   expect(said).toContain('When is low water at Solvik tonight, and how low is it?');

@@ -44,7 +44,13 @@ import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
+import { mailbox } from './mailbox/mailbox.js';
+import { mailboxRoutes } from './mailbox/routes.js';
+import { recordLinks } from './record-links/plugin.js';
+import { recordLinkRoutes } from './record-links/routes.js';
+import { sharedRoutes } from './record-links/shared-routes.js';
 import { exportRoutesOfRecords } from './records/export-routes.js';
+import { pdfRoutesOfRecords } from './records/pdf-routes.js';
 import { noteRoutes } from './records/note-routes.js';
 import { records } from './records/plugin.js';
 import { recordRoutes } from './records/routes.js';
@@ -154,6 +160,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     office,
   });
   app.addHook('onClose', () => darkroom.close());
+  await app.register(mailbox);
+  await app.register(recordLinks, { folder: config.dataFolder, darkroom });
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
   app.decorate('heldFiles', heldFiles);
@@ -189,6 +197,10 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(recordRoutes);
       await api.register(noteRoutes);
       await api.register(exportRoutesOfRecords);
+      await api.register(pdfRoutesOfRecords);
+      await api.register(recordLinkRoutes);
+      await api.register(sharedRoutes);
+      await api.register(mailboxRoutes);
     },
     { prefix: '/api' },
   );

@@ -15,7 +15,12 @@ export interface BringLimits {
 
 /** A board, or the import that will make one. */
 export type Brought =
-  | { readonly kind: 'board'; readonly board: BoardInfo; readonly file: string | null }
+  | {
+      readonly kind: 'board';
+      readonly board: BoardInfo;
+      readonly file: string | null;
+      readonly lifted: { readonly count: number; readonly stayed: number };
+    }
   | { readonly kind: 'job'; readonly job: string };
 
 /** Makes boards of stored files, whatever they turn out to be: PDFs, slides, boards that were saved. */
@@ -49,9 +54,9 @@ export class Bringing {
     };
     try {
       if (!(await isPacked(file.path))) {
-        const board = await imports.begin(file, wishes);
+        const { file: shown, lifted, ...board } = await imports.begin(file, wishes);
         release();
-        return { kind: 'board', board, file: file.hash };
+        return { kind: 'board', board, file: shown, lifted };
       }
       const deck = await slides.kindOf(file, maxUploadBytes);
       if (deck) {
@@ -63,7 +68,7 @@ export class Bringing {
       const board = await boardFiles.open(file, { course, tutor, maxUploadBytes });
       // What is in it is kept, not the zip.
       await over();
-      return { kind: 'board', board, file: null };
+      return { kind: 'board', board, file: null, lifted: { count: 0, stayed: 0 } };
     } catch (error) {
       await over();
       throw error;

@@ -29,7 +29,7 @@ export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
             port: app.db.lend(),
             board: board.id,
             seq: null,
-            ink: query.ink === 'all',
+            ink: query.ink === 'all' ? 'drawn' : 'none',
             title: board.title,
             author: tutor.name,
             date: Date.now(),

@@ -11,6 +11,7 @@ import {
   shownSize,
 } from '@cuaderno/core';
 import type { Actor, Board, Operation, PageSpec, PdfPlacement } from '@cuaderno/core';
+import type { TakenItem } from '@cuaderno/formats/pdf-annotations';
 import type { PdfFault } from '@cuaderno/formats/pdf-in';
 import type { FastifyBaseLogger } from 'fastify';
 import type { FileStore, StoredFile } from '../files/store.js';
@@ -19,6 +20,8 @@ import type { LessonBus } from '../live/lesson-bus.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
+import { Lifting, writing } from './lifting.js';
+import type { Lifted } from './lifting.js';
 import type { BoardInfo, Boards } from './service.js';
 
 const FAULTS: Record<PdfFault, ProblemCode> = {
@@ -31,6 +34,25 @@ const FAULTS: Record<PdfFault, ProblemCode> = {
 
 /** What a file calls its pages, by number. */
 type PageNames = ReadonlyMap<number, string>;
+
+/** Pages of a file that follow each other. */
+interface PageRun {
+  readonly file: string;
+  /** `null` for one that can't be read. */
+  readonly placements: readonly (PdfPlacement | null)[];
+  /** Number of the first of them. */
+  readonly first: number;
+  readonly names: PageNames;
+  /** What was written on the file's pages, by their numbers. */
+  readonly written: ReadonlyMap<number, readonly TakenItem[]>;
+}
+
+/** A board that was made of a PDF, with the file that it shows. */
+export interface ImportedBoard extends BoardInfo {
+  readonly file: string;
+  /** How many annotations can be written on like ink, and how many stay part of their pages. */
+  readonly lifted: { readonly count: number; readonly stayed: number };
+}
 
 export interface Upload {
   readonly course: string;
@@ -49,6 +71,7 @@ export interface Upload {
  */
 export class Imports {
   private readonly running = new Set<Promise<void>>();
+  private readonly lifting: Lifting;
 
   constructor(
     private readonly boards: Boards,
@@ -56,10 +79,29 @@ export class Imports {
     private readonly store: FileStore,
     private readonly workers: Workers,
     private readonly log: FastifyBaseLogger,
-  ) {}
+  ) {
+    this.lifting = new Lifting(store, workers);
+  }
 
-  /** Throws the problem that keeps the file from becoming a board; then nothing was made. */
-  async begin(file: StoredFile, upload: Upload): Promise<BoardInfo> {
+  /**
+   * What was written on the file with other programs comes as ink, and the board has the file without it. Throws the
+   * problem that keeps the file from becoming a board; then nothing was made.
+   */
+  async begin(file: StoredFile, upload: Upload): Promise<ImportedBoard> {
+    const lifted = await this.lifting.lift(file);
+    const { count, stayed } = lifted;
+    const made = upload.madeOf ?? lifted.madeOf;
+    try {
+      const board = await this.make(lifted, made ? { ...upload, madeOf: made } : upload);
+      return { ...board, file: lifted.file.hash, lifted: { count, stayed } };
+    } finally {
+      lifted.release();
+      await this.boards.known.dropUnknown(lifted.file.hash);
+    }
+  }
+
+  private make(lifted: Lifted, upload: Upload): Promise<BoardInfo> {
+    const { file, written } = lifted;
     return new Promise<BoardInfo>((resolve, reject) => {
       let count = 0;
       let board: Promise<BoardInfo> | null = null;
@@ -83,7 +125,8 @@ export class Imports {
           }
           const { id } = await board;
           const ops = naming.splice(0);
-          await this.addPages(id, upload.tutor, file.hash, placements, first, names, ops);
+          const run = { file: file.hash, placements, first, names, written };
+          await this.addPages(id, upload.tutor, run, ops);
           resolve(await board);
         },
         names: async (found) => {
@@ -112,13 +155,23 @@ export class Imports {
   ): Promise<string[]> {
     let names: PageNames = new Map();
     const placements: (PdfPlacement | null)[] = [];
-    await this.inspect(file.path, 1, {
-      count: () => undefined,
-      pages: (run) => Promise.resolve(void placements.push(...run)),
-      names: (found) => Promise.resolve(void (names = found)),
-    });
-    if (!placements.some(Boolean)) throw new ProblemError('file-broken');
-    return this.addPages(board, tutor, file.hash, placements, 1, names, [], after);
+    const { file: shown, madeOf, written, release } = await this.lifting.lift(file);
+    try {
+      await this.inspect(shown.path, 1, {
+        count: () => undefined,
+        pages: (run) => Promise.resolve(void placements.push(...run)),
+        names: (found) => Promise.resolve(void (names = found)),
+      });
+      if (!placements.some(Boolean)) throw new ProblemError('file-broken');
+      if (madeOf)
+        await this.boards.addFile(board, { ...shown, type: 'application/pdf', name: '', madeOf });
+      else await this.boards.useFile(board, shown.hash);
+      const run = { file: shown.hash, placements, first: 1, names, written };
+      return await this.addPages(board, tutor, run, [], after);
+    } finally {
+      release();
+      await this.boards.known.dropUnknown(shown.hash);
+    }
   }
 
   /** How many pages a stored PDF has. Throws the problem that keeps it from being shown. */
@@ -151,7 +204,7 @@ export class Imports {
 
   /** Goes on with imports that were cut off by a stop of the server. */
   async resume(): Promise<void> {
-    for (const { board, hash, pages } of await this.boards.allFiles()) {
+    for (const { board, hash, pages, madeOf } of await this.boards.allFiles()) {
       const room = await this.bus.room(board);
       if (!room) continue;
       const there = await room.between((state) => broughtFrom(state, hash));
@@ -159,10 +212,13 @@ export class Imports {
       this.log.info({ board, from: there + 1, pages }, 'an import goes on');
       const owner = await this.boards.owner(board);
       let names: PageNames = new Map();
+      // What was written comes with its page, so pages that are there have it.
+      const taken = madeOf ? await this.workers.annotationsOf(this.store.path(madeOf)) : null;
+      const written = taken?.pages ?? new Map<number, readonly TakenItem[]>();
       await this.inspect(this.store.path(hash), there + 1, {
         count: () => undefined,
         pages: async (placements, first) => {
-          await this.addPages(board, owner, hash, placements, first, names);
+          await this.addPages(board, owner, { file: hash, placements, first, names, written });
         },
         names: async (found) => {
           names = found;
@@ -185,10 +241,7 @@ export class Imports {
   private async addPages(
     board: string,
     tutor: string,
-    file: string,
-    placements: readonly (PdfPlacement | null)[],
-    first: number,
-    names: PageNames,
+    { file, placements, first, names, written }: PageRun,
     before: readonly Operation[] = [],
     /** The page they follow; the last where it isn't there. */
     after: string | null = null,
@@ -206,6 +259,10 @@ export class Imports {
     const ops: Operation[] = [...before];
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
+    pages.forEach(({ id, paper }, i) => {
+      const items = paper.kind === 'pdf' ? written.get(first + i) : undefined;
+      if (items) ops.push(...writing(id, items));
+    });
     await room.take(ops, tutorActor(tutor));
     return pages.map(({ id }) => id);
   }

@@ -2,7 +2,7 @@ import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
-import { BoardShape, CourseShape, Title } from '../courses/shapes.js';
+import { BoardShape, CourseShape, Lifted, Title } from '../courses/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { BoardFiles } from './board-files.js';
@@ -67,6 +67,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
           201: BoardShape.extend({
             /** The PDF that it is made of. */
             file: FileHash.nullable(),
+            lifted: Lifted,
           }),
         },
       },
@@ -81,7 +82,8 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
       const brought = await app.bringing.bring(file, query.name, course.id, tutor.id);
       app.arrivals.brought(course, query.name, file);
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
-      return reply.status(201).send({ ...brought.board, file: brought.file });
+      const { board, file: shown, lifted } = brought;
+      return reply.status(201).send({ ...board, file: shown, lifted });
     },
   );
 

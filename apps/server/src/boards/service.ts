@@ -43,7 +43,7 @@ const COLUMNS = {
 export class Boards {
   constructor(
     private readonly db: Database,
-    private readonly known: KnownFiles,
+    readonly known: KnownFiles,
   ) {}
 
   /** A new board, with the file it is made of if there is one; all in one commit. */

@@ -62,3 +62,6 @@ export const GuestLinkShape = z.object({
   /** Whether somebody came by it already. */
   used: z.boolean(),
 });
+
+/** How many annotations of a PDF can be written on like ink, and how many stay part of their pages. */
+export const Lifted = z.object({ count: z.number(), stayed: z.number() });

@@ -2,7 +2,7 @@ import { canBeLaid, FileHash, Folder, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
-import { BoardShape, Title } from '../courses/shapes.js';
+import { BoardShape, Lifted, Title } from '../courses/shapes.js';
 import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
@@ -307,7 +307,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         response: {
           /** Slides: the import to ask after. */
           202: z.object({ job: z.string() }),
-          201: BoardShape.extend({ file: FileHash.nullable() }),
+          201: BoardShape.extend({ file: FileHash.nullable(), lifted: Lifted }),
         },
       },
     },
@@ -317,7 +317,8 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       if (canBeLaid(row)) throw new ProblemError('no-board-of-it');
       const brought = await app.bringing.bring(storedFile(row), row.name, course.id, tutor.id);
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
-      return reply.status(201).send({ ...brought.board, file: brought.file });
+      const { board, file, lifted } = brought;
+      return reply.status(201).send({ ...board, file, lifted });
     },
   );
 
@@ -336,7 +337,6 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const board = await app.boards.one(body.board, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (row.kind !== 'pdf') throw new ProblemError('no-board-of-it');
-      await app.boards.useFile(board.id, row.file);
       return { pages: await app.imports.into(board.id, storedFile(row), tutor.id, body.after) };
     },
   );

@@ -27,7 +27,10 @@ const RESOURCES = fileURLToPath(new URL('./', import.meta.resolve('pdfjs-dist/pa
 
 /** Makes a picture of a page that carries none of the file it comes from. */
 export async function showPicture(task: ShowTask): Promise<ShowNews> {
-  const bytes = new Uint8Array(await readFile(task.path));
+  // The file may have been taken away since it was asked for.
+  const file = await readFile(task.path).catch(() => null);
+  if (!file) return { kind: 'fault', fault: 'broken' };
+  const bytes = new Uint8Array(file);
   const drawn = await (task.type === 'pdf' ? pageOf(bytes, task) : pictureOf(bytes, task));
   if (!('canvas' in drawn)) return drawn;
   if (task.across) await writeAcross(drawn.canvas, task.across);

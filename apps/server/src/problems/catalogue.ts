@@ -55,6 +55,19 @@ export const PROBLEMS = {
     'Close the lesson first, then retire the course.',
   ],
   'lesson-over': [410, 'This lesson is over.', 'Ask your tutor for the next one.'],
+  'no-such-link': [
+    404,
+    'This link leads nowhere.',
+    'Check each letter of it, or ask whoever sent it for a new one.',
+  ],
+  'link-withdrawn': [410, 'This link was withdrawn.', 'Ask your tutor if you need a new one.'],
+  'link-over': [410, 'This link is no longer open.', 'Ask your tutor if you need a new one.'],
+  'link-until': [
+    400,
+    'A link can’t last until then.',
+    'Choose a day from tomorrow on, within a year.',
+  ],
+  'look-only': [403, 'This link is for looking only.', 'Ask your tutor if you need the file.'],
   'note-amended': [
     409,
     'This was amended in another window meanwhile.',

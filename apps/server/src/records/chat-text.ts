@@ -1,3 +1,4 @@
+import { nameOf } from '@cuaderno/core';
 import { DateTime } from 'luxon';
 import type { Attendance, RecordInfo, Timeline } from './shapes.js';
 
@@ -14,14 +15,12 @@ export function chatText(
 ): string {
   const at = (ms: number, format: string): string =>
     DateTime.fromMillis(ms, { zone }).setLocale('en-GB').toFormat(format);
-  const names = new Map(
-    people.map(({ id, name, nth }) => [id, nth > 1 ? `${name} (${nth})` : name] as const),
-  );
-  const nameOf = (id: string): string => names.get(id) ?? 'somebody';
+  const names = new Map(people.map((person) => [person.id, nameOf(person)] as const));
+  const called = (id: string): string => names.get(id) ?? 'somebody';
   const to = (whom: string): string =>
-    whom === 'all' ? '' : whom === 'tutor' ? ' to the tutor' : ` to ${nameOf(whom)}`;
+    whom === 'all' ? '' : whom === 'tutor' ? ' to the tutor' : ` to ${called(whom)}`;
   const lines = chat.map(({ by, to: whom, text, at: when }) => {
-    const head = `${at(when, 'HH:mm')}  ${nameOf(by)}${to(whom)}: `;
+    const head = `${at(when, 'HH:mm')}  ${called(by)}${to(whom)}: `;
     return head + text.split(/\r?\n/).join(`\n${' '.repeat(7)}`);
   });
   return [

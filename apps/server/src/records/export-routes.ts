@@ -1,21 +1,13 @@
 import { Id } from '@cuaderno/core';
 import { writeCsv } from '@cuaderno/formats/csv';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { DateTime, IANAZone } from 'luxon';
+import { DateTime } from 'luxon';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { chatText } from './chat-text.js';
+import { Zone } from './zone.js';
 
 const tags = ['records'];
-/** In which times are said: that of whoever asks. */
-const Zone = z.object({
-  zone: z
-    .string()
-    .max(100)
-    .refine((name) => IANAZone.isValidZone(name), 'a time zone, as Europe/Oslo')
-    .default('UTC'),
-});
-
 /** What else can be taken out of records, as text. */
 export const exportRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);

@@ -1,4 +1,4 @@
-import { newId } from '@cuaderno/core';
+import { newestOf, newId } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
@@ -71,10 +71,4 @@ export class RecordNotes {
       .where(and(eq(lessons.id, lesson), eq(courses.tutor, tutor)));
     if (!row) throw new ProblemError('not-found');
   }
-}
-
-/** The version that none follows. */
-export function newestOf(versions: readonly Note[]): Note | null {
-  const followed = new Set(versions.map(({ follows }) => follows));
-  return versions.find(({ id }) => !followed.has(id)) ?? null;
 }

@@ -1,9 +1,6 @@
 import { boardSnapshot, Id, pack } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { DateTime } from 'luxon';
 import { z } from 'zod';
-import { attachment } from '../files/attachment.js';
-import { ProblemError } from '../problems/index.js';
 import { BoardShape, Title } from '../courses/shapes.js';
 import {
   Attendance,
@@ -200,43 +197,6 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         .header('content-type', 'application/vnd.msgpack')
         .header('cache-control', 'private, max-age=31536000, immutable')
         .send(Buffer.from(pack({ before: boardSnapshot(before, beforeSeq), entries })));
-    },
-  );
-
-  app.get(
-    '/records/:lesson/pdf',
-    {
-      schema: { tags, summary: 'The record as one annotated PDF', params: Params },
-    },
-    async (request, reply) => {
-      const { tutor, params } = request;
-      const record = await app.records.one(params.lesson, tutor.id);
-      const gone = new AbortController();
-      request.raw.once('close', () => request.raw.destroyed && gone.abort());
-      const day = DateTime.fromMillis(record.openedAt).toISODate();
-      const title = `${record.courseName} – ${record.title} – ${day}`;
-      const pdf = await app.workers
-        .boardPdf(
-          {
-            port: app.db.lend(),
-            board: record.board,
-            seq: record.seq,
-            ink: true,
-            title,
-            author: tutor.name,
-            date: record.sealedAt,
-            files: app.files.folder,
-          },
-          gone.signal,
-        )
-        .catch((error: unknown) => {
-          request.log.error({ err: error }, 'a record could not be exported');
-          throw new ProblemError('export-failed');
-        });
-      return reply
-        .header('content-type', 'application/pdf')
-        .header('content-disposition', attachment(`${title}.pdf`))
-        .send(Buffer.from(pdf.buffer, pdf.byteOffset, pdf.byteLength));
     },
   );
 };

@@ -120,8 +120,9 @@ export class SlideImports {
         const { deck } = await read();
         if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);
-        const board = await imports.begin(pdf, { ...upload, madeOf: file.hash });
-        return { board, hash: pdf.hash };
+        const made = await imports.begin(pdf, { ...upload, madeOf: file.hash });
+        const { id, course, title, createdAt } = made;
+        return { board: { id, course, title, createdAt }, hash: made.file };
       });
       news.board(board);
       const { deck, files } = await read();

@@ -1,4 +1,8 @@
-import { boardPdf } from '@cuaderno/formats/pdf-out';
+import { boardFor, onlyBy } from '@cuaderno/core';
+import type { Page, Signer } from '@cuaderno/core';
+import { appendixPages } from '@cuaderno/core/appendix';
+import type { AppendixPart } from '@cuaderno/core/appendix';
+import { boardPdf, measureWith } from '@cuaderno/formats/pdf-out';
 import { readFile } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
 import { constants, deflateSync } from 'node:zlib';
@@ -25,8 +29,20 @@ export interface BoardPdfTask {
   readonly board: string;
   /** A record's place in the board's log; `null` for the board as it is now. */
   readonly seq: number | null;
-  /** Whether what is written goes along. */
-  readonly ink: boolean;
+  /** How what is written goes along. */
+  readonly ink: 'drawn' | 'annotations' | 'none';
+  /** Whether it is only what students see: not what is held back, nor the margins. */
+  readonly forStudents?: boolean;
+  /** Who wrote it. */
+  readonly people?: ReadonlyMap<string, Signer>;
+  /** The one person whose ink goes along; everyone's where `null`. */
+  readonly only?: string | null;
+  /** Whether it is shown whose each line is. */
+  readonly signed?: boolean;
+  /** What follows the board's own pages. */
+  readonly appendix?: readonly AppendixPart[];
+  /** Of its words (BCP 47). */
+  readonly language?: string;
   readonly title: string;
   readonly author: string;
   /** Milliseconds since 1970. */
@@ -41,9 +57,16 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   try {
     const loaded = await new LogStore(db).load(task.board, task.seq ?? undefined);
     if (!loaded) throw new Error('This board is not there.');
-    const pdf = await boardPdf(loaded.board, {
+    const { people, only, signed = false, language } = task;
+    const seen = boardFor(loaded.board, task.forStudents ? 'student' : 'tutor');
+    const board = only ? onlyBy(seen, only) : seen;
+    const pdf = await boardPdf(board, {
       title: task.title,
       ink: task.ink,
+      signed,
+      after: await pagesOf(task.appendix ?? []),
+      ...(people ? { people } : {}),
+      ...(language ? { language } : {}),
       author: task.author,
       date: new Date(task.date),
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
@@ -54,4 +77,14 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   } finally {
     await db.close();
   }
+}
+
+/** Fonts are opened only where there is something to be set in them. */
+async function pagesOf(parts: readonly AppendixPart[]): Promise<Page[]> {
+  if (parts.length === 0) return [];
+  const [title, plain] = await Promise.all([
+    measureWith(fontFiles, 'title'),
+    measureWith(fontFiles, 'plain'),
+  ]);
+  return appendixPages(parts, { title, plain });
 }

@@ -2,6 +2,7 @@ import fp from 'fastify-plugin';
 import { MessageChannel } from 'node:worker_threads';
 import type { ResourceLimits } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { Taken } from '@cuaderno/formats/pdf-annotations';
 import type { BoardFileNews, BoardFileTask } from './board-file-worker.js';
 import type { DeckNews, DeckTask } from './deck-worker.js';
 import type { MediaNews } from './media-worker.js';
@@ -21,6 +22,8 @@ declare module 'fastify' {
 const INSPECT_LIMIT = 120_000;
 const RECORD_LIMIT = 300_000;
 const MEDIA_LIMIT = 60_000;
+/** Longer than this nobody waits for annotations to become ink. */
+const LIFT_LIMIT = 30_000;
 
 /**
  * Memory of the thread that makes records, in MB. It makes much that lives for a moment: with room
@@ -62,6 +65,7 @@ export class Workers {
   private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 });
   private readonly unpacking = pool('board-file', 'openBoardFile', ROOMY);
   private readonly slides = pool('deck', 'openDeck', ROOMY);
+  private readonly lifting = pool('annotations', 'annotationsOf', RECORD_MEMORY);
 
   private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
 
@@ -91,6 +95,15 @@ export class Workers {
     const task: SeparateTask = { path, numbers };
     const signal = AbortSignal.timeout(RECORD_LIMIT);
     return this.separating.run(task, { signal }) as Promise<Separated>;
+  }
+
+  /**
+   * Takes what was written on a stored PDF out of it; `null` where nothing was, or it can't be done within the limits:
+   * then the file is shown as it is.
+   */
+  async annotationsOf(path: string): Promise<Taken | null> {
+    const signal = AbortSignal.timeout(LIFT_LIMIT);
+    return (await this.lifting.run({ path }, { signal }).catch(() => null)) as Taken | null;
   }
 
   /** Unpacks a board file; one that can't be unpacked within the limits is too large. */
@@ -181,6 +194,7 @@ export class Workers {
       this.separating,
       this.listening,
       this.unpacking,
+      this.lifting,
     ];
     await Promise.all(pools.map((pool) => pool.close()));
   }

@@ -60,7 +60,7 @@ describe('worker threads', () => {
       title: '',
       author: '',
       date: 0,
-      ink: true,
+      ink: 'drawn' as const,
       files: '',
     };
     const made = workers.boardPdf(task, new AbortController().signal);

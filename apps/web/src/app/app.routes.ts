@@ -9,7 +9,10 @@ const signedIn: CanActivateFn = async () => {
   return (await account.load()).tutor ? true : router.parseUrl('/sign-in');
 };
 
-/** Students come in by /join, /door and /lesson; none of them loads any of the tutor's code. */
+/**
+ * Students come in by /join, /door and /lesson, parents look at records by /shared; none of them loads any of the
+ * tutor's code.
+ */
 export const routes: Routes = [
   {
     path: 'join',
@@ -26,6 +29,10 @@ export const routes: Routes = [
   {
     path: 'lesson',
     loadComponent: () => import('./screens/lesson/lesson').then((m) => m.LessonScreen),
+  },
+  {
+    path: 'shared/:token',
+    loadComponent: () => import('./screens/shared/shared').then((m) => m.SharedScreen),
   },
   {
     path: 'sign-in',

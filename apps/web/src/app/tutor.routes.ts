@@ -27,6 +27,10 @@ export const tutorRoutes: Routes = [
         loadComponent: () => import('./screens/records/records').then((m) => m.RecordsScreen),
       },
       {
+        path: 'mailbox',
+        loadComponent: () => import('./screens/mailbox/mailbox').then((m) => m.MailboxScreen),
+      },
+      {
         path: 'records/:lesson',
         loadComponent: () => import('./screens/record/record').then((m) => m.RecordScreen),
       },

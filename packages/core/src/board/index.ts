@@ -1,6 +1,7 @@
 export * from './board.js';
 export * from './draft.js';
 export * from './item.js';
+export * from './only-by.js';
 export * from './outline.js';
 export * from './page.js';
 export * from './paper.js';

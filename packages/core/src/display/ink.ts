@@ -32,6 +32,17 @@ export function drawStroke(style: InkStyle, points: InkColumns, sink: DisplaySin
   stretch(style, points, 0, points.count - 1, sink);
 }
 
+/** The curve of a stroke in another colour and width, as whoever marks it needs it. */
+export function drawLine(
+  points: InkColumns,
+  colour: string,
+  blend: 'normal' | 'multiply',
+  width: number,
+  sink: DisplaySink,
+): void {
+  piece(points, 0, points.count - 1, colour, blend, width, sink);
+}
+
 /**
  * A part of what `displayStroke` gives, from point `from` to point `to`. Parts that follow one another look
  * like the whole. Points that come later change nothing about a part that ends before the last one, so a

@@ -32,8 +32,8 @@ export interface TextLayout {
 export type Align = 'start' | 'middle' | 'end';
 
 /** Distances in parts of the size: from line to line, from a line's top to its baseline, of a list's step. */
-const LINE = 1.36;
-const BASE = 1.02;
+export const LINE_HEIGHT = 1.36;
+export const BASELINE = 1.02;
 const STEP = 1.5;
 
 /** First letters that say which way a paragraph runs (Unicode Standard Annex 9, P2 and P3, in short). */
@@ -72,7 +72,7 @@ export function layOutText(
     const rtl = isRtl(paragraph.runs.map((run) => run.text).join(''));
     const broken = breakLines(wordsOf(paragraph, measure), Math.max(size, width - indent), measure);
     broken.forEach((words, i) => {
-      const y = (lines.length * LINE + BASE) * size;
+      const y = (lines.length * LINE_HEIGHT + BASELINE) * size;
       const runs = place(words, { width, indent, rtl, align });
       const sign = paragraph.list === 'dots' ? '•' : `${number}.`;
       if (i === 0 && paragraph.list) {
@@ -83,7 +83,7 @@ export function layOutText(
       lines.push({ y, runs });
     });
   }
-  return { lines, height: lines.length * LINE * size };
+  return { lines, height: lines.length * LINE_HEIGHT * size };
 }
 
 function wordsOf({ runs }: Paragraph, measure: Measure): Word[] {

@@ -1,19 +1,12 @@
-import { ParseSpeeds, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
+import { ParseSpeeds, PDFDocument } from '@cantoo/pdf-lib';
 import type { PDFImage, PDFPage } from '@cantoo/pdf-lib';
-import {
-  drawnOn,
-  drawPaper,
-  drawStroke,
-  drawThing,
-  InkColumns,
-  itemsOn,
-  materialOn,
-  pagesInOrder,
-  pageToUserSpace,
-  readStroke,
-} from '@cuaderno/core';
-import type { Board, FileHash, Matrix, Page } from '@cuaderno/core';
-import { ContentWriter, MULTIPLY } from './content-writer.js';
+import { itemsOn, pagesInOrder } from '@cuaderno/core';
+import type { Board, FileHash, Page, Signer } from '@cuaderno/core';
+import { AnnotationWriter } from '../pdf-annotations/write.js';
+import { sayWhatItIs } from './about.js';
+import { addBookmarks } from './bookmarks.js';
+import { ContentWriter } from './content-writer.js';
+import { mapFor, PageDrawing, writtenOn } from './page-drawing.js';
 import { TextFonts } from './text-fonts.js';
 import type { FontLoader } from './text-fonts.js';
 
@@ -21,8 +14,19 @@ export interface BoardPdfOptions {
   readonly title: string;
   readonly author: string;
   readonly date: Date;
-  /** Whether what is written goes along; it does unless it is said not to. */
-  readonly ink?: boolean;
+  /**
+   * How what is written goes along: drawn into the pages, which is what it does unless it is said otherwise; as
+   * annotations that other programs list and edit; or not at all.
+   */
+  readonly ink?: 'drawn' | 'annotations' | 'none';
+  /** Who wrote it; who isn't known here counts as the author. */
+  readonly people?: ReadonlyMap<string, Signer>;
+  /** Whether it is shown whose each line is. */
+  readonly signed?: boolean;
+  /** Pages that follow the board's own. */
+  readonly after?: readonly Page[];
+  /** Of its words (BCP 47); not said where it isn't known. */
+  readonly language?: string;
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
   /** Files of our fonts. */
@@ -37,19 +41,32 @@ export interface BoardPdfOptions {
  * cropped and turned pages too.
  */
 export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<Uint8Array> {
-  const pages = pagesInOrder(board);
-  const { ink = true } = options;
+  const own = pagesInOrder(board);
+  const { after = [], people = new Map<string, Signer>(), signed = false } = options;
+  const pages = [...own, ...after];
   const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
-  const writer = new ContentWriter(await TextFonts.embed(doc, pages, options.fonts));
+  const initials = signed ? [...people.values()].map((person) => person.initials) : [];
+  const fonts = await TextFonts.embed(doc, pages, options.fonts, initials);
+  const writer = new ContentWriter(fonts);
   const pictures = await embedPictures(doc, pages, options);
-  pages.forEach((page, i) => {
-    if (hasDrawing(page, ink)) addDrawing(doc, doc.getPage(i), page, writer, pictures, options);
+  const annotations = new AnnotationWriter(doc, {
+    ...{ writer, pictures, deflate: options.deflate },
+    nameOf: (id) => people.get(id)?.name ?? options.author,
   });
-  doc.setTitle(options.title);
-  doc.setAuthor(options.author);
-  doc.setCreator('Cuaderno');
-  doc.setProducer('Cuaderno');
-  doc.setModificationDate(options.date);
+  const drawing = new PageDrawing(doc, writer, pictures, {
+    deflate: options.deflate,
+    ink: options.ink ?? 'drawn',
+    signers: signed ? people : new Map<string, Signer>(),
+    measure: (words, size) => fonts.measure(words, size),
+  });
+  pages.forEach((page, i) => {
+    const target = doc.getPage(i);
+    drawing.add(page, target);
+    if (options.ink === 'annotations' && i < own.length)
+      annotations.add(writtenOn(page), target, mapFor(page));
+  });
+  addBookmarks(doc, pages);
+  sayWhatItIs(doc, options);
   return doc.save({ objectsPerTick: Infinity });
 }
 
@@ -106,16 +123,6 @@ async function assembled(pages: readonly Page[], { file }: BoardPdfOptions): Pro
   return doc;
 }
 
-/** Whether there is anything to add to what was imported. */
-function hasDrawing(page: Page, ink: boolean): boolean {
-  const { kind, tint } = page.paper;
-  return (
-    (kind !== 'pdf' && kind !== 'plain') ||
-    tint !== undefined ||
-    (ink ? drawnOn(page) : materialOn(page)).length > 0
-  );
-}
-
 /** All pictures that lie on the pages, each once. */
 async function embedPictures(
   doc: PDFDocument,
@@ -133,50 +140,4 @@ async function embedPictures(
       pictures.set(hash, await (isPng ? doc.embedPng(bytes) : doc.embedJpg(bytes)));
     }
   return pictures;
-}
-
-/** Lays tint or print of our own, material and the ink of `page` over all that is on `target`. */
-function addDrawing(
-  doc: PDFDocument,
-  target: PDFPage,
-  page: Page,
-  writer: ContentWriter,
-  pictures: ReadonlyMap<FileHash, PDFImage>,
-  { deflate, ink = true }: BoardPdfOptions,
-): void {
-  writer.start(mapFor(page));
-  writer.group((sink) => drawPaper(page.paper, page, sink));
-  const points = new InkColumns();
-  for (const item of ink ? drawnOn(page) : materialOn(page)) {
-    if (item.kind !== 'ink') {
-      writer.group((sink) => drawThing(item, sink));
-      continue;
-    }
-    const style = readStroke(item.ink, points);
-    writer.group((sink) => drawStroke(style, points, sink));
-  }
-  const packed = deflate(writer.done());
-  const { context } = doc;
-  const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
-  const drawing = context.register(PDFRawStream.of(dict, packed));
-  target.node.normalize();
-  // The page's own content may leave its graphics state as it likes; ink begins from a clean one.
-  target.node.wrapContentStreams(
-    context.getPushGraphicsStateContentStream(),
-    context.getPopGraphicsStateContentStream(),
-  );
-  if (writer.multiplies)
-    target.node.setExtGState(
-      PDFName.of(MULTIPLY),
-      context.obj({ Type: 'ExtGState', BM: 'Multiply' }),
-    );
-  for (const [file, name] of writer.pictures)
-    target.node.setXObject(PDFName.of(name), pictures.get(file)!.ref);
-  for (const [name, font] of writer.fonts)
-    target.node.setFontDictionary(PDFName.of(name), font.ref);
-  target.node.addContentStream(drawing);
-}
-
-function mapFor({ paper, height }: Page): Matrix {
-  return paper.kind === 'pdf' ? pageToUserSpace(paper) : [1, 0, 0, -1, 0, height];
 }

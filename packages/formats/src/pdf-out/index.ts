@@ -1,3 +1,4 @@
 export * from './board-pdf.js';
+export * from './measure.js';
 export * from './separate.js';
 export type { FontLoader, FontStyle } from './text-fonts.js';

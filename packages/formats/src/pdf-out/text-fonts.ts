@@ -26,6 +26,9 @@ export interface Piece {
   readonly width: number;
 }
 
+/** How initials are written: as `drawSignatures` has it. */
+const INITIALS: FontStyle = { font: 'plain', bold: true, slant: false };
+
 interface Embedded {
   readonly name: string;
   readonly font: PDFFont;
@@ -38,14 +41,18 @@ interface Embedded {
 export class TextFonts {
   private readonly styles = new Map<string, readonly Embedded[]>();
 
-  /** Embeds what the pages need; a record without a text loads nothing for it. */
+  /**
+   * Embeds what the pages need; a record without a text loads nothing for it.
+   * @param initials that are written beside the pages' own texts
+   */
   static async embed(
     doc: PDFDocument,
     pages: readonly Page[],
     load: FontLoader,
+    initials: readonly string[] = [],
   ): Promise<TextFonts> {
     const fonts = new TextFonts();
-    const styles = stylesOn(pages);
+    const styles = stylesOn(pages, initials.join(''));
     if (styles.length === 0) return fonts;
     const fontkit = await import('fontkit');
     doc.registerFontkit(fontkit as never);
@@ -66,6 +73,13 @@ export class TextFonts {
       fonts.styles.set(keyOf(style), chain);
     }
     return fonts;
+  }
+
+  /** How wide initials are, in points. */
+  measure(words: string, size: number): number {
+    const look = { ...INITIALS, size, colour: '', width: 0, rtl: false } as const;
+    const pieces = this.pieces({ kind: 'text', text: words, ...look, matrix: [1, 0, 0, 1, 0, 0] });
+    return pieces.reduce((sum, { width }) => sum + width, 0) * size;
   }
 
   /** The words in pieces from left to right, each in a font that has its letters. */
@@ -94,18 +108,23 @@ function keyOf({ font, bold, slant }: FontStyle): string {
 }
 
 /** Styles that are used, with the letters that are written in each. */
-function stylesOn(pages: readonly Page[]): { style: FontStyle; letters: ReadonlySet<number> }[] {
+function stylesOn(
+  pages: readonly Page[],
+  initials: string,
+): { style: FontStyle; letters: ReadonlySet<number> }[] {
   const styles = new Map<string, { style: FontStyle; letters: Set<number> }>();
+  const need = (style: FontStyle, text: string): void => {
+    const known = styles.get(keyOf(style)) ?? { style, letters: new Set() };
+    for (const letter of text) known.letters.add(letter.codePointAt(0)!);
+    styles.set(keyOf(style), known);
+  };
+  if (initials !== '') need(INITIALS, initials);
   for (const page of pages)
     for (const item of itemsOn(page)) {
       if (item.kind !== 'text') continue;
       for (const { runs } of item.lines)
-        for (const { text, bold = false, slant = false } of runs) {
-          const style = { font: item.font, bold, slant };
-          const known = styles.get(keyOf(style)) ?? { style, letters: new Set() };
-          for (const letter of text) known.letters.add(letter.codePointAt(0)!);
-          styles.set(keyOf(style), known);
-        }
+        for (const { text, bold = false, slant = false } of runs)
+          need({ font: item.font, bold, slant }, text);
     }
   return [...styles.values()];
 }

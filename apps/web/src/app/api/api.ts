@@ -43,7 +43,8 @@ async function failure(response: Response): Promise<ApiError> {
 @Injectable({ providedIn: 'root' })
 export class Api {
   async get<T>(path: string): Promise<T> {
-    return (await (await this.fetch('GET', path)).json()) as T;
+    const response = await this.fetch('GET', path);
+    return (response.status === 204 ? undefined : await response.json()) as T;
   }
 
   async post<T = void>(path: string, body: unknown = {}): Promise<T> {

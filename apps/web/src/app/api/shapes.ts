@@ -129,3 +129,9 @@ export interface Attendance {
   readonly role: 'tutor' | 'student';
   readonly spans: readonly { readonly from: number; readonly to: number }[];
 }
+
+/** How many annotations of a PDF that was brought can be written on like ink, and how many stay part of its pages. */
+export interface Lifted {
+  readonly count: number;
+  readonly stayed: number;
+}

@@ -11,12 +11,12 @@ import { FormsModule } from '@angular/forms';
 import type { Board, Id, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
-import { Api, troubleOf } from '../api/api';
+import { Api } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { PaperSource } from '../stage/paper-source';
 import { boardAsFile } from './board-file';
 import { copyPage } from './clipboard-picture';
-import { download } from './download';
+import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageAsSvg } from './page-svg';
 
@@ -61,11 +61,11 @@ export class SaveSheet {
   protected readonly forms = FORMS;
   protected readonly form = signal<Form>('file');
   protected readonly ink = signal(true);
-  /** How far it is, from 0 to 1; `null` while nothing is made. */
-  protected readonly part = signal<number | null>(null);
+  private readonly making = new Making();
+  protected readonly part = this.making.part;
   protected readonly copying = signal(false);
   protected readonly copied = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly trouble = this.making.trouble;
   protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
   /** Pages that what is to be saved waits for. */
   protected readonly missing = computed(() => {
@@ -74,16 +74,10 @@ export class SaveSheet {
     return this.ofPage() && coming.has(this.page().id) ? 1 : 0;
   });
   protected readonly percent = computed(() => Math.round((this.part() ?? 0) * 100));
-  private abort: AbortController | null = null;
 
   protected async save(): Promise<void> {
-    await this.try(async (signal) => {
-      const { blob, name } = await this.made(signal);
-      // Stopped in the last moment, nothing is saved either.
-      signal.throwIfAborted();
-      download(blob, name);
-      this.closed.emit();
-    });
+    this.copied.set(false);
+    if (await this.making.save((signal) => this.made(signal))) this.closed.emit();
   }
 
   protected async copy(): Promise<void> {
@@ -101,7 +95,7 @@ export class SaveSheet {
   }
 
   protected stop(): void {
-    this.abort?.abort();
+    this.making.stop();
   }
 
   protected close(): void {
@@ -134,20 +128,6 @@ export class SaveSheet {
         const svg = await pageAsSvg(this.page(), papers, { ink, signal });
         return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
       }
-    }
-  }
-
-  private async try(what: (signal: AbortSignal) => Promise<void>): Promise<void> {
-    const abort = (this.abort = new AbortController());
-    this.part.set(0);
-    this.copied.set(false);
-    this.trouble.set(null);
-    try {
-      await what(abort.signal);
-    } catch (error) {
-      if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
-    } finally {
-      this.part.set(null);
     }
   }
 }

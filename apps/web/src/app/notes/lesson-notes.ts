@@ -8,13 +8,13 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { newestOf } from '@cuaderno/core';
 import { Api, ApiError, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Note, NoteKind } from '../api/shapes';
 import { sayClock, sayDate } from '../time/say-time';
 import { NoteDrafts } from './note-drafts';
 import type { Draft, Drafts } from './note-drafts';
-import { newestOf } from './versions';
 
 /** What can be written of a lesson. */
 const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonly none: string }[] =

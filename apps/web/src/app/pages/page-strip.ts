@@ -33,7 +33,7 @@ import {
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
-import type { Signer } from '../stage/shown-layer';
+import type { Signer } from '@cuaderno/core';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */

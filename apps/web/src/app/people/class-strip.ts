@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { nameOf } from '@cuaderno/core';
 import type { Id, Person } from '@cuaderno/core';
 import { Hand, Presentation } from 'lucide';
 import { Icon } from '../icons/icon';
-import { nameOf } from './names';
 import { TRUST_STEPS } from './trust-steps';
 
 /** Who is here and who holds a pen, as everyone sees it. */

@@ -6,10 +6,9 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import { AT_FIRST, whatApplies } from '@cuaderno/core';
+import { AT_FIRST, nameOf, whatApplies } from '@cuaderno/core';
 import type { Id, Permit, Person, Rules, RulesOver, Trust } from '@cuaderno/core';
 import { SideSheet } from '../popup/side-sheet';
-import { nameOf } from './names';
 import { TRUST_STEPS } from './trust-steps';
 
 /** For whom or for what it is said what may be done. */

@@ -7,6 +7,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { nameOf } from '@cuaderno/core';
 import type { DoorWord, Id, Person, Trust } from '@cuaderno/core';
 import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
@@ -14,7 +15,6 @@ import { Menu, MenuModule } from 'primeng/menu';
 import { Icon } from '../icons/icon';
 import { SIGNALS } from '../talk/signals';
 import { inWords } from './line-quality';
-import { nameOf } from './names';
 import { TRUST_STEPS } from './trust-steps';
 
 /** What a tutor does about one person, beside their pen. */

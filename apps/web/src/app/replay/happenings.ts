@@ -1,5 +1,5 @@
+import { nameOf } from '@cuaderno/core';
 import type { Attendance, Timeline } from '../api/shapes';
-import { nameOf } from '../people/names';
 import { SIGNALS } from '../talk/signals';
 
 /** Something that happened beside the pages, in words. */

@@ -1,13 +1,5 @@
-import { inSight, isMaterial, strokeOf } from '@cuaderno/core';
-import type { Arrow, Id, Item, Lamp, Page, Place, Point, Shown, View } from '@cuaderno/core';
-
-/** Who somebody is, as it is shown by what they draw and point at. */
-export interface Signer {
-  readonly name: string;
-  readonly initials: string;
-  /** `#rrggbb` */
-  readonly colour: string;
-}
+import { inSight, isLight, isMaterial, strokeOf } from '@cuaderno/core';
+import type { Arrow, Id, Item, Lamp, Page, Place, Point, Shown, Signer, View } from '@cuaderno/core';
 
 /** How long a dot's trail is, in ms, and its size in CSS px. */
 const TRAIL = 380;
@@ -303,15 +295,6 @@ function tag(context: CanvasRenderingContext2D, signer: Signer, x: number, y: nu
   context.textAlign = 'center';
   context.fillText(signer.initials, x + width / 2, y + 13.5);
   context.restore();
-}
-
-function isLight(colour: string): boolean {
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16)) as [
-    number,
-    number,
-    number,
-  ];
-  return 0.299 * r + 0.587 * g + 0.114 * b > 140;
 }
 
 /** What says whose it is: all that is written and in sight. */

@@ -43,7 +43,7 @@ import type { Cut } from './rubbing';
 import { Scene } from './scene';
 import type { Selection } from './selecting';
 import { ShownLayer } from './shown-layer';
-import type { Signer } from './shown-layer';
+import type { Signer } from '@cuaderno/core';
 import { Steering } from './steering';
 import { Viewing } from './viewing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';

@@ -9,11 +9,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { MAX_CHAT } from '@cuaderno/core';
+import { MAX_CHAT, nameOf } from '@cuaderno/core';
 import type { ChatLine, ChatTo, Id, Person } from '@cuaderno/core';
 import { Send, X } from 'lucide';
 import { Icon } from '../icons/icon';
-import { nameOf } from '../people/names';
 
 /** What is written in a lesson: to all, or between one student and the tutor. */
 @Component({

@@ -1,9 +1,8 @@
 import { computed } from '@angular/core';
-import { colourOfPerson } from '@cuaderno/core';
+import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
 import type { Id, View } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
-import { initialsOf, nameOf } from '../people/names';
-import type { Signer } from '../stage/shown-layer';
+import type { Signer } from '@cuaderno/core';
 import type { May } from './may';
 
 /** How the people of a lesson are shown on the board: their colours and initials, and what they see. */

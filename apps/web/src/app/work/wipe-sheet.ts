@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { wipe, writersOn } from '@cuaderno/core';
+import { nameOf, wipe, writersOn } from '@cuaderno/core';
 import type { Board, Change, Id, Person, Whose } from '@cuaderno/core';
-import { nameOf } from '../people/names';
 import { SideSheet } from '../popup/side-sheet';
 
 interface Row {

@@ -14,6 +14,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { onlyBy } from '@cuaderno/core';
 import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { switchMap } from 'rxjs';
@@ -45,7 +46,6 @@ import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
 import { MaterialBringer } from './material-bringer';
 import { May } from './may';
-import { onlyBy } from './only-by';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import { TextWriter } from './text-writer';

@@ -18,7 +18,7 @@ import type { Id } from '@cuaderno/core';
 import { DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
-import type { BoardInfo, Course } from '../../api/shapes';
+import type { BoardInfo, Course, Lifted } from '../../api/shapes';
 import { SaveSheet } from '../../export/save-sheet';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
@@ -35,7 +35,7 @@ import type { MayLevel, MayWord } from '../../people/may-sheet';
 import type { PersonWish } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
-import type { Signer } from '../../stage/shown-layer';
+import type { Signer } from '@cuaderno/core';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
@@ -111,6 +111,8 @@ export class BoardScreen {
   protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
+  /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
+  protected readonly lifted = signal<Lifted | null>(null);
   /** What is open beside the board, in the one place there is for it. */
   protected readonly side = signal<'find' | 'materials' | null>(null);
   protected readonly saving = signal(false);
@@ -151,8 +153,9 @@ export class BoardScreen {
         this.session()?.close();
         this.session.set(new BoardSession(`/live/boards/${board}`));
         void this.load();
-        const { import: job } = (history.state ?? {}) as { import?: string };
-        void this.slides.load(job ?? null);
+        const came = (history.state ?? {}) as { import?: string; lifted?: Lifted };
+        void this.slides.load(came.import ?? null);
+        this.lifted.set(came.lifted?.count ? came.lifted : null);
       });
     });
     effect(() => {

@@ -1,10 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
-import { changePage } from '@cuaderno/core';
+import { changePage, nameOf } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
 import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../icons/icon';
 import type { BoardSession } from '../../live/board-session';
-import { nameOf } from '../../people/names';
 import { WhoseInk } from '../../people/whose-ink';
 
 /** Below the page while a lesson is open: who follows whom, pens on this page, and whose ink it is. */

@@ -137,11 +137,15 @@ export class CourseScreen {
     const local = new LocalFile(file);
     const board = await upload.run();
     if (!board) return local.discard();
-    if (board.file) this.local.add(board.file, local);
+    const { lifted } = board;
+    // The board shows what came as it came, unless something was taken out of it.
+    if (board.file && !lifted?.count) this.local.add(board.file, local);
     else local.discard();
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
     if (openIt)
-      await this.router.navigate(['/boards', board.id], { state: { import: board.job ?? null } });
+      await this.router.navigate(['/boards', board.id], {
+        state: { import: board.job ?? null, lifted },
+      });
   }
 }

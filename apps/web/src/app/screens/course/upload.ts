@@ -2,11 +2,12 @@ import { signal } from '@angular/core';
 import { troubleOf } from '../../api/api';
 import type { Api, Trouble } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
-import type { BoardInfo } from '../../api/shapes';
+import type { BoardInfo, Lifted } from '../../api/shapes';
 
 /** A board, and the hash of the PDF it was made of. */
 export type MadeBoard = BoardInfo & {
   readonly file: string | null;
+  readonly lifted?: Lifted;
   /** The import that is still bringing things to it, if there is one. */
   readonly job?: string;
 };

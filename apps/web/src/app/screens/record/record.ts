@@ -13,7 +13,15 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { boardFromSnapshot, colourOfPerson, pagesInOrder, unpack } from '@cuaderno/core';
+import {
+  boardFromSnapshot,
+  colourOfPerson,
+  initialsOf,
+  nameOf,
+  onlyBy,
+  pagesInOrder,
+  unpack,
+} from '@cuaderno/core';
 import type { Board, BoardSnapshot, Entry, Id } from '@cuaderno/core';
 import { lanesOf, penDown, Replay } from '@cuaderno/core/replay';
 import type { Deed, Drawing } from '@cuaderno/core/replay';
@@ -27,22 +35,21 @@ import type { Attendance, BoardInfo, RecordInfo, RecordOpened, Timeline } from '
 import { CopySheet } from '../../copying/copy-sheet';
 import type { CopySource } from '../../copying/copy-sheet';
 import { LessonFiguresPanel } from '../../figures/lesson-figures';
+import { LinksSheet } from '../../record-links/links-sheet';
 import { MediaLayer } from '../../media/media-layer';
 import { LessonNotes } from '../../notes/lesson-notes';
 import { PageStrip } from '../../pages/page-strip';
-import { initialsOf, nameOf } from '../../people/names';
 import { WhoseInk } from '../../people/whose-ink';
-import { onlyBy } from '../../work/only-by';
 import { happeningsOf } from '../../replay/happenings';
 import { LessonTimeline } from '../../replay/lesson-timeline';
 import type { Lane } from '../../replay/lesson-timeline';
 import { Player } from '../../replay/player';
 import { ReplayBar } from '../../replay/replay-bar';
 import { PaperSource } from '../../stage/paper-source';
-import type { Signer } from '../../stage/shown-layer';
+import type { Signer } from '@cuaderno/core';
 import { Stage } from '../../stage/stage';
-import { download } from '../../export/download';
-import { inThisZone, sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
+import { RecordSheet } from '../../export/record-sheet';
+import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
 
 type Mode = 'end' | 'before' | 'replay' | 'figures' | 'about';
 
@@ -68,9 +75,11 @@ const NONE: readonly Drawing[] = [];
     LessonFiguresPanel,
     LessonNotes,
     LessonTimeline,
+    LinksSheet,
     MediaLayer,
     MenuModule,
     PageStrip,
+    RecordSheet,
     ReplayBar,
     RouterLink,
     Stage,
@@ -214,8 +223,23 @@ export class RecordScreen {
     return (id: Id): Signer | null => signers.get(id) ?? null;
   });
   protected readonly trouble = signal<Trouble | null>(null);
-  /** Set while the PDF is being made; aborting it stops that. */
-  protected readonly making = signal<AbortController | null>(null);
+  /** Whether links to it are made and looked after. */
+  protected readonly linking = signal(false);
+  protected readonly students = computed(() => [
+    ...new Set(this.attendance().flatMap(({ role, name }) => (role === 'student' ? [name] : []))),
+  ]);
+  /** Whether it is asked as what the record is to be saved. */
+  protected readonly saving = signal(false);
+  /** The page in view, and its number. */
+  protected readonly inView = computed(() => {
+    const board = this.shown();
+    const pages = board ? pagesInOrder(board) : [];
+    const at = Math.max(
+      0,
+      pages.findIndex(({ id }) => id === this.page()),
+    );
+    return { page: pages[at] ?? null, number: at + 1 };
+  });
   protected readonly say = { clock: sayClock, date: sayDate, length: sayLength, span: saySpan };
   protected readonly rows = computed(() =>
     this.attendance().map((person) => ({
@@ -246,7 +270,6 @@ export class RecordScreen {
     inject(DestroyRef).onDestroy(() => {
       clearTimeout(this.timer);
       this.player()?.pause();
-      this.making()?.abort();
       this.papers.close();
     });
   }
@@ -350,31 +373,6 @@ export class RecordScreen {
       this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...beside]));
     } catch (error) {
       this.trouble.set(troubleOf(error));
-    }
-  }
-
-  protected async saveChat(): Promise<void> {
-    this.trouble.set(null);
-    try {
-      const path = `/records/${this.lesson()}/chat.txt?${inThisZone()}`;
-      const { blob, name } = await this.api.download(path, new AbortController().signal);
-      download(blob, name);
-    } catch (error) {
-      this.trouble.set(troubleOf(error));
-    }
-  }
-
-  protected async download(): Promise<void> {
-    const abort = new AbortController();
-    this.making.set(abort);
-    this.trouble.set(null);
-    try {
-      const { blob, name } = await this.api.download(`/records/${this.lesson()}/pdf`, abort.signal);
-      download(blob, name);
-    } catch (error) {
-      if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
-    } finally {
-      this.making.set(null);
     }
   }
 }

@@ -1,5 +1,7 @@
-import { isMaterial } from '@cuaderno/core';
-import type { Board, Id, Page } from '@cuaderno/core';
+import type { Id } from '../id/index.js';
+import type { Board } from './board.js';
+import { isMaterial } from './item.js';
+import type { Page } from './page.js';
 
 /** Pages never change, so what is left of one is found once. */
 const found = new WeakMap<Page, Map<Id, Page>>();

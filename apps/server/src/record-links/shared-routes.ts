@@ -1,0 +1,141 @@
+import { Id } from '@cuaderno/core';
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { DateTime } from 'luxon';
+import { z } from 'zod';
+import { attachment } from '../files/attachment.js';
+import { ProblemError } from '../problems/index.js';
+import { appendixOf } from '../records/appendix.js';
+import { Zone } from '../records/zone.js';
+import { deviceOf } from './device.js';
+import { SharedList, SharedRecord } from './shapes.js';
+
+const tags = ['shared'];
+const token = z.string().max(64);
+const Params = z.object({ token });
+const RecordParams = z.object({ token, lesson: Id });
+
+/** What a link opens, for whoever has it. Nothing of it is kept by a browser: it may be withdrawn. */
+export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.addHook('onSend', async (_request: FastifyRequest, reply: FastifyReply) => {
+    reply.header('cache-control', 'no-store').header('x-robots-tag', 'noindex');
+  });
+
+  const device = (request: FastifyRequest): ReturnType<typeof deviceOf> =>
+    deviceOf(request.headers['user-agent']);
+
+  app.get(
+    '/shared/:token',
+    {
+      schema: {
+        tags,
+        summary: 'What a link leads to; this counts as an opening',
+        params: Params,
+        response: { 200: SharedList },
+      },
+    },
+    async (request) => {
+      const link = await app.recordLinks.open(request.params.token);
+      await app.recordLinks.note(link.id, 'opened', link.lesson, device(request));
+      return app.sharedRecords.list(link);
+    },
+  );
+
+  app.get(
+    '/shared/:token/state',
+    {
+      schema: {
+        tags,
+        summary: 'Whether a link is still open',
+        params: Params,
+        response: { 204: z.null() },
+      },
+    },
+    async ({ params }, reply) => {
+      await app.recordLinks.open(params.token);
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.get(
+    '/shared/:token/records/:lesson',
+    {
+      schema: {
+        tags,
+        summary: 'A record as a link shows it',
+        params: RecordParams,
+        response: { 200: SharedRecord },
+      },
+    },
+    async (request) => {
+      const { params } = request;
+      const link = await app.recordLinks.open(params.token);
+      const shown = await app.sharedRecords.one(link, params.lesson);
+      await app.recordLinks.note(link.id, 'record', params.lesson, device(request));
+      return shown;
+    },
+  );
+
+  app.get(
+    '/shared/:token/records/:lesson/pages/:number',
+    {
+      schema: {
+        tags,
+        summary: 'A page of a record as a picture (JPEG)',
+        params: RecordParams.extend({ number: z.coerce.number().int().min(1).max(10_000) }),
+      },
+    },
+    async ({ params }, reply) => {
+      const link = await app.recordLinks.open(params.token);
+      const record = await app.sharedRecords.record(link, params.lesson);
+      const picture = await app.sharedPages.page(record, params.number);
+      // Drawing takes a moment: what was withdrawn meanwhile isn't sent any more.
+      await app.recordLinks.open(params.token);
+      return reply.type('image/jpeg').send(picture);
+    },
+  );
+
+  app.get(
+    '/shared/:token/records/:lesson/pdf',
+    {
+      schema: {
+        tags,
+        summary: 'A record as a PDF, where the link is for more than looking',
+        params: RecordParams,
+        querystring: Zone,
+      },
+    },
+    async (request, reply) => {
+      const { params, query } = request;
+      const link = await app.recordLinks.open(params.token);
+      if (link.may !== 'download') throw new ProblemError('look-only');
+      const record = await app.sharedRecords.record(link, params.lesson);
+      const noted = await app.sharedRecords.noted(link, params.lesson);
+      const content = { record, chat: [], people: [], ...noted };
+      const day = DateTime.fromMillis(record.openedAt, { zone: query.zone }).toISODate();
+      const title = `${record.courseName} – ${record.title} – ${day}`;
+      const gone = new AbortController();
+      request.raw.once('close', () => request.raw.destroyed && gone.abort());
+      const pdf = await app.workers
+        .boardPdf(
+          {
+            ...{ port: app.db.lend(), board: record.board, seq: record.seq },
+            ...{ ink: 'drawn', forStudents: true },
+            appendix: appendixOf(new Set(['notes']), content, query.zone),
+            ...{ title, author: link.tutorName, date: record.sealedAt, files: app.files.folder },
+          },
+          gone.signal,
+        )
+        .catch((error: unknown) => {
+          request.log.error({ err: error }, 'a shared record could not be exported');
+          throw new ProblemError('export-failed');
+        });
+      await app.recordLinks.open(params.token);
+      await app.recordLinks.note(link.id, 'downloaded', record.lesson, device(request));
+      return reply
+        .header('content-type', 'application/pdf')
+        .header('content-disposition', attachment(`${title}.pdf`))
+        .send(Buffer.from(pdf.buffer, pdf.byteOffset, pdf.byteLength));
+    },
+  );
+};

@@ -1,0 +1,140 @@
+import {
+  boardFromSnapshot,
+  drawnOn,
+  newId,
+  operation,
+  pagesInOrder,
+  specOf,
+  unpack,
+} from '@cuaderno/core';
+import type { BoardSnapshot, Item, ThingSpec } from '@cuaderno/core';
+import { addInk } from '@cuaderno/core/testing';
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { House } from '../testing/harness.js';
+import { plainPdf } from '../testing/pdf-files.js';
+
+describe('the PDF of a record', () => {
+  let house: House;
+
+  beforeEach(async () => {
+    house = await House.open('record-pdf');
+  });
+  afterEach(() => house.close());
+
+  /** A lesson in which the tutor and Ana wrote, and its record. */
+  async function closed(): Promise<{ lesson: string; page: string; ana: string; items: Item[] }> {
+    const { maren, ana, page, lesson } = await house.lesson();
+    const box: ThingSpec = {
+      ...{ kind: 'shape', shape: 'box', order: 'a0', layer: 'ink', fill: null },
+      frame: { x: 100, y: 100, width: 80, height: 60, turn: 0 },
+      outline: { colour: '#c22f2f', width: 2 },
+    };
+    const [hers, mine] = [addInk(page), addInk(page, 2)];
+    const drawn = operation({ kind: 'item.add', page, item: box });
+    ana.send({ kind: 'ops', ops: [hers] });
+    ana.send({ kind: 'chat', id: newId(), to: 'all', text: 'Hvorfor er det flo to ganger?' });
+    maren.send({ kind: 'ops', ops: [mine, drawn] });
+    await ana.hears('applied', ({ ops }) => ops.some(({ id }) => id === drawn.id));
+    await maren.hears('applied', ({ ops }) => ops.some(({ id }) => id === hers.id));
+    await maren.hears('chat');
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    const snapshot = await house.tutor.get(`/records/${lesson}/board`);
+    const board = boardFromSnapshot(unpack(snapshot.rawPayload) as BoardSnapshot);
+    const { attendance } = (await house.tutor.get(`/records/${lesson}`)).json<{
+      attendance: { id: string; name: string }[];
+    }>();
+    const found = attendance.find(({ name }) => name === 'Ana')!.id;
+    return { lesson, page, ana: found, items: drawnOn(board.pages.get(page)!) };
+  }
+
+  async function pdf(lesson: string, query: string): Promise<{ path: string; bytes: Buffer }> {
+    const response = await house.tutor.get(`/records/${lesson}/pdf?${query}`);
+    expect(response.statusCode).withContext(response.body.slice(0, 200)).toBe(200);
+    const path = join(house.folder, `${newId()}.pdf`);
+    writeFileSync(path, response.rawPayload);
+    execFileSync('qpdf', ['--check', path]);
+    return { path, bytes: response.rawPayload };
+  }
+
+  const words = (path: string): string =>
+    execFileSync('pdftotext', ['-layout', path, '-']).toString();
+
+  it('has pages for what was noted, said in the chat, and who was there, if they are wished', async () => {
+    const { lesson } = await closed();
+    const note = { kind: 'summary', text: 'Flo og fjære, to ganger i døgnet.', follows: null };
+    await house.tutor.post(`/lessons/${lesson}/notes`, note);
+    const { path } = await pdf(lesson, 'with=notes,chat,attendance&zone=Europe/Oslo&language=nb');
+    const said = words(path);
+    expect(said).toContain('What we did');
+    expect(said).toContain('Flo og fjære, to ganger i døgnet.');
+    expect(said).toMatch(/\d\d:\d\d +Ana +Hvorfor er det flo to ganger\?/);
+    expect(said).toContain('Who was there');
+    expect(said).toMatch(/Maren \(tutor\) +\d\d:\d\d – \d\d:\d\d +0 min/);
+    const info = execFileSync('pdfinfo', [path]).toString();
+    expect(info).toMatch(/Pages:\s+4/);
+    const outline = execFileSync('qpdf', ['--json', '--json-key=outlines', path]).toString();
+    expect(outline).toContain('"title": "Notes"');
+    expect(outline).toContain('"title": "Attendance"');
+    const without = await pdf(lesson, '');
+    expect(words(without.path).trim()).toBe('');
+  });
+
+  it('is of one person alone, or signed by all', async () => {
+    const { lesson, ana } = await closed();
+    const everyone = await pdf(lesson, 'ink=annotations');
+    const hers = await pdf(lesson, `ink=annotations&only=${ana}`);
+    const count = ({ path }: { path: string }): number => {
+      const open = ['--qdf', '--object-streams=disable', path, '-'];
+      const text = execFileSync('qpdf', open).toString('latin1');
+      return text.match(/\/Subtype \/(Ink|Square)/g)?.length ?? 0;
+    };
+    expect([count(everyone), count(hers)]).toEqual([3, 1]);
+    const signed = await pdf(lesson, 'signed=true');
+    expect(words(signed.path)).toMatch(/\bA\b/);
+    expect(words(signed.path)).toMatch(/\bM\b/);
+  });
+
+  it('brings its annotations back as they were, on a board of their own', async () => {
+    const { lesson, items } = await closed();
+    const { bytes } = await pdf(lesson, 'ink=annotations');
+    const response = await house.tutor.upload(house.course.id, 'From last week.pdf', bytes);
+    expect(response.statusCode).withContext(response.body).toBe(201);
+    const made = response.json<{ id: string; lifted: { count: number; stayed: number } }>();
+    expect(made.lifted).toEqual({ count: 3, stayed: 0 });
+    await house.app.imports.settled();
+    const room = (await house.app.bus.room(made.id))!;
+    const page = await room.between((board) => pagesInOrder(board)[0]!);
+    const bare = (item: Item): object =>
+      item.kind === 'ink'
+        ? { ink: Buffer.from(item.ink) }
+        : { ...specOf(item), on: null, group: null, order: '' };
+    expect(drawnOn(page).map(bare)).toEqual(items.map(bare));
+    // What was lifted isn't in the file any more, and the file as it came is among the materials.
+    const file = page.paper.kind === 'pdf' ? page.paper.file : '';
+    const shown = await house.tutor.get(`/files/${file}`);
+    expect(shown.rawPayload.includes('CuaItem')).toBeFalse();
+    await house.app.arrivals.settled();
+    const shelf = (await house.tutor.get('/materials')).json<{
+      assets: { file: string; name: string }[];
+    }>();
+    expect(shelf.assets.map(({ name }) => name)).toEqual(['From last week.pdf']);
+    expect(shelf.assets[0]!.file).not.toBe(file);
+  });
+
+  it('leaves a PDF alone on which nothing was written', async () => {
+    const bytes = await plainPdf(2);
+    const response = await house.tutor.upload(house.course.id, 'sheet.pdf', bytes);
+    const { lifted } = response.json<{ lifted: { count: number } }>();
+    expect(lifted.count).toBe(0);
+  });
+
+  it('is nobody else’s, and wishes that can’t be are refused', async () => {
+    const { lesson } = await closed();
+    const other = await house.otherTutor('Sunniva');
+    expect((await other.get(`/records/${lesson}/pdf`)).statusCode).toBe(404);
+    for (const query of ['ink=none-of-it', 'with=notes,everything', 'language=%3Cb%3E', 'only=%00'])
+      expect((await house.tutor.get(`/records/${lesson}/pdf?${query}`)).statusCode).toBe(400);
+  });
+});

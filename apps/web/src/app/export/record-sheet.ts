@@ -1,0 +1,137 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import type { Board, Id, Page } from '@cuaderno/core';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import { SelectModule } from 'primeng/select';
+import { Api } from '../api/api';
+import type { Writer } from '../people/whose-ink';
+import type { PaperSource } from '../stage/paper-source';
+import { inThisZone } from '../time/say-time';
+import { languages, ownLanguage } from './languages';
+import { Making } from './making';
+import { pagePng } from './page-image';
+import { pageAsSvg } from './page-svg';
+
+type Form = 'pdf' | 'png' | 'svg' | 'chat';
+type InkForm = 'drawn' | 'annotations' | 'none';
+
+const FORMS: readonly { form: Form; label: string; words: string }[] = [
+  {
+    form: 'pdf',
+    label: 'PDF',
+    words: 'Every page as it stood, to print, to send or to go on writing on.',
+  },
+  { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
+  { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+  { form: 'chat', label: 'Chat as text', words: 'Who wrote what, and when.' },
+];
+
+const INK_FORMS: readonly { ink: InkForm; label: string; words: string }[] = [
+  { ink: 'drawn', label: 'Drawn into the pages', words: 'Looks alike everywhere.' },
+  {
+    ink: 'annotations',
+    label: 'As annotations',
+    words:
+      'Other PDF programs list it by author and time and can change it; here it opens as ink again.',
+  },
+  { ink: 'none', label: 'Left out', words: 'The bare sheets.' },
+];
+
+const APPENDIX = [
+  { name: 'notes', label: 'Notes' },
+  { name: 'chat', label: 'Chat' },
+  { name: 'attendance', label: 'Who was there' },
+] as const;
+
+/** Asks as what a record, or a page of it, is to be saved on this machine. */
+@Component({
+  selector: 'cua-record-sheet',
+  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  templateUrl: './record-sheet.html',
+  styleUrl: './save-sheet.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RecordSheet {
+  readonly lesson = input.required<string>();
+  /** What the files of single pages are called. */
+  readonly title = input.required<string>();
+  readonly board = input.required<Board>();
+  readonly page = input<Page | null>(null);
+  /** Of the page, from 1. */
+  readonly number = input.required<number>();
+  readonly papers = input.required<PaperSource>();
+  readonly writers = input.required<readonly Writer[]>();
+  readonly closed = output();
+  private readonly api = inject(Api);
+
+  protected readonly forms = FORMS;
+  protected readonly inkForms = INK_FORMS;
+  protected readonly appendix = APPENDIX;
+  protected readonly languages = languages();
+  protected readonly form = signal<Form>('pdf');
+  protected readonly ink = signal<InkForm>('drawn');
+  protected readonly signed = signal(false);
+  protected readonly only = signal<Id | null>(null);
+  protected readonly extra = signal<ReadonlySet<string>>(new Set(['notes']));
+  protected readonly language = signal(ownLanguage());
+  protected readonly making = new Making();
+  protected readonly whose = computed(() => [
+    { id: null, label: 'Everyone’s' },
+    ...this.writers().map(({ id, label }) => ({ id, label: `${label} alone` })),
+  ]);
+  protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
+
+  protected wish(name: string, yes: boolean): void {
+    const extra = new Set(this.extra());
+    if (yes) extra.add(name);
+    else extra.delete(name);
+    this.extra.set(extra);
+  }
+
+  protected async save(): Promise<void> {
+    if (await this.making.save((signal) => this.made(signal))) this.closed.emit();
+  }
+
+  protected close(): void {
+    this.making.stop();
+    this.closed.emit();
+  }
+
+  private async made(signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
+    const [papers, page] = [this.papers(), this.page()];
+    const ofPage = `${this.title()}, page ${this.number()}`;
+    const path = `/records/${this.lesson()}`;
+    switch (this.form()) {
+      case 'pdf':
+        return this.api.download(`${path}/pdf?${this.query()}`, signal);
+      case 'chat':
+        return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
+      case 'png':
+        return { blob: await pagePng(page!, papers, { ink: true, signal }), name: `${ofPage}.png` };
+      case 'svg': {
+        const svg = await pageAsSvg(page!, papers, { ink: true, signal });
+        return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
+      }
+    }
+  }
+
+  private query(): string {
+    const [only, ink] = [this.only(), this.ink()];
+    const wish = new URLSearchParams(inThisZone());
+    wish.set('ink', ink);
+    wish.set('language', this.language());
+    if (ink !== 'none' && this.signed()) wish.set('signed', 'true');
+    if (ink !== 'none' && only) wish.set('only', only);
+    if (this.extra().size > 0) wish.set('with', [...this.extra()].join(','));
+    return wish.toString();
+  }
+}

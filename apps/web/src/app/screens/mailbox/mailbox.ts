@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { Letter } from '../../api/shared';
+import { sayWhen } from '../../time/say-time';
+
+/** Letters that would be sent: this mailbox stands in for a mail server. */
+@Component({
+  selector: 'cua-mailbox',
+  imports: [RouterLink],
+  templateUrl: './mailbox.html',
+  styleUrl: './mailbox.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MailboxScreen {
+  private readonly api = inject(Api);
+  protected readonly letters = signal<readonly Letter[] | null>(null);
+  protected readonly open = signal<string | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly say = { when: sayWhen };
+
+  constructor() {
+    void this.load();
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const { letters } = await this.api.get<{ letters: Letter[] }>('/mailbox');
+      this.letters.set(letters);
+      this.open.update((open) => open ?? letters[0]?.id ?? null);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async remove(letter: Letter): Promise<void> {
+    try {
+      await this.api.post(`/mailbox/${letter.id}/remove`);
+      this.letters.update((letters) => (letters ?? []).filter(({ id }) => id !== letter.id));
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  /** A letter in pieces: its addresses are links. */
+  protected pieces(body: string): { text: string; href: string | null }[] {
+    return body
+      .split(/(https?:\/\/\S+)/)
+      .map((text, i) => ({ text, href: i % 2 === 1 ? text : null }));
+  }
+}

@@ -1,0 +1,139 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router } from '@angular/router';
+import { Api, ApiError, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { SharedList, SharedRecord } from '../../api/shared';
+import { download } from '../../export/download';
+import { inThisZone, sayClock, sayDay, sayLength, sayZone } from '../../time/say-time';
+
+/** How often it is asked whether the link is still open, in ms: withdrawn, its pages go from the screen, too. */
+const ASK_EVERY = 5_000;
+
+/** What a student or parent sees by a link: records, without an account, on a phone as on a computer. */
+@Component({
+  selector: 'cua-shared',
+  templateUrl: './shared.html',
+  styleUrl: './shared.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SharedScreen {
+  /** From the address. */
+  readonly token = input.required<string>();
+  readonly lesson = input<string | undefined>(undefined);
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+
+  protected readonly list = signal<SharedList | null>(null);
+  protected readonly record = signal<SharedRecord | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  /** The link opens nothing any more: nothing of what it opened is shown. */
+  protected readonly shut = signal<Trouble | null>(null);
+  protected readonly making = signal<AbortController | null>(null);
+  protected readonly say = { clock: sayClock, day: sayDay, length: sayLength, zone: sayZone };
+  protected readonly pages = computed(() =>
+    (this.record()?.pages ?? []).map((page, i) => ({
+      ...page,
+      number: i + 1,
+      address: `/api/shared/${this.token()}/records/${this.record()!.lesson}/pages/${i + 1}`,
+    })),
+  );
+  protected readonly others = computed(() => {
+    const count = this.record()?.others ?? 0;
+    return count === 0 ? '' : count === 1 ? 'and one other student' : `and ${count} other students`;
+  });
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    effect(() => {
+      this.token();
+      untracked(() => void this.load());
+    });
+    effect(() => {
+      const [list, lesson] = [this.list(), this.lesson()];
+      if (!list) return;
+      const only = list.records.length === 1 && !list.all ? list.records[0]!.lesson : undefined;
+      untracked(() => void this.open(lesson ?? only));
+    });
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.timer);
+      this.making()?.abort();
+    });
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      this.list.set(await this.api.get<SharedList>(`/shared/${this.token()}`));
+      this.watch();
+    } catch (error) {
+      this.fail(error);
+    }
+  }
+
+  protected choose(lesson: string | null): void {
+    void this.router.navigate(['/shared', this.token()], { queryParams: { lesson } });
+  }
+
+  protected async save(): Promise<void> {
+    const abort = new AbortController();
+    this.making.set(abort);
+    this.trouble.set(null);
+    try {
+      const path = `/shared/${this.token()}/records/${this.record()!.lesson}/pdf?${inThisZone()}`;
+      const { blob, name } = await this.api.download(path, abort.signal);
+      download(blob, name);
+    } catch (error) {
+      if (!abort.signal.aborted) this.fail(error);
+    } finally {
+      this.making.set(null);
+    }
+  }
+
+  private async open(lesson: string | undefined): Promise<void> {
+    if (!lesson) {
+      this.record.set(null);
+      return;
+    }
+    if (this.record()?.lesson === lesson) return;
+    try {
+      const path = `/shared/${this.token()}/records/${lesson}`;
+      this.record.set(await this.api.get<SharedRecord>(path));
+    } catch (error) {
+      this.fail(error);
+    }
+  }
+
+  private watch(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      this.api
+        .get(`/shared/${this.token()}/state`)
+        .catch((error: unknown) => {
+          // A line that is away is none of its business: what is here stays.
+          if (error instanceof ApiError && error.status >= 400) this.fail(error);
+        })
+        .finally(() => !this.shut() && this.watch());
+    }, ASK_EVERY);
+  }
+
+  private fail(error: unknown): void {
+    const gone =
+      error instanceof ApiError &&
+      ['no-such-link', 'link-withdrawn', 'link-over'].includes(error.code);
+    if (!gone) return this.trouble.set(troubleOf(error));
+    this.shut.set(error.trouble);
+    this.record.set(null);
+    this.list.set(null);
+    clearTimeout(this.timer);
+  }
+}

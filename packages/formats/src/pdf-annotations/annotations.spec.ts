@@ -1,0 +1,521 @@
+import { PDFDocument, PDFDict, PDFName, PDFString } from '@cantoo/pdf-lib';
+import {
+  apply,
+  BoardDraft,
+  drawnOn,
+  emptyBoard,
+  encodeStroke,
+  newId,
+  operation,
+  pagesInOrder,
+  specOf,
+} from '@cuaderno/core';
+import type { Board, Item, PageSpec, Signer, Stroke, ThingSpec } from '@cuaderno/core';
+import { handwriting, somePages } from '@cuaderno/core/testing';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { deflateSync, inflateSync } from 'node:zlib';
+import { getDocument } from '../pdf-in/engine.js';
+import { boardPdf, measureWith } from '../pdf-out/index.js';
+import { testFonts } from '../testing/fonts.js';
+import { listedByPoppler } from '../testing/poppler.js';
+import { mayHaveAnnotations, takeAnnotations } from './index.js';
+import type { Taken, TakenItem } from './index.js';
+
+const folder = mkdtempSync(join(tmpdir(), 'cuaderno-annotations-'));
+const HASH = 'c'.repeat(64);
+const IDA = newId();
+const TUTOR = newId();
+const people = new Map<string, Signer>([
+  [TUTOR, { name: 'Maren Solheim', initials: 'MS', colour: '#0072b2' }],
+  [IDA, { name: 'Ida Ødegård', initials: 'IØ', colour: '#d55e00' }],
+]);
+/** 2026-11-24, 16:05:07 in universal time. */
+const AT = Date.UTC(2026, 10, 24, 16, 5, 7);
+
+const frame = (x: number, y: number, width: number, height: number, turn = 0) => ({
+  ...{ x, y, width, height, turn },
+});
+const common = { order: 'a0', layer: 'ink' } as const;
+const outline = { colour: '#7a3fa8', width: 3 };
+
+function straight(tool: Stroke['style'], from: [number, number], to: [number, number]): Stroke {
+  const points = [0, 1, 2, 3].map((i) => ({
+    x: from[0] + ((to[0] - from[0]) * i) / 3,
+    y: from[1] + ((to[1] - from[1]) * i) / 3,
+    pressure: 0.5,
+    time: i * 16,
+  }));
+  return { style: tool, points };
+}
+
+/** One of each that can be written on a page. */
+const THINGS: readonly ThingSpec[] = [
+  {
+    kind: 'shape',
+    shape: 'box',
+    frame: frame(40, 40, 80, 50),
+    outline,
+    fill: '#ffe45c',
+    ...common,
+  },
+  {
+    kind: 'shape',
+    shape: 'ellipse',
+    frame: frame(140, 40, 60, 60),
+    outline,
+    fill: null,
+    ...common,
+  },
+  {
+    kind: 'shape',
+    shape: 'ellipse',
+    frame: frame(220, 40, 60, 30, 30),
+    outline,
+    fill: null,
+    ...common,
+  },
+  {
+    kind: 'shape',
+    shape: 'line',
+    frame: frame(40, 120, 100, 30),
+    points: [
+      [0, 0],
+      [1, 1],
+    ],
+    heads: 'end',
+    outline: { ...outline, dashed: true },
+    fill: null,
+    ...common,
+  },
+  {
+    kind: 'shape',
+    shape: 'line',
+    frame: frame(40, 160, 100, 30),
+    points: [
+      [0, 0],
+      [0.5, 1],
+      [1, 0],
+    ],
+    outline,
+    fill: null,
+    ...common,
+  },
+  {
+    kind: 'shape',
+    shape: 'triangle',
+    frame: frame(160, 120, 60, 60),
+    outline: null,
+    fill: '#2c7a3f',
+    ...common,
+  },
+  { kind: 'mark', mark: 'tick', frame: frame(230, 120, 30, 30), colour: '#c22f2f', ...common },
+  {
+    kind: 'text',
+    frame: frame(40, 210, 180, 40),
+    text: [{ runs: [{ text: 'Flo og fjære – ' }, { text: 'høyvann', bold: true }] }],
+    font: 'plain',
+    size: 14,
+    colour: '#1f3a68',
+    align: 'start',
+    slip: '#fff3c4',
+    lines: [{ y: 14, runs: [{ text: 'Flo og fjære – høyvann', x: 0, width: 150 }] }],
+    ...common,
+  },
+  {
+    kind: 'formula',
+    frame: frame(40, 270, 60, 20),
+    source: 'h = a (1 + cos t)',
+    notation: 'typed',
+    colour: '#22242a',
+    outline: 'M0 0L1000 0L1000 300Z',
+    box: { width: 1000, height: 300 },
+    ...common,
+  },
+];
+
+/** Numbers of what lies on the page, in the order of drawing: ink first, then things in theirs. */
+const STROKES: readonly Stroke[] = [
+  handwriting(1, { count: 40, stylus: true, x: 60, y: 300 }),
+  handwriting(2, { count: 30, stylus: false, x: 150, y: 320 }),
+  straight({ tool: 'highlighter', ink: 'lemon', width: 16 }, [60, 350], [200, 352]),
+  {
+    style: { tool: 'highlighter', ink: 'sky', width: 10 },
+    points: handwriting(3, { count: 40, stylus: false, x: 60, y: 370 }).points,
+  },
+];
+
+const PLAIN: PageSpec = { ...somePages(1)[0]!, width: 300, height: 400, paper: { kind: 'plain' } };
+const TURNED: PageSpec = {
+  ...PLAIN,
+  ...{ width: 400, height: 300 },
+  paper: { kind: 'pdf', file: HASH, number: 1, box: [20, 30, 320, 430], rotate: 90, unit: 1 },
+};
+
+function boardOf(page: PageSpec, strokes: readonly Stroke[], things: readonly ThingSpec[]): Board {
+  const draft = new BoardDraft(emptyBoard(newId()));
+  const stamp = { by: IDA, at: AT, lesson: null };
+  apply(operation({ kind: 'pages.add', pages: [page] }), draft, stamp);
+  for (const stroke of strokes)
+    apply(operation({ kind: 'ink.add', page: page.id, ink: encodeStroke(stroke) }), draft, stamp);
+  for (const item of things)
+    apply(operation({ kind: 'item.add', page: page.id, item }), draft, { ...stamp, by: TUTOR });
+  return draft.done();
+}
+
+async function turnedFile(): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const page = doc.addPage([340, 460]);
+  page.setCropBox(20, 30, 300, 400);
+  page.node.set(PDFName.of('Rotate'), doc.context.obj(90));
+  return doc.save();
+}
+
+async function exported(board: Board): Promise<{ bytes: Uint8Array; path: string }> {
+  const file = await turnedFile();
+  const bytes = await boardPdf(board, {
+    ...{ title: 'Tides', author: 'Maren Solheim', date: new Date(AT), language: 'nb', people },
+    ink: 'annotations',
+    file: () => Promise.resolve(file),
+    fonts: testFonts,
+    deflate: deflateSync,
+  });
+  const path = join(folder, `${newId()}.pdf`);
+  writeFileSync(path, bytes);
+  execFileSync('qpdf', ['--check', path]);
+  return { bytes, path };
+}
+
+const measure = await measureWith(testFonts, 'plain');
+const take = (bytes: Uint8Array): Promise<Taken | null> => takeAnnotations(bytes, { measure });
+
+function itemsOf(board: Board): Item[] {
+  return drawnOn(pagesInOrder(board)[0]!);
+}
+
+/** What an item is, in the words of what is taken. */
+function own(item: Item): object {
+  return item.kind === 'ink'
+    ? { kind: 'ink', ink: item.ink, name: item.id }
+    : { kind: 'thing', thing: specOf(item), name: item.id };
+}
+
+/** What pdf.js says of an annotation. */
+interface FoundByPdfjs {
+  readonly titleObj: { readonly str: string };
+  readonly contentsObj: { readonly str: string };
+  readonly creationDate: string;
+  readonly inkLists: readonly (readonly number[])[];
+}
+
+/** A file in which a program changes the annotation at this place on the page. */
+async function changed(
+  bytes: Uint8Array,
+  at: number,
+  change: (dict: PDFDict, doc: PDFDocument) => void,
+): Promise<Uint8Array> {
+  const doc = await PDFDocument.load(bytes);
+  change(doc.getPage(0).node.Annots()!.lookup(at, PDFDict), doc);
+  return doc.save();
+}
+
+/** A file of one page, 300 × 400, with these annotations as another program might write them. */
+async function elsewhere(...annotations: object[]): Promise<Uint8Array> {
+  const doc = await PDFDocument.create();
+  const page = doc.addPage([300, 400]);
+  const list = annotations.map((entries) =>
+    doc.context.register(doc.context.obj({ Type: 'Annot', ...entries } as never)),
+  );
+  page.node.set(PDFName.of('Annots'), doc.context.obj(list));
+  return doc.save();
+}
+
+describe('ink as annotations', () => {
+  for (const [name, page] of [
+    ['a page of our own', PLAIN],
+    ['a page of a file, cropped and turned', TURNED],
+  ] as const) {
+    it(`is listed by poppler as we wrote it, on ${name}`, async () => {
+      const board = boardOf(page, STROKES, THINGS);
+      const { path } = await exported(board);
+      const listed = listedByPoppler(path);
+      expect(listed.map(({ kind }) => kind)).toEqual([
+        ...['ink', 'ink', 'highlight', 'ink'],
+        ...[
+          'square',
+          'circle',
+          'polygon',
+          'line',
+          'poly-line',
+          'polygon',
+          'stamp',
+          'free-text',
+          'stamp',
+        ],
+      ]);
+      // Its GLib side knows whose an annotation is of these kinds only; pdf.js says it of all.
+      const known = ['highlight', 'square', 'circle', 'line', 'free-text'];
+      const authors = [...STROKES.map(() => 'Ida Ødegård'), ...THINGS.map(() => 'Maren Solheim')];
+      expect(listed.map(({ author }) => author)).toEqual(
+        listed.map(({ kind }, i) => (known.includes(kind) ? authors[i]! : null)),
+      );
+      expect(listed.map((one) => one.name)).toEqual(itemsOf(board).map(({ id }) => id));
+      expect(new Set(listed.map(({ modified }) => modified))).toEqual(
+        new Set(['D:20261124160507Z']),
+      );
+      expect(listed[11]!.contents).toBe('Flo og fjære – høyvann');
+      expect(listed[12]!.contents).toBe('h = a (1 + cos t)');
+    });
+
+    it(`is listed by pdf.js in the same way, and lies where it was written, on ${name}`, async () => {
+      const board = boardOf(page, STROKES, THINGS);
+      const { bytes, path } = await exported(board);
+      const task = getDocument({ data: bytes.slice() });
+      const doc = await task.promise;
+      const sheet = await doc.getPage(1);
+      const found = (await sheet.getAnnotations()) as FoundByPdfjs[];
+      await task.destroy();
+      expect(found.map(({ titleObj }) => titleObj.str)).toEqual([
+        ...STROKES.map(() => 'Ida Ødegård'),
+        ...THINGS.map(() => 'Maren Solheim'),
+      ]);
+      const poppler = listedByPoppler(path);
+      expect(found.map(({ contentsObj }) => contentsObj.str)).toEqual(
+        poppler.map(({ contents }) => contents ?? ''),
+      );
+      expect(new Set(found.map(({ creationDate }) => creationDate))).toEqual(
+        new Set(['D:20261124160507Z']),
+      );
+      expect(found[0]!.inkLists[0]!.length).toBeGreaterThan(20);
+    });
+
+    it(`comes back exactly, on ${name}`, async () => {
+      const board = boardOf(page, STROKES, THINGS);
+      const { bytes } = await exported(board);
+      const taken = (await take(bytes))!;
+      expect(taken.count).toBe(STROKES.length + THINGS.length);
+      expect(taken.stayed).toBe(0);
+      expect(taken.pages.get(1)).toEqual(itemsOf(board).map(own) as TakenItem[]);
+    });
+  }
+
+  it('comes back exactly from a file that another tool has written anew (qpdf)', async () => {
+    const board = boardOf(PLAIN, STROKES, THINGS);
+    const { path } = await exported(board);
+    const anew = join(folder, 'anew.pdf');
+    execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, anew]);
+    const taken = (await take(new Uint8Array(execFileSync('cat', [anew]))))!;
+    expect(taken.pages.get(1)).toEqual(itemsOf(board).map(own) as TakenItem[]);
+  });
+
+  it('looks as if it were drawn into the page, dot by dot but for a few at edges (poppler)', async () => {
+    const board = boardOf(PLAIN, STROKES, THINGS);
+    const { path } = await exported(board);
+    const drawn = await boardPdf(board, {
+      ...{ title: '', author: '', date: new Date(0), people },
+      file: () => Promise.reject(new Error('no file')),
+      fonts: testFonts,
+      deflate: deflateSync,
+    });
+    const other = join(folder, 'drawn.pdf');
+    writeFileSync(other, drawn);
+    const pixels = (file: string): Buffer =>
+      execFileSync('pdftoppm', ['-r', '72', '-png', file]) &&
+      execFileSync('pdftoppm', ['-r', '72', file]);
+    const [a, b] = [pixels(path), pixels(other)];
+    expect(a.length).toBe(b.length);
+    let off = 0;
+    for (let i = 0; i < a.length; i++) if (Math.abs(a[i]! - b[i]!) > 40) off++;
+    expect(off / a.length).toBeLessThan(0.002);
+    // And there is something to see.
+    expect(a.filter((value) => value < 200).length).toBeGreaterThan(5000);
+  });
+
+  it('says what it is, whose and in which language', async () => {
+    const { path } = await exported(boardOf(PLAIN, STROKES, []));
+    const info = execFileSync('pdfinfo', [path]).toString();
+    expect(info).toMatch(/Title:\s+Tides/);
+    expect(info).toMatch(/Author:\s+Maren Solheim/);
+    const xmp = execFileSync('pdfinfo', ['-meta', path]).toString();
+    expect(xmp).toContain('<rdf:li xml:lang="x-default">Tides</rdf:li>');
+    expect(xmp).toContain('<dc:language><rdf:Bag><rdf:li>nb</rdf:li>');
+    expect(
+      execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-']).toString('latin1'),
+    ).toMatch(/\/Lang \(nb\)/);
+  });
+});
+
+describe('annotations that another program has changed', () => {
+  it('are what they say now, not what they were', async () => {
+    const board = boardOf(PLAIN, STROKES, THINGS);
+    const { bytes } = await exported(board);
+    const red = await changed(bytes, 0, (dict, doc) =>
+      dict.set(PDFName.of('C'), doc.context.obj([0.8, 0.1, 0.1])),
+    );
+    const taken = (await take(red))!.pages.get(1)!;
+    const [first, ...others] = itemsOf(board).map(own);
+    expect(taken.slice(-others.length)).toEqual(others as TakenItem[]);
+    expect(taken[0]).not.toEqual(first as TakenItem);
+    expect(taken[0]!.kind).toBe('ink');
+  });
+
+  it('have the words that were typed elsewhere', async () => {
+    const board = boardOf(PLAIN, [], THINGS);
+    const { bytes } = await exported(board);
+    const typed = await changed(bytes, 7, (dict) =>
+      dict.set(PDFName.of('Contents'), PDFString.of('Low water')),
+    );
+    const text = (await take(typed))!.pages.get(1)![7]!;
+    expect(text.kind === 'thing' && text.thing.kind === 'text' && text.thing.text).toEqual([
+      { runs: [{ text: 'Low water' }] },
+    ]);
+  });
+
+  it('are still what they were where only their place has changed: a formula stays one', async () => {
+    const board = boardOf(PLAIN, [], THINGS);
+    const { bytes } = await exported(board);
+    const moved = await changed(bytes, 8, (dict, doc) => {
+      const [x0, y0, x1, y1] = [40, 110, 100, 130];
+      dict.set(PDFName.of('Rect'), doc.context.obj([x0 + 100, y0 - 50, x1 + 100, y1 - 50]));
+    });
+    const item = (await take(moved))!.pages.get(1)![8]!;
+    const thing = item.kind === 'thing' ? item.thing : null;
+    expect(thing?.kind).toBe('formula');
+    expect(thing!.frame.x).toBeCloseTo(140, 0);
+    expect(thing!.frame.y).toBeCloseTo(320, 0);
+  });
+});
+
+describe('annotations that were made elsewhere', () => {
+  it('become ink and texts of ours where they lie, and are no longer in the file', async () => {
+    const file = await elsewhere(
+      {
+        Subtype: 'Ink',
+        Rect: [10, 10, 110, 60],
+        InkList: [
+          [10, 10, 60, 60, 110, 10],
+          [20, 20, 30, 20],
+        ],
+        C: [1, 0, 0],
+        BS: { W: 2 },
+      },
+      {
+        Subtype: 'Highlight',
+        Rect: [50, 300, 150, 320],
+        QuadPoints: [50, 320, 150, 320, 50, 300, 150, 300],
+        C: [1, 1, 0],
+      },
+      {
+        Subtype: 'FreeText',
+        Rect: [20, 200, 220, 240],
+        Contents: PDFString.of('Half tide'),
+        DA: PDFString.of('0 0 1 rg /Helv 16 Tf'),
+        Q: 1,
+        C: [1, 1, 0.8],
+      },
+      {
+        Subtype: 'Square',
+        Rect: [100, 100, 200, 150],
+        C: [0, 0.5, 0],
+        BS: { W: 4 },
+        IC: [1, 1, 1],
+      },
+      {
+        Subtype: 'Line',
+        Rect: [0, 0, 100, 100],
+        L: [10, 20, 90, 80],
+        LE: [PDFName.of('OpenArrow'), PDFName.of('None')],
+        C: [0, 0, 0],
+      },
+      { Subtype: 'Link', Rect: [0, 0, 10, 10] },
+      { Subtype: 'Stamp', Rect: [0, 0, 10, 10], Name: PDFName.of('Approved') },
+    );
+    expect(mayHaveAnnotations(file, inflateSync)).toBeTrue();
+    const taken = (await take(file))!;
+    expect([taken.count, taken.stayed]).toEqual([5, 1]);
+    const items = taken.pages.get(1)!;
+    const kinds: string[] = items.map((item) => (item.kind === 'ink' ? 'ink' : item.thing.kind));
+    expect(kinds).toEqual([...['ink', 'ink', 'ink', 'text', 'shape', 'shape']]);
+    const things = items.flatMap((item) => (item.kind === 'thing' ? [item.thing] : []));
+    const [text, box, arrow] = things as [ThingSpec, ThingSpec, ThingSpec];
+    expect(text).toEqual(
+      jasmine.objectContaining({
+        size: 16,
+        colour: '#0000ff',
+        align: 'middle',
+        slip: '#ffffcc',
+      }) as never,
+    );
+    expect(text.frame).toEqual({ x: 20, y: 160, width: 200, height: 40, turn: 0 });
+    // A border of 4 is drawn within its rectangle: its middle is 2 from the edge.
+    expect(box.frame).toEqual({ x: 102, y: 252, width: 96, height: 46, turn: 0 });
+    expect(arrow.kind === 'shape' && [arrow.heads, arrow.points]).toEqual([
+      'end',
+      [
+        [1, 0],
+        [0, 1],
+      ],
+    ]);
+    const left = join(folder, 'left.pdf');
+    writeFileSync(left, taken.file);
+    execFileSync('qpdf', ['--check', left]);
+    expect(listedByPoppler(left).map(({ kind }) => kind)).toEqual(['link', 'stamp']);
+    expect(
+      execFileSync('qpdf', ['--qdf', '--object-streams=disable', left, '-']).toString('latin1'),
+    ).not.toContain('Half tide');
+  });
+
+  it('that are broken stay as they are, and cost none of the others', async () => {
+    const far = { Subtype: 'Ink', Rect: [0, 0, 9, 9], InkList: [[1e9, 0, 5, 5]] };
+    const file = await elsewhere(
+      { Subtype: 'Ink', Rect: [0, 0, 9, 9] },
+      { Subtype: 'Ink', Rect: [0, 0, 9, 9], InkList: [['a', 'b']] },
+      { Subtype: 'Ink', Rect: [0, 0], InkList: [[1, 2, 3, 4]] },
+      { Subtype: 'Highlight', Rect: [0, 0, 9, 9], QuadPoints: [1, 2, 3] },
+      { Subtype: 'Line', Rect: [0, 0, 9, 9], L: 'nowhere' },
+      { Subtype: 'FreeText', Rect: [0, 0, 9, 9], DA: 7 },
+      far,
+      { Subtype: 'Square', Rect: [10, 10, 60, 60], C: [1] },
+      { CuaItem: PDFString.of('\x01\x02'), CuaSeal: 1, Subtype: 'Circle', Rect: [10, 10, 60, 60] },
+    );
+    const taken = (await take(file))!;
+    expect([taken.count, taken.stayed]).toEqual([2, 7]);
+    expect(await take(new TextEncoder().encode('%PDF-1.7 and nothing else %%EOF'))).toBeNull();
+  });
+
+  it('can’t bring in files that aren’t theirs', async () => {
+    const picture: ThingSpec = {
+      kind: 'picture',
+      file: HASH,
+      frame: frame(10, 10, 50, 50),
+      ...common,
+    };
+    const { pack } = await import('@cuaderno/core');
+    const own = `03${Buffer.from(pack(picture)).toString('hex')}`;
+    const doc = await PDFDocument.create();
+    const page = doc.addPage([300, 400]);
+    const { PDFHexString } = await import('@cantoo/pdf-lib');
+    const annotation = doc.context.obj({
+      Type: 'Annot',
+      Subtype: 'Stamp',
+      Rect: [10, 340, 60, 390],
+      CuaItem: PDFHexString.of(own),
+      CuaSeal: 0,
+    });
+    page.node.set(PDFName.of('Annots'), doc.context.obj([doc.context.register(annotation)]));
+    expect(await take(await doc.save())).toBeNull();
+  });
+
+  it('are looked for where objects lie compressed, and a file without any is left alone', async () => {
+    const plain = await turnedFile();
+    expect(mayHaveAnnotations(plain, inflateSync)).toBeFalse();
+    const doc = await PDFDocument.load(
+      await elsewhere({ Subtype: 'Ink', Rect: [0, 0, 9, 9], InkList: [[1, 2, 3, 4]] }),
+    );
+    const packed = await doc.save({ useObjectStreams: true });
+    expect(Buffer.from(packed).includes('/Ink')).toBeFalse();
+    expect(mayHaveAnnotations(packed, inflateSync)).toBeTrue();
+  });
+});

@@ -1,0 +1,247 @@
+import {
+  encodeStroke,
+  inverse,
+  layOutText,
+  MAX_COORDINATE,
+  MAX_CORNERS,
+  MAX_POINTS,
+  MAX_TEXT,
+  MIN_FRAME,
+  NO_PRESSURE,
+  thinPoints,
+  ThingSpec,
+  transform,
+} from '@cuaderno/core';
+import type { InkPoint, InkStyle, Matrix, Measure, Point, Rect, RichText } from '@cuaderno/core';
+import { hexOf } from './annotation.js';
+import type { Annotation } from './annotation.js';
+import { lightness, nearestHighlight, nearestInk } from './nearest-ink.js';
+import type { Own } from './own.js';
+import type { Parsed } from './parse.js';
+
+/** Sides longer than this, in points, are drawn as the straight lines that they are. */
+const LONG = 8;
+/** Milliseconds from one point to the next, where nobody says how fast it was drawn. */
+const PACE = 10;
+/** An ink of which so much is seen through, or one so light and wide, is a highlighter's. */
+const SEEN_THROUGH = 0.8;
+const LIGHT = 0.8;
+const WIDE = 6;
+
+/**
+ * What an annotation that was made elsewhere is on a page of ours; none where there is nothing like it.
+ * @param map from points on the page to the PDF's user space
+ * @param measure of our plain font, in a size in points
+ */
+export function fromElsewhere(
+  { annotation, opacity }: Parsed,
+  map: Matrix,
+  measure: (size: number) => Measure,
+): Own[] {
+  const there = new There(annotation, map);
+  switch (annotation.kind) {
+    case 'Ink':
+      return inkOf(annotation, opacity, there);
+    case 'Highlight':
+      return highlightsOf(annotation, there);
+    case 'FreeText':
+      return textOf(annotation, there, measure);
+    case 'Square':
+    case 'Circle':
+      return figureOf(annotation, there);
+    case 'Line':
+    case 'PolyLine':
+    case 'Polygon':
+      return cornersOf(annotation, there);
+    case 'Stamp':
+      return [];
+  }
+}
+
+/** Where it lies on our page. */
+class There {
+  private readonly back: Matrix;
+  /** Points in a unit of user space. */
+  readonly scale: number;
+
+  constructor(
+    private readonly annotation: Annotation,
+    map: Matrix,
+  ) {
+    this.back = inverse(map);
+    this.scale = Math.hypot(this.back[0], this.back[1]);
+  }
+
+  points(run: readonly number[]): Point[] {
+    const points: Point[] = [];
+    for (let i = 0; i + 1 < run.length; i += 2)
+      points.push(transform(this.back, { x: run[i]!, y: run[i + 1]! }));
+    if (points.some(({ x, y }) => Math.max(Math.abs(x), Math.abs(y)) > MAX_COORDINATE))
+      throw new RangeError('It lies off every page.');
+    return points;
+  }
+
+  box(): Rect {
+    const [a, b] = this.points(this.annotation.rect) as [Point, Point];
+    return {
+      x: Math.min(a.x, b.x),
+      y: Math.min(a.y, b.y),
+      width: Math.abs(a.x - b.x),
+      height: Math.abs(a.y - b.y),
+    };
+  }
+}
+
+function inkOf({ runs, colour, width }: Annotation, opacity: number, there: There): Own[] {
+  const rgb = colour ?? [0, 0, 0];
+  const wide = within(width * there.scale, 0.3, 100);
+  const marks = opacity < SEEN_THROUGH || (wide >= WIDE && lightness(rgb) > LIGHT);
+  const style: InkStyle = marks
+    ? { tool: 'highlighter', ink: nearestHighlight(rgb), width: wide }
+    : { tool: 'pen', ink: nearestInk(rgb), width: wide };
+  return runs.flatMap((run) => strokesOf(style, there.points(run)));
+}
+
+/** Lines of ink through these points, as many as they need. */
+function strokesOf(style: InkStyle, along: readonly Point[]): Own[] {
+  const strokes: Own[] = [];
+  const points = held(along);
+  for (let from = 0; from === 0 || from < points.length - 1; from += MAX_POINTS - 1) {
+    const some = points
+      .slice(from, from + MAX_POINTS)
+      .map(({ x, y }, i): InkPoint => ({ x, y, pressure: NO_PRESSURE, time: i * PACE }));
+    strokes.push({
+      kind: 'ink',
+      ink: encodeStroke({ style, points: thinPoints(some, style.width) }),
+    });
+  }
+  return strokes;
+}
+
+/** Our lines bend at their points without touching them. Where a side is long it is held at both its ends. */
+function held(points: readonly Point[]): Point[] {
+  return points.flatMap((p, i) => {
+    const [before, after] = [points[i - 1], points[i + 1]];
+    if (!before || !after) return [p];
+    const longest = Math.max(
+      Math.hypot(p.x - before.x, p.y - before.y),
+      Math.hypot(after.x - p.x, after.y - p.y),
+    );
+    return longest > LONG ? [p, p] : [p];
+  });
+}
+
+/** A line of the highlighter along each marked run of words. */
+function highlightsOf({ runs, colour }: Annotation, there: There): Own[] {
+  const ink = nearestHighlight(colour ?? [1, 1, 0]);
+  const lines: Own[] = [];
+  for (const run of runs)
+    for (let i = 0; i + 7 < run.length; i += 8) {
+      const [a, b, c, d] = there.points(run.slice(i, i + 8)) as [Point, Point, Point, Point];
+      const middle = (p: Point, q: Point): Point => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 });
+      // The lower two stand either way round: the nearer one is under the first.
+      const turned = Math.hypot(a.x - d.x, a.y - d.y) < Math.hypot(a.x - c.x, a.y - c.y);
+      const [under, underEnd] = turned ? [d, c] : [c, d];
+      const width = within(Math.hypot(a.x - under.x, a.y - under.y), 1, 100);
+      const style: InkStyle = { tool: 'highlighter', ink, width };
+      lines.push(...strokesOf(style, [middle(a, under), middle(b, underEnd)]));
+    }
+  return lines;
+}
+
+function textOf(annotation: Annotation, there: There, measure: (size: number) => Measure): Own[] {
+  const words = annotation.contents.replace(/\r\n?/g, '\n').slice(0, MAX_TEXT);
+  const how = annotation.words;
+  if (words.trim() === '' || !how) return [];
+  const text: RichText = words
+    .split('\n')
+    .map((line) => ({ runs: line === '' ? [] : [{ text: line }] }));
+  const frame = there.box();
+  const size = within(how.size * there.scale, 2, 1000);
+  const align = (['start', 'middle', 'end'] as const)[how.align];
+  const width = Math.max(MIN_FRAME, frame.width);
+  const { lines, height } = layOutText(text, { size, width, align }, measure(size));
+  return thing({
+    kind: 'text',
+    frame: { ...frame, width, height: Math.max(frame.height, height), turn: 0 },
+    text,
+    font: 'plain',
+    size,
+    colour: hexOf(how.colour),
+    align,
+    slip: annotation.colour ? hexOf(annotation.colour) : null,
+    lines,
+  });
+}
+
+function figureOf(annotation: Annotation, there: There): Own[] {
+  const { kind, inset, width } = annotation;
+  const { x, y, width: w, height: h } = there.box();
+  // A border is drawn within its rectangle; ours lies on both sides of its figure.
+  const edge = (inset > 0 ? inset : width / 2) * there.scale;
+  return thing({
+    kind: 'shape',
+    shape: kind === 'Square' ? 'box' : 'ellipse',
+    frame: {
+      x: x + edge,
+      y: y + edge,
+      width: Math.max(MIN_FRAME, w - 2 * edge),
+      height: Math.max(MIN_FRAME, h - 2 * edge),
+      turn: 0,
+    },
+    ...looks(annotation, there),
+  });
+}
+
+function cornersOf(annotation: Annotation, there: There): Own[] {
+  const points = there.points(annotation.runs[0]!);
+  if (points.length < 2 || points.length > MAX_CORNERS) return [];
+  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  const [width, height] = [
+    Math.max(MIN_FRAME, Math.max(...xs) - x),
+    Math.max(MIN_FRAME, Math.max(...ys) - y),
+  ];
+  const closed = annotation.kind === 'Polygon';
+  const [from, to] = (annotation.endings ?? []).map((ending) => ending.includes('Arrow'));
+  const look = looks(annotation, there);
+  const parts = points.map((p) => [(p.x - x) / width, (p.y - y) / height]);
+  return thing({
+    kind: 'shape',
+    shape: closed ? 'polygon' : 'line',
+    frame: { x, y, width, height, turn: 0 },
+    // A line's head is at its last end, or at both.
+    points: from && !to ? parts.reverse() : parts,
+    ...(closed ? {} : { heads: from && to ? 'both' : from || to ? 'end' : 'none' }),
+    ...look,
+    fill: closed ? look.fill : null,
+  });
+}
+
+function looks(
+  { colour, interior, width, dashed }: Annotation,
+  there: There,
+): {
+  outline: object | null;
+  fill: string | null;
+} {
+  const wide = width * there.scale;
+  const outline =
+    wide > 0
+      ? {
+          colour: hexOf(colour ?? [0, 0, 0]),
+          width: within(wide, 0.25, 100),
+          ...(dashed ? { dashed } : {}),
+        }
+      : null;
+  return { outline, fill: interior ? hexOf(interior) : null };
+}
+
+/** Its place among the things of its page is found when it is laid there. */
+function thing(spec: object): Own[] {
+  return [{ kind: 'thing', thing: ThingSpec.parse({ ...spec, order: 'a0', layer: 'ink' }) }];
+}
+
+function within(n: number, least: number, most: number): number {
+  return Math.min(most, Math.max(least, n));
+}
