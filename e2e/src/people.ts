@@ -43,7 +43,7 @@ export class Someone {
     return this.page.locator('cua-stage .host');
   }
 
-    /** On the screen of a record: saves it as a PDF, as is proposed; returns where it lies and what it is called. */
+  /** On the screen of a record: saves it as a PDF, as is proposed; returns where it lies and what it is called. */
   async saveRecord(): Promise<{ path: string; name: string }> {
     await this.button('Save…').click();
     const dialog = this.page.getByRole('dialog', { name: 'Save from this record' });

@@ -44,6 +44,10 @@ import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
+import { hours } from './hours/hours.js';
+import { hourRoutes } from './hours/routes.js';
+import { timetable } from './timetable/plugin.js';
+import { timetableRoutes } from './timetable/routes.js';
 import { mailbox } from './mailbox/mailbox.js';
 import { mailboxRoutes } from './mailbox/routes.js';
 import { recordLinks } from './record-links/plugin.js';
@@ -117,6 +121,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('boards', new Boards(app.db, known));
   app.decorate('courses', new Courses(app.db));
   app.decorate('guestLinks', new GuestLinks(app.db));
+  await app.register(timetable);
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
   await app.register(records);
@@ -160,6 +165,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     office,
   });
   app.addHook('onClose', () => darkroom.close());
+  await app.register(hours);
   await app.register(mailbox);
   await app.register(recordLinks, { folder: config.dataFolder, darkroom });
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
@@ -201,6 +207,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(recordLinkRoutes);
       await api.register(sharedRoutes);
       await api.register(mailboxRoutes);
+      await api.register(timetableRoutes);
+      await api.register(hourRoutes);
     },
     { prefix: '/api' },
   );

@@ -1,7 +1,7 @@
 import { House } from '../testing/harness.js';
 import { Throttle } from '../accounts/index.js';
 import { CODE_LENGTH, newJoinCode, readCode } from './codes.js';
-import { nextLesson, plannedEnd } from './next-lesson.js';
+import { nextLesson } from './next-lesson.js';
 
 describe('join codes', () => {
   it('have no letters that look or sound alike', () => {
@@ -48,20 +48,6 @@ describe('the next lesson', () => {
   it('stays at half past four when the clocks change', () => {
     expect(at('2026-10-19T12:00:00Z')).toBe('2026-10-20T14:30:00.000Z');
     expect(at('2026-10-21T12:00:00Z')).toBe('2026-10-27T15:30:00.000Z');
-  });
-});
-
-describe('the planned end of a lesson', () => {
-  const slot = { weekday: 2, startsAt: '16:30', minutes: 50, zone: 'Europe/Oslo' };
-  const end = (iso: string): string | null => {
-    const at = plannedEnd(slot, Date.parse(iso));
-    return at === null ? null : new Date(at).toISOString();
-  };
-
-  it('is that of its slot, opened ten minutes early or late; out of its time there is none', () => {
-    expect(end('2026-11-24T15:20:00Z')).toBe('2026-11-24T16:20:00.000Z');
-    expect(end('2026-11-24T15:45:00Z')).toBe('2026-11-24T16:20:00.000Z');
-    expect(end('2026-11-24T12:00:00Z')).toBeNull();
   });
 });
 

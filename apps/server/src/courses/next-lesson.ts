@@ -1,4 +1,6 @@
+import { USUAL } from '@cuaderno/core/timetable';
 import { DateTime } from 'luxon';
+import type { PlanWish } from '../timetable/shapes.js';
 
 /** When a course meets every week. */
 export interface WeeklySlot {
@@ -26,11 +28,12 @@ export function nextLesson({ weekday, startsAt, minutes, zone }: WeeklySlot, now
   }
 }
 
-/** How long before its time a lesson is opened at the earliest to be that one, in ms. */
-const EARLY = 3_600_000;
-
-/** When a lesson that is opened now is to end, in ms since 1970; `null` for one out of its time. */
-export function plannedEnd(slot: WeeklySlot, now: number): number | null {
-  const start = nextLesson(slot, now);
-  return start - now <= EARLY ? start + slot.minutes * 60_000 : null;
+/** A weekly slot as it is planned: from its next lesson on, with the usual time kept free after it. */
+export function weeklyWish(slot: WeeklySlot, now: number): PlanWish {
+  const { minutes, zone } = slot;
+  const first = DateTime.fromMillis(nextLesson(slot, now), { zone });
+  return {
+    ...{ topic: '', start: first.toFormat("yyyy-MM-dd'T'HH:mm"), zone, minutes },
+    ...{ buffer: USUAL.buffer, weekly: true, until: null },
+  };
 }

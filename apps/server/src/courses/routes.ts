@@ -1,6 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { nextLesson } from './next-lesson.js';
+import type { Occurrence } from '@cuaderno/core/timetable';
+import { weeklyWish } from './next-lesson.js';
 import type { Courses } from './service.js';
 import type { Course } from './service.js';
 import { RecordInfo } from '../records/shapes.js';
@@ -21,21 +22,31 @@ const Params = z.object({ course: z.string() });
 export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
 
-  const shape = (course: Course): z.infer<typeof CourseShape> => {
+  const shape = (course: Course, next: Occurrence | null): z.infer<typeof CourseShape> => {
     const lesson = app.lessons.ofCourse(course.id);
-    const { id, name, linkToken, joinCode, slot, door, rules, retiredAt } = course;
+    const { id, name, linkToken, joinCode, door, rules, retiredAt } = course;
+    const comes = retiredAt === null ? next : null;
     return {
       id,
       name,
       linkToken,
       joinCode,
-      slot,
       door,
       rules,
       retiredAt,
-      nextAt: slot && retiredAt === null ? nextLesson(slot, Date.now()) : null,
+      nextAt: comes?.at ?? null,
+      nextUntil: comes?.until ?? null,
       lesson: lesson ? { id: lesson.id, board: lesson.board } : null,
     };
+  };
+
+  const shaped = async (course: Course): Promise<z.infer<typeof CourseShape>> =>
+    shape(course, await app.timetable.nextOfCourse(course.id, Date.now()));
+  const all = async (tutor: string): Promise<z.infer<typeof CourseShape>[]> => {
+    const next = await app.timetable.next(tutor, Date.now());
+    return (await app.courses.of(tutor)).map((course) =>
+      shape(course, next.get(course.id) ?? null),
+    );
   };
 
   app.get(
@@ -50,7 +61,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor }) => ({
-      courses: (await app.courses.of(tutor.id)).map(shape),
+      courses: await all(tutor.id),
       records: await app.records.of({ tutor: tutor.id }, RECENT),
     }),
   );
@@ -65,8 +76,12 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
         response: { 201: CourseShape },
       },
     },
-    async ({ tutor, body }, reply) =>
-      reply.status(201).send(shape(await app.courses.make(tutor.id, body.name, body.slot))),
+    async ({ tutor, body }, reply) => {
+      const { name, slot } = body;
+      const course = await app.courses.make(tutor.id, name);
+      if (slot) await app.timetable.make(course.id, weeklyWish(slot, Date.now()));
+      return reply.status(201).send(await shaped(course));
+    },
   );
 
   app.get(
@@ -90,7 +105,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
     async ({ tutor, params }) => {
       const course = await app.courses.one(params.course, tutor.id);
       return {
-        course: shape(course),
+        course: await shaped(course),
         boards: await app.boards.ofCourse(course.id),
         takenOut: await app.boards.takenOut(course.id),
         records: await app.records.of({ course: course.id }, 100),

@@ -4,7 +4,6 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import { newJoinCode, newLinkToken, readCode } from './codes.js';
-import type { WeeklySlot } from './next-lesson.js';
 import { courses } from './tables.js';
 
 export interface Course {
@@ -13,7 +12,6 @@ export interface Course {
   readonly name: string;
   readonly linkToken: string;
   readonly joinCode: string;
-  readonly slot: WeeklySlot | null;
   /** Who comes in without being let in. */
   readonly door: DoorRule;
   /** What students may do when a lesson begins. */
@@ -26,28 +24,19 @@ type Row = typeof courses.$inferSelect;
 
 function course(row: Row): Course {
   const { id, tutor, name, linkToken, joinCode, door, rules, retiredAt } = row;
-  const { weekday, startsAt, minutes, zone } = row;
-  const slot =
-    weekday !== null && startsAt !== null && minutes !== null && zone !== null
-      ? { weekday, startsAt, minutes, zone }
-      : null;
-  return { id, tutor, name, linkToken, joinCode, slot, door, rules, retiredAt };
+  return { id, tutor, name, linkToken, joinCode, door, rules, retiredAt };
 }
 
 export class Courses {
   constructor(private readonly db: Database) {}
 
-  async make(tutor: string, name: string, slot: WeeklySlot | null): Promise<Course> {
+  async make(tutor: string, name: string): Promise<Course> {
     const row: Row = {
       id: newId(),
       tutor,
       name,
       linkToken: newLinkToken(),
       joinCode: newJoinCode(),
-      weekday: slot?.weekday ?? null,
-      startsAt: slot?.startsAt ?? null,
-      minutes: slot?.minutes ?? null,
-      zone: slot?.zone ?? null,
       createdAt: Date.now(),
       door: 'ask',
       rules: {},

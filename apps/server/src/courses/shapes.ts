@@ -44,12 +44,12 @@ export const CourseShape = z.object({
   name: z.string(),
   linkToken: z.string(),
   joinCode: z.string(),
-  slot: Slot.nullable(),
   door: DoorRule,
   rules: Rules,
   retiredAt: z.number().nullable(),
-  /** Start of the next lesson, ms since 1970, if it meets every week. */
+  /** The next lesson that is planned, from when to when, in ms since 1970. */
   nextAt: z.number().nullable(),
+  nextUntil: z.number().nullable(),
   /** The lesson that is open, if one is. */
   lesson: z.object({ id: z.string(), board: z.string() }).nullable(),
 });

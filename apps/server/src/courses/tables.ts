@@ -14,13 +14,6 @@ export const courses = sqliteTable(
     linkToken: text('link_token').notNull().unique(),
     /** To read out loud: short, without letters that look or sound alike. */
     joinCode: text('join_code').notNull().unique(),
-    /** When it meets every week, if it does: 1 is Monday. */
-    weekday: integer(),
-    /** `HH:MM` in `zone` */
-    startsAt: text('starts_at'),
-    minutes: integer(),
-    /** IANA time zone */
-    zone: text(),
     createdAt: integer('created_at').notNull(),
     /** Who comes in without being let in. */
     door: text().$type<DoorRule>().notNull().default('ask'),

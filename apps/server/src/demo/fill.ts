@@ -5,6 +5,8 @@ import type { FastifyInstance } from 'fastify';
 import { DateTime } from 'luxon';
 import { Readable } from 'node:stream';
 import type { Tutor } from '../accounts/index.js';
+import { USUAL } from '@cuaderno/core/timetable';
+import { weeklyWish } from '../courses/next-lesson.js';
 import type { Course } from '../courses/service.js';
 import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
@@ -13,6 +15,7 @@ import { skySlides, tideSlides } from './deck.js';
 import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { tellLastWeek } from './last-week.js';
+import { planAhead } from './plans.js';
 import { pastWeeks } from './past-weeks.js';
 import { celloPage, tideFormulas } from './other-courses.js';
 import { materials } from './materials.js';
@@ -33,15 +36,16 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   if (await app.accounts.isSetUp()) return;
   const { name, email, password } = DEMO_TUTOR;
   const maren = await app.accounts.add(name, email, password);
-  const slot = (weekday: number, startsAt: string): Course['slot'] => ({
-    weekday,
-    startsAt,
-    minutes: 50,
-    zone: ZONE,
-  });
-  const sky = await app.courses.make(maren.id, 'Sky-watching, Tuesday 16:30', slot(2, '16:30'));
-  const tides = await app.courses.make(maren.id, 'Reading the tides, Thursday', slot(4, '17:30'));
-  const cello = await app.courses.make(maren.id, 'Cello with Mika, Friday', slot(5, '15:15'));
+  const weekly = async (name: string, weekday: number, startsAt: string): Promise<Course> => {
+    const course = await app.courses.make(maren.id, name);
+    const slot = { weekday, startsAt, minutes: USUAL.minutes, zone: ZONE };
+    await app.timetable.make(course.id, weeklyWish(slot, Date.now()));
+    return course;
+  };
+  const sky = await weekly('Sky-watching, Tuesday 16:30', 2, '16:30');
+  const tides = await weekly('Reading the tides, Thursday', 4, '17:30');
+  const cello = await weekly('Cello with Mika, Friday', 5, '15:15');
+  await planAhead(app, { tides, cello });
 
   const diaries = diariesOf({
     sky: [sky, await board(app, sky, maren, 'Sky diary', null)],

@@ -3,7 +3,6 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { Throttle } from '../accounts/index.js';
 import type { GuestLink } from '../courses/guest-links.js';
-import { nextLesson } from '../courses/next-lesson.js';
 import type { Course } from '../courses/service.js';
 import { ProblemError } from '../problems/index.js';
 import { deviceOf } from './device.js';
@@ -88,7 +87,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
         course: course.name,
         tutor: await app.lessons.tutorName(course.tutor),
         open: app.lessons.ofCourse(course.id) !== undefined,
-        nextAt: course.slot && nextLesson(course.slot, Date.now()),
+        nextAt: (await app.timetable.nextOfCourse(course.id, Date.now()))?.at ?? null,
         name: before(request, course)?.person.name ?? guest?.guest ?? null,
       };
     },

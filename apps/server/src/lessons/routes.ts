@@ -1,7 +1,6 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { plannedEnd } from '../courses/next-lesson.js';
 import { ProblemError } from '../problems/index.js';
 
 const tags = ['lessons'];
@@ -21,11 +20,11 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params }, reply) => {
       const board = await app.boards.one(params.board, tutor.id);
-      const { retiredAt, rules, slot } = await app.courses.one(board.course, tutor.id);
+      const { retiredAt, rules } = await app.courses.one(board.course, tutor.id);
       if (retiredAt !== null) throw new ProblemError('course-retired');
       const lesson = await app.lessons.start(board.course, board.id, tutor, {
         rules,
-        endsAt: slot && plannedEnd(slot, Date.now()),
+        endsAt: await app.timetable.plannedEnd(board.course, Date.now()),
       });
       await app.live.lessonOpened(lesson);
       return reply.status(201).send({ id: lesson.id, board: lesson.board });

@@ -55,6 +55,26 @@ export const PROBLEMS = {
     'Close the lesson first, then retire the course.',
   ],
   'lesson-over': [410, 'This lesson is over.', 'Ask your tutor for the next one.'],
+  'not-planned': [
+    404,
+    'No lesson is planned for then.',
+    'Load the week again: it may have been moved meanwhile.',
+  ],
+  'series-over': [
+    400,
+    'The series would be over before it begins.',
+    'Choose a last day that isn’t before the first lesson.',
+  ],
+  'not-a-calendar': [
+    400,
+    'That is no calendar file.',
+    'Choose a file that ends in .ics, as calendars save it.',
+  ],
+  'calendar-too-large': [
+    413,
+    'That calendar is too large.',
+    'Save a part of it: a year, say, or the calendar of one course.',
+  ],
   'no-such-link': [
     404,
     'This link leads nowhere.',

@@ -37,7 +37,7 @@ function notesOf({ record, summary, until }: AppendixContent, zone: string): App
   const under = `${record.courseName} · ${day(record.openedAt, zone)}`;
   const words = (text: string): AppendixPart['body'] => ({ kind: 'words', words: text });
   const parts: AppendixPart[] = [
-    ...(summary ? [{ heading: 'What we did', body: words(summary) }] : []),
+    ...(summary ? [{ heading: 'Summary', body: words(summary) }] : []),
     ...(until ? [{ heading: 'Until next time', body: words(until) }] : []),
   ];
   return parts.map((part, i) => (i === 0 ? { ...part, page: 'Notes', under } : part));

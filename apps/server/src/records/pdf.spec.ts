@@ -67,7 +67,7 @@ describe('the PDF of a record', () => {
     await house.tutor.post(`/lessons/${lesson}/notes`, note);
     const { path } = await pdf(lesson, 'with=notes,chat,attendance&zone=Europe/Oslo&language=nb');
     const said = words(path);
-    expect(said).toContain('What we did');
+    expect(said).toContain('Summary');
     expect(said).toContain('Flo og fjære, to ganger i døgnet.');
     expect(said).toMatch(/\d\d:\d\d +Ana +Hvorfor er det flo to ganger\?/);
     expect(said).toContain('Who was there');

@@ -23,6 +23,9 @@ const NUMBERS: ZlibOptions = {
   chunkSize: 1 << 18,
 };
 
+/** For what one line or thing looks like: thousands of them are packed, each in room for itself. */
+const SMALL: ZlibOptions = { ...NUMBERS, chunkSize: 1 << 12 };
+
 export interface BoardPdfTask {
   /** Leads to the database. */
   readonly port: MessagePort;
@@ -71,7 +74,7 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
       date: new Date(task.date),
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
       fonts: fontFiles,
-      deflate: (bytes) => deflateSync(bytes, NUMBERS),
+      deflate: (bytes) => deflateSync(bytes, bytes.length < SMALL.chunkSize! ? SMALL : NUMBERS),
     });
     return move(pdf as never) as unknown as Uint8Array;
   } finally {

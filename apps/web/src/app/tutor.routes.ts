@@ -27,6 +27,14 @@ export const tutorRoutes: Routes = [
         loadComponent: () => import('./screens/records/records').then((m) => m.RecordsScreen),
       },
       {
+        path: 'week',
+        loadComponent: () => import('./screens/week/week').then((m) => m.WeekScreen),
+      },
+      {
+        path: 'hours',
+        loadComponent: () => import('./screens/hours/hours').then((m) => m.HoursScreen),
+      },
+      {
         path: 'mailbox',
         loadComponent: () => import('./screens/mailbox/mailbox').then((m) => m.MailboxScreen),
       },

@@ -52,6 +52,12 @@ export class Api {
     return (response.status === 204 ? undefined : await response.json()) as T;
   }
 
+  /** Sends a text of another kind than JSON. */
+  async sendText<T>(path: string, text: string, type: string): Promise<T> {
+    const body = new Blob([text], { type });
+    return (await (await this.fetch('POST', path, body)).json()) as T;
+  }
+
   async bytes(path: string): Promise<Uint8Array> {
     return new Uint8Array(await (await this.fetch('GET', path)).arrayBuffer());
   }
@@ -101,7 +107,10 @@ export class Api {
     signal?: AbortSignal,
   ): Promise<Response> {
     const init: RequestInit = { method, signal: signal ?? null };
-    if (body !== undefined) {
+    if (body instanceof Blob) {
+      init.headers = { 'content-type': body.type };
+      init.body = body;
+    } else if (body !== undefined) {
       init.headers = { 'content-type': 'application/json' };
       init.body = JSON.stringify(body);
     }

@@ -26,8 +26,9 @@ export interface Course {
   readonly joinCode: string;
   /** What students may do when a lesson begins. */
   readonly rules: Rules;
-  readonly slot: Slot | null;
+  /** The next lesson that is planned, from when to when. */
   readonly nextAt: number | null;
+  readonly nextUntil: number | null;
   /** Who comes in without being let in. */
   readonly door: DoorRule;
   /** When it was retired, in ms since 1970. */

@@ -1,5 +1,16 @@
 import { inSight, isLight, isMaterial, strokeOf } from '@cuaderno/core';
-import type { Arrow, Id, Item, Lamp, Page, Place, Point, Shown, Signer, View } from '@cuaderno/core';
+import type {
+  Arrow,
+  Id,
+  Item,
+  Lamp,
+  Page,
+  Place,
+  Point,
+  Shown,
+  Signer,
+  View,
+} from '@cuaderno/core';
 
 /** How long a dot's trail is, in ms, and its size in CSS px. */
 const TRAIL = 380;

@@ -7,7 +7,7 @@ const COURSE: Course = {
   name: 'Sky-watching',
   linkToken: 'old-link',
   joinCode: 'ACGHJKM',
-  slot: null,
+  nextUntil: null,
   nextAt: null,
   door: 'ask',
   rules: {},

@@ -85,7 +85,12 @@ export class WayIn {
   protected retire(): void {
     void this.try(async () => {
       await this.post('retire');
-      this.course.update((course) => ({ ...course, retiredAt: Date.now(), nextAt: null }));
+      this.course.update((course) => ({
+        ...course,
+        retiredAt: Date.now(),
+        nextAt: null,
+        nextUntil: null,
+      }));
       this.asking.set(null);
     });
   }

@@ -8,7 +8,7 @@ const course: Course = {
   name: 'Tides',
   linkToken: 'token',
   joinCode: 'KLP427',
-  slot: null,
+  nextUntil: null,
   nextAt: null,
   door: 'ask',
   rules: {},

@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   effect,
   inject,
   input,
@@ -13,6 +14,7 @@ import { ProgressBarModule } from 'primeng/progressbar';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { LinksSheet } from '../../record-links/links-sheet';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/pdf-js';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
@@ -26,7 +28,7 @@ const EXPECTED = 60_000;
 /** A course: its boards, its join link, its records. PDFs, slides and board files dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
-  imports: [BoardList, ButtonModule, ProgressBarModule, RouterLink, WayIn],
+  imports: [BoardList, ButtonModule, LinksSheet, ProgressBarModule, RouterLink, WayIn],
   templateUrl: './course.html',
   styleUrl: './course.scss',
   host: {
@@ -53,6 +55,11 @@ export class CourseScreen {
   protected readonly uploads = signal<readonly Upload[]>([]);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly dropping = signal(false);
+  /** Whether links to all its records are made and looked after. */
+  protected readonly linking = signal(false);
+  protected readonly students = computed(() => [
+    ...new Set(this.records().flatMap(({ people }) => people)),
+  ]);
   protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
   protected readonly percent = (part: number): number => Math.round(part * 100);
 

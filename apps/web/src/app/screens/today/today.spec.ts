@@ -9,7 +9,7 @@ const course = (name: string, change: Partial<Course> = {}): Course => ({
   name,
   linkToken: 'x',
   joinCode: 'x',
-  slot: null,
+  nextUntil: null,
   nextAt: null,
   door: 'ask',
   rules: {},
@@ -18,7 +18,8 @@ const course = (name: string, change: Partial<Course> = {}): Course => ({
   ...change,
 });
 
-const slot = { weekday: 2, startsAt: '17:00', minutes: 50, zone: 'Europe/Oslo' };
+/** A lesson from then on. */
+const comes = (nextAt: number) => ({ nextAt, nextUntil: nextAt + 50 * 60_000 });
 const record: RecordInfo = {
   lesson: 'l',
   course: 'Tides',
@@ -46,20 +47,20 @@ describe('today', () => {
   it('shows the lesson that comes next, whichever course it is of', async () => {
     const soon = Date.now() + 3_600_000;
     const screen = await today([
-      course('Sky', { slot, nextAt: soon + 86_400_000 }),
-      course('Cello', { slot, nextAt: soon }),
+      course('Sky', comes(soon + 86_400_000)),
+      course('Cello', comes(soon)),
       course('Tides'),
     ]);
     const next = screen.element.querySelector('[aria-label="Next lesson"]')!;
     expect(next.textContent).toContain('Cello');
-    expect(next.textContent).toContain('50 minutes');
+    expect(next.textContent).toContain('50 min');
     expect(next.textContent).toContain('times by your clock');
     expect(screen.element.querySelectorAll('.card').length).toBe(3);
   });
 
   it('leads to the lesson that is open, before anything else', async () => {
     const screen = await today([
-      course('Sky', { slot, nextAt: Date.now() + 1000 }),
+      course('Sky', comes(Date.now() + 1000)),
       course('Tides', { lesson: { id: 'l', board: 'b1' } }),
     ]);
     expect(screen.element.querySelector('[aria-label="Next lesson"]')).toBeNull();

@@ -1,0 +1,84 @@
+import { Id } from '@cuaderno/core';
+import { writeCsv } from '@cuaderno/formats/csv';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { DateTime } from 'luxon';
+import { z } from 'zod';
+import { attachment } from '../files/attachment.js';
+import { Zone } from '../records/zone.js';
+import { Correction, HourRow } from './shapes.js';
+
+const tags = ['hours'];
+const Moment = z.coerce.number().int().min(0).max(8.64e15);
+const Span = z.object({ from: Moment, to: Moment });
+
+/** Hours, by which a tutor is paid. */
+export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.addHook('onRequest', app.tutorOnly);
+
+  app.get(
+    '/hours',
+    {
+      schema: {
+        tags,
+        summary: 'Lessons as they count, the latest first',
+        querystring: Span,
+        response: { 200: z.object({ rows: z.array(HourRow) }) },
+      },
+    },
+    async ({ tutor, query }) => ({ rows: await app.hours.of(tutor.id, query.from, query.to) }),
+  );
+
+  app.post(
+    '/hours/:lesson/correct',
+    {
+      schema: {
+        tags,
+        summary: 'Correct how long a lesson counts, with the reason',
+        params: z.object({ lesson: Id }),
+        body: z.object({
+          minutes: z.number().int().min(0).max(1440),
+          why: z.string().trim().min(1, 'Say why: it stays with the lesson.').max(300),
+        }),
+        response: { 201: Correction },
+      },
+    },
+    async ({ tutor, params, body }, reply) =>
+      reply
+        .status(201)
+        .send(await app.hours.correct(tutor.id, params.lesson, body.minutes, body.why)),
+  );
+
+  app.get(
+    '/hours.csv',
+    {
+      schema: {
+        tags,
+        summary: 'Lessons as they count, as a table (RFC 4180)',
+        querystring: Span.extend(Zone.shape),
+      },
+    },
+    async ({ tutor, query }, reply) => {
+      const rows = await app.hours.of(tutor.id, query.from, query.to);
+      const time = (ms: number): string =>
+        DateTime.fromMillis(ms, { zone: query.zone })
+          .startOf('second')
+          .toISO({ suppressMilliseconds: true })!;
+      const table = [...rows]
+        .reverse()
+        .map((row) => [
+          row.courseName,
+          row.students.join(', '),
+          time(row.openedAt),
+          time(row.closedAt),
+          row.measured,
+          row.minutes,
+          row.corrections.map(({ minutes, why }) => `${minutes}: ${why}`).join('; '),
+        ]);
+      const header = ['Course', 'Students', 'Opened', 'Closed', 'Measured', 'Minutes', 'Corrected'];
+      return reply
+        .header('content-type', 'text/csv; charset=utf-8; header=present')
+        .header('content-disposition', attachment('Hours.csv'))
+        .send(writeCsv(header, table));
+    },
+  );
+};

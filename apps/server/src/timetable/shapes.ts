@@ -1,0 +1,51 @@
+import { Id } from '@cuaderno/core';
+import { WallTime } from '@cuaderno/core/timetable';
+import { IANAZone } from 'luxon';
+import { z } from 'zod';
+
+export const ZoneName = z
+  .string()
+  .max(100)
+  .refine((name) => IANAZone.isValidZone(name), 'There is no such time zone.');
+
+/** What is planned: once, or every week until a day if one is named. */
+export const PlanWish = z.object({
+  topic: z.string().trim().max(120).default(''),
+  start: WallTime,
+  zone: ZoneName,
+  minutes: z.number().int().min(5).max(600),
+  buffer: z.number().int().min(0).max(240),
+  weekly: z.boolean(),
+  /** The last day on which it may be. */
+  until: z.iso.date().nullable().default(null),
+});
+export type PlanWish = z.infer<typeof PlanWish>;
+
+/** A lesson that is planned. Moments in ms since 1970. */
+export const Planned = z.object({
+  plan: Id,
+  course: Id,
+  courseName: z.string(),
+  topic: z.string(),
+  /** By which it is known among those of its series. */
+  was: WallTime,
+  /** As the clock of its zone shows it. */
+  wall: WallTime,
+  zone: z.string(),
+  at: z.number(),
+  until: z.number(),
+  /** Kept free after it, in minutes. */
+  buffer: z.number(),
+  /** Whether it is one of a series. */
+  series: z.boolean(),
+  state: z.enum(['planned', 'moved', 'cancelled']),
+  why: z.string(),
+});
+export type Planned = z.infer<typeof Planned>;
+
+export const ClashShape = z.object({
+  first: z.object({ plan: Id, was: WallTime }),
+  second: z.object({ plan: Id, was: WallTime }),
+  how: z.enum(['overlap', 'tight']),
+});
+export type ClashShape = z.infer<typeof ClashShape>;

@@ -1,0 +1,158 @@
+import { DateTime } from 'luxon';
+import { House } from '../testing/harness.js';
+import type { ClashShape, Planned } from './shapes.js';
+
+const OSLO = 'Europe/Oslo';
+const WEEK = 7 * 86_400_000;
+
+describe('the timetable', () => {
+  let house: House;
+  /** A Tuesday at half past four, in three weeks or so. */
+  const first = DateTime.now()
+    .setZone(OSLO)
+    .plus({ weeks: 3 })
+    .set({ weekday: 2, hour: 16, minute: 30, second: 0, millisecond: 0 });
+  const wall = (at: DateTime): string => at.toFormat("yyyy-MM-dd'T'HH:mm");
+  const [from, to] = [first.toMillis() - 86_400_000, first.toMillis() + 4 * WEEK - 86_400_000];
+
+  beforeEach(async () => {
+    house = await House.open('timetable');
+  });
+  afterEach(() => house.close());
+
+  async function planned(wish: object = {}): Promise<string> {
+    const response = await house.tutor.post(`/courses/${house.course.id}/plans`, {
+      ...{ start: wall(first), zone: OSLO, minutes: 50, buffer: 10, weekly: true, ...wish },
+    });
+    expect(response.statusCode).withContext(response.body).toBe(201);
+    return response.json<{ plan: string }>().plan;
+  }
+
+  async function week(): Promise<{ lessons: Planned[]; clashes: ClashShape[] }> {
+    return (await house.tutor.get(`/timetable?from=${from}&to=${to}`)).json();
+  }
+
+  it('has a lesson every week; one date is moved, another cancelled, and both have their reason', async () => {
+    const plan = await planned();
+    const dates = [0, 1, 2, 3].map((weeks) => wall(first.plus({ weeks })));
+    expect((await week()).lessons.map(({ was }) => was)).toEqual(dates);
+    const moved = wall(first.plus({ weeks: 1, days: 2 }));
+    await house.tutor.post(`/plans/${plan}/change`, {
+      was: dates[1],
+      now: moved,
+      why: 'Autumn fair',
+    });
+    await house.tutor.post(`/plans/${plan}/change`, { was: dates[2], now: null, why: 'Ill' });
+    expect((await week()).lessons.map(({ wall: at, state, why }) => [at, state, why])).toEqual([
+      [dates[0], 'planned', ''],
+      [moved, 'moved', 'Autumn fair'],
+      [dates[2], 'cancelled', 'Ill'],
+      [dates[3], 'planned', ''],
+    ] as never);
+    await house.tutor.post(`/plans/${plan}/restore`, { was: dates[2] });
+    expect((await week()).lessons[2]!.state).toBe('planned');
+  });
+
+  it('ends a series where it is ended, and takes a single lesson out', async () => {
+    const plan = await planned();
+    await house.tutor.post(`/plans/${plan}/end`, { was: wall(first.plus({ weeks: 2 })) });
+    expect((await week()).lessons.length).toBe(2);
+    const once = await planned({ weekly: false, start: wall(first.plus({ days: 1 })) });
+    expect((await week()).lessons.length).toBe(3);
+    await house.tutor.post(`/plans/${once}/end`, { was: wall(first.plus({ days: 1 })) });
+    expect((await week()).lessons.length).toBe(2);
+  });
+
+  it('tells of lessons that get in each other’s way', async () => {
+    await planned({ weekly: false });
+    await planned({ weekly: false, start: wall(first.plus({ minutes: 30 })) });
+    await planned({ weekly: false, start: wall(first.plus({ minutes: 85 })) });
+    expect((await week()).clashes.map(({ how }) => how)).toEqual(['overlap', 'tight']);
+  });
+
+  it('says to students when the next lesson is, moved or not, and plans its end as it opens', async () => {
+    const soon = DateTime.now().setZone(OSLO).plus({ minutes: 10 }).startOf('minute');
+    const plan = await planned({ start: wall(soon) });
+    const by = { link: house.course.linkToken };
+    const nextAt = async (): Promise<number | null> =>
+      (await house.visitor().post('/join/look', by)).json<{ nextAt: number | null }>().nextAt;
+    expect(await nextAt()).toBe(soon.toMillis());
+    const lesson = await house.openLesson();
+    expect(house.app.lessons.ofCourse(house.course.id)!.endsAt).toBe(soon.toMillis() + 50 * 60_000);
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    const later = soon.plus({ days: 1 });
+    await house.tutor.post(`/plans/${plan}/change`, { was: wall(soon), now: wall(later), why: '' });
+    expect(await nextAt()).toBe(later.toMillis());
+  });
+
+  it('leaves as a calendar and comes back as the same lessons', async () => {
+    const plan = await planned();
+    await house.tutor.post(`/plans/${plan}/change`, {
+      was: wall(first.plus({ weeks: 1 })),
+      now: null,
+      why: '',
+    });
+    const before = (await week()).lessons
+      .filter(({ state }) => state === 'planned')
+      .map(({ at }) => at);
+    const calendar = await house.tutor.get('/timetable.ics');
+    expect(calendar.headers['content-type']).toBe('text/calendar; charset=utf-8');
+    const other = (await house.tutor.post('/courses', { name: 'Copy' })).json<{ id: string }>();
+    await house.tutor.post(`/plans/${plan}/end`, { was: wall(first) });
+    const brought = await house.tutor.request(
+      'POST',
+      `/courses/${other.id}/plans/bring?zone=${OSLO}`,
+      Buffer.from(calendar.body),
+      {
+        'content-type': 'text/calendar',
+      },
+    );
+    expect(brought.json<{ made: number }>()).toEqual(jasmine.objectContaining({ made: 1 }));
+    const after = (await week()).lessons
+      .filter(({ state }) => state === 'planned')
+      .map(({ at }) => at);
+    expect(after).toEqual(before);
+    const nothing = await house.tutor.request(
+      'POST',
+      `/courses/${other.id}/plans/bring?zone=${OSLO}`,
+      Buffer.from('Dear diary'),
+      {
+        'content-type': 'text/calendar',
+      },
+    );
+    expect([nothing.statusCode, nothing.json<{ type: string }>().type]).toEqual([
+      400,
+      'urn:cuaderno:not-a-calendar',
+    ]);
+  });
+
+  it('is its tutor’s, and takes no dates and times that aren’t', async () => {
+    const plan = await planned();
+    const other = await house.otherTutor('Sunniva');
+    const change = { was: wall(first), now: null };
+    expect((await other.post(`/plans/${plan}/change`, change)).statusCode).toBe(404);
+    expect(
+      (await other.get(`/timetable?from=${from}&to=${to}`)).json<{ lessons: object[] }>().lessons,
+    ).toEqual([]);
+    const off = { was: wall(first.plus({ days: 1 })), now: null };
+    expect((await house.tutor.post(`/plans/${plan}/change`, off)).statusCode).toBe(404);
+    for (const bad of [
+      { start: '2026-02-31T10:00' },
+      { start: 'tomorrow' },
+      { zone: 'Middle/Earth' },
+      { minutes: 0 },
+      { weekly: true, until: wall(first.minus({ days: 1 })).slice(0, 10) },
+    ])
+      expect(
+        (
+          await house.tutor.post(`/courses/${house.course.id}/plans`, {
+            ...{ start: wall(first), zone: OSLO, minutes: 50, buffer: 10, weekly: false },
+            ...bad,
+          })
+        ).statusCode,
+      )
+        .withContext(JSON.stringify(bad))
+        .toBe(400);
+    expect((await house.tutor.get(`/timetable?from=0&to=${8e15}`)).statusCode).toBe(400);
+  });
+});

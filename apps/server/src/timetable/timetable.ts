@@ -1,0 +1,202 @@
+import { newId } from '@cuaderno/core';
+import {
+  clashesAmong,
+  endedBefore,
+  nextOf,
+  occurrencesOf,
+  timesOf,
+  weekly,
+} from '@cuaderno/core/timetable';
+import type { Occurrence, Plan, WallTime } from '@cuaderno/core/timetable';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { DateTime } from 'luxon';
+import { courses } from '../courses/tables.js';
+import type { Database } from '../database/index.js';
+import { ProblemError } from '../problems/index.js';
+import type { ClashShape, Planned, PlanWish } from './shapes.js';
+import { planChanges, plans } from './tables.js';
+
+/** How long before its time a lesson is opened at the earliest to be that one, in ms. */
+const EARLY = 3_600_000;
+/** Longest stretch of the timetable that is asked for at once, in ms. */
+const LONGEST = 400 * 86_400_000;
+
+/** When lessons are: planned once or in series, moved and cancelled date by date. */
+export class Timetable {
+  constructor(private readonly db: Database) {}
+
+  /** Plans of a course, or of all that a tutor goes on giving; the first made first. */
+  async plans(whose: { course: string } | { tutor: string }): Promise<Plan[]> {
+    const rows = await this.db
+      .select({ plan: plans })
+      .from(plans)
+      .innerJoin(courses, eq(courses.id, plans.course))
+      .where(
+        'course' in whose
+          ? eq(plans.course, whose.course)
+          : and(eq(courses.tutor, whose.tutor), isNull(courses.retiredAt)),
+      )
+      .orderBy(asc(plans.createdAt));
+    const ids = rows.map(({ plan }) => plan.id);
+    const changes = ids.length
+      ? await this.db.select().from(planChanges).where(inArray(planChanges.plan, ids))
+      : [];
+    return rows.map(({ plan }) => ({
+      ...{
+        id: plan.id,
+        course: plan.course,
+        topic: plan.topic,
+        start: plan.start,
+        zone: plan.zone,
+      },
+      ...{ minutes: plan.minutes, buffer: plan.buffer, rule: plan.rule },
+      changes: changes
+        .filter((change) => change.plan === plan.id)
+        .map(({ was, now, why }) => ({ was, now, why })),
+    }));
+  }
+
+  async make(course: string, wish: PlanWish): Promise<Plan> {
+    const { topic, start, zone, minutes, buffer, until } = wish;
+    const rule = wish.weekly ? weekly(until) : null;
+    if (rule && until && until < start.slice(0, 10)) throw new ProblemError('series-over');
+    return this.insert(course, { topic, start, zone, minutes, buffer, rule, changes: [] });
+  }
+
+  /** A plan as it is, with its changes: one that was brought from a calendar. */
+  async insert(course: string, plan: Omit<Plan, 'id' | 'course'>): Promise<Plan> {
+    const { changes, ...row } = plan;
+    const id = newId();
+    const at = Date.now();
+    await this.db.batch([
+      this.db.insert(plans).values({ ...row, id, course, createdAt: at }),
+      ...changes.map((change) =>
+        this.db
+          .insert(planChanges)
+          .values({ ...change, plan: id, at })
+          .onConflictDoNothing(),
+      ),
+    ]);
+    return { ...plan, id, course };
+  }
+
+  /**
+   * Moves one date, or cancels it. Throws `not-planned` where the plan has no such date.
+   * @param now when it is instead; `null` where it is cancelled
+   */
+  async change(plan: Plan, was: WallTime, now: WallTime | null, why: string): Promise<void> {
+    if (!isDateOf(plan, was)) throw new ProblemError('not-planned');
+    const change = { now: now === was ? was : now, why, at: Date.now() };
+    await this.db
+      .insert(planChanges)
+      .values({ plan: plan.id, was, ...change })
+      .onConflictDoUpdate({ target: [planChanges.plan, planChanges.was], set: change });
+  }
+
+  /** A date is as it was planned. */
+  async restore(plan: Plan, was: WallTime): Promise<void> {
+    await this.db
+      .delete(planChanges)
+      .where(and(eq(planChanges.plan, plan.id), eq(planChanges.was, was)));
+  }
+
+  /** The series ends before one of its dates; with the first, all of it goes. */
+  async end(plan: Plan, was: WallTime): Promise<void> {
+    if (!isDateOf(plan, was)) throw new ProblemError('not-planned');
+    if (plan.rule === null || was <= plan.start) {
+      await this.db.delete(plans).where(eq(plans.id, plan.id));
+      return;
+    }
+    await this.db
+      .update(plans)
+      .set({ rule: endedBefore(plan.rule, was) })
+      .where(eq(plans.id, plan.id));
+  }
+
+  /** Throws `not-found` where this tutor has no such plan. */
+  async one(id: string, tutor: string): Promise<Plan> {
+    const found = (await this.plans({ tutor })).find((plan) => plan.id === id);
+    if (!found) throw new ProblemError('not-found');
+    return found;
+  }
+
+  /** All of a tutor's lessons between two moments, and which of them get in each other's way. */
+  async between(
+    tutor: string,
+    from: number,
+    to: number,
+  ): Promise<{ lessons: Planned[]; clashes: ClashShape[] }> {
+    if (to - from > LONGEST || to < from) throw new ProblemError('bad-request');
+    const names = new Map(
+      (
+        await this.db
+          .select({ id: courses.id, name: courses.name })
+          .from(courses)
+          .where(eq(courses.tutor, tutor))
+      ).map(({ id, name }) => [id, name] as const),
+    );
+    const all = (await this.plans({ tutor })).flatMap((plan) => occurrencesOf(plan, from, to));
+    return {
+      lessons: all.sort((a, b) => a.at - b.at).map((one) => plannedOf(one, names)),
+      clashes: clashesAmong(all).map(({ first, second, how }) => ({
+        first: { plan: first.plan.id, was: first.was },
+        second: { plan: second.plan.id, was: second.was },
+        how,
+      })),
+    };
+  }
+
+  /** The next lesson of each of some courses, or the one that is going on. */
+  async next(tutor: string, now: number): Promise<ReadonlyMap<string, Occurrence>> {
+    const byCourse = new Map<string, Plan[]>();
+    for (const plan of await this.plans({ tutor }))
+      byCourse.set(plan.course, [...(byCourse.get(plan.course) ?? []), plan]);
+    const next = new Map<string, Occurrence>();
+    for (const [course, list] of byCourse) {
+      const found = nextOf(list, now);
+      if (found) next.set(course, found);
+    }
+    return next;
+  }
+
+  async nextOfCourse(course: string, now: number): Promise<Occurrence | null> {
+    return nextOf(await this.plans({ course }), now);
+  }
+
+  /** When a lesson that is opened now is to end, in ms since 1970; `null` for one out of its time. */
+  async plannedEnd(course: string, now: number): Promise<number | null> {
+    const next = await this.nextOfCourse(course, now);
+    return next && next.at - now <= EARLY ? next.until : null;
+  }
+}
+
+function isDateOf({ start, rule }: Plan, was: WallTime): boolean {
+  if (rule === null) return was === start;
+  return (
+    timesOf(start, rule, (time) => (time === was ? 'take' : time > was ? 'stop' : 'skip')).length >
+    0
+  );
+}
+
+function plannedOf(
+  { plan, was, at, until, state, why }: Occurrence,
+  names: ReadonlyMap<string, string>,
+): Planned {
+  const { id, course, topic, zone, buffer, rule } = plan;
+  return {
+    ...{
+      plan: id,
+      course,
+      courseName: names.get(course) ?? '',
+      topic,
+      was,
+      zone,
+      at,
+      until,
+      buffer,
+    },
+    wall: DateTime.fromMillis(at, { zone }).toFormat("yyyy-MM-dd'T'HH:mm"),
+    series: rule !== null,
+    ...{ state, why },
+  };
+}

@@ -1,0 +1,157 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { HourRow } from '../../api/timetable';
+import { Chart } from '../../charts/chart';
+import type { ChartOption } from '../../charts/chart';
+import { download } from '../../export/download';
+import { inThisZone, sayDate, sayLength, saySpan } from '../../time/say-time';
+import { totalsOf } from './totals';
+import type { By } from './totals';
+
+const BY: readonly { readonly by: By; readonly label: string }[] = [
+  { by: 'month', label: 'Month' },
+  { by: 'course', label: 'Course' },
+  { by: 'student', label: 'Student' },
+];
+
+/** How long lessons really were: what a tutor is paid by. */
+@Component({
+  selector: 'cua-hours',
+  imports: [Chart, RouterLink],
+  templateUrl: './hours.html',
+  styleUrl: './hours.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HoursScreen {
+  private readonly api = inject(Api);
+  /** Months as fields for months have them; the last one included. */
+  protected readonly from = signal(monthBack(2));
+  protected readonly to = signal(monthBack(0));
+  protected readonly rows = signal<readonly HourRow[] | null>(null);
+  protected readonly by = signal<By>('month');
+  protected readonly course = signal<string | null>(null);
+  protected readonly correcting = signal<HourRow | null>(null);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly ways = BY;
+  protected readonly say = {
+    date: sayDate,
+    length: (minutes: number): string => sayLength(minutes * 60_000),
+    span: saySpan,
+  };
+
+  protected readonly courses = computed(() =>
+    [...new Set((this.rows() ?? []).map(({ courseName }) => courseName))].sort(),
+  );
+  protected readonly shown = computed(() =>
+    (this.rows() ?? []).filter(({ courseName }) => !this.course() || courseName === this.course()),
+  );
+  protected readonly totals = computed(() => totalsOf(this.shown(), this.by()));
+  protected readonly sum = computed(() =>
+    this.shown().reduce((sum, { minutes }) => sum + minutes, 0),
+  );
+  protected readonly chart = computed<ChartOption>(() => {
+    const totals = this.totals();
+    return ({ ink, soft, line, font }) => ({
+      textStyle: { ...font, color: ink },
+      grid: { left: 8, right: 48, top: 8, bottom: 8, containLabel: true },
+      xAxis: {
+        type: 'value',
+        axisLabel: {
+          ...font,
+          color: soft,
+          formatter: '{value} h',
+        },
+        splitLine: { lineStyle: { color: line } },
+      },
+      yAxis: {
+        type: 'category',
+        inverse: true,
+        data: totals.map(({ label }) => label),
+        axisLabel: { ...font, color: ink, width: 190, overflow: 'truncate' },
+        axisLine: { lineStyle: { color: line } },
+        axisTick: { show: false },
+      },
+      series: [
+        {
+          type: 'bar',
+          barMaxWidth: 26,
+          itemStyle: { color: '#0072b2' },
+          data: totals.map(({ minutes }) => minutes / 60),
+          label: {
+            show: true,
+            position: 'right',
+            ...font,
+            color: ink,
+            formatter: ({ value }: { value: number }) => sayLength(value * 3_600_000),
+          },
+        },
+      ],
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      this.from();
+      this.to();
+      untracked(() => void this.load());
+    });
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      this.rows.set((await this.api.get<{ rows: HourRow[] }>(`/hours?${this.span()}`)).rows);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
+    this.trouble.set(null);
+    try {
+      await this.api.post(`/hours/${row.lesson}/correct`, { minutes, why });
+      this.correcting.set(null);
+      await this.load();
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async save(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const path = `/hours.csv?${this.span()}&${inThisZone()}`;
+      const { blob, name } = await this.api.download(path, new AbortController().signal);
+      download(blob, name);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  /** From the beginning of the first month to the end of the last. */
+  private span(): string {
+    const [from, to] = [this.from(), this.to()].map(
+      (month) => month.split('-').map(Number) as [number, number],
+    );
+    const start = new Date(from![0], from![1] - 1, 1).getTime();
+    const end = new Date(to![0], to![1], 1).getTime();
+    return `from=${start}&to=${Math.max(start, end)}`;
+  }
+}
+
+/** The month so many months ago, as `2026-11`. */
+function monthBack(months: number): string {
+  const now = new Date();
+  const month = new Date(now.getFullYear(), now.getMonth() - months, 1);
+  return `${month.getFullYear()}-${String(month.getMonth() + 1).padStart(2, '0')}`;
+}

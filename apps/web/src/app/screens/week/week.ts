@@ -1,0 +1,148 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { Api, troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+import type { Course } from '../../api/shapes';
+import type { Planned, TimetablePart } from '../../api/timetable';
+import { download } from '../../export/download';
+import { CalendarSheet } from '../../timetable/calendar-sheet';
+import { DateSheet } from '../../timetable/date-sheet';
+import { daysLater, isoDay, mondayOf, weekOf } from '../../timetable/days';
+import { PlanSheet } from '../../timetable/plan-sheet';
+import { sayDay, saySpan, sayZone } from '../../time/say-time';
+
+const EMPTY: TimetablePart = { lessons: [], clashes: [] };
+const shortDay = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+});
+
+/** A week of lessons, by this machine's clock. */
+@Component({
+  selector: 'cua-week',
+  imports: [ButtonModule, CalendarSheet, DateSheet, PlanSheet, RouterLink],
+  templateUrl: './week.html',
+  styleUrl: './week.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WeekScreen {
+  private readonly api = inject(Api);
+  protected readonly monday = signal(mondayOf(Date.now()));
+  protected readonly part = signal<TimetablePart>(EMPTY);
+  protected readonly courses = signal<readonly Course[]>([]);
+  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly loaded = signal(false);
+  protected readonly planning = signal<string | null>(null);
+  protected readonly chosen = signal<Planned | null>(null);
+  protected readonly calendars = signal(false);
+  protected readonly zone = sayZone();
+  protected readonly say = { span: saySpan };
+  protected readonly title = computed(() => {
+    const monday = this.monday();
+    return `Week ${weekOf(monday)}, from ${sayDay(monday.getTime())}`;
+  });
+  protected readonly going = computed(() =>
+    this.courses().filter(({ retiredAt }) => retiredAt === null),
+  );
+  protected readonly days = computed(() => {
+    const today = isoDay(new Date());
+    const { lessons, clashes } = this.part();
+    return Array.from({ length: 7 }, (_, i) => {
+      const day = daysLater(this.monday(), i);
+      const [from, to] = [day.getTime(), daysLater(day, 1).getTime()];
+      const here = lessons.filter(({ at }) => at >= from && at < to);
+      return {
+        iso: isoDay(day),
+        label: shortDay.format(day),
+        isToday: isoDay(day) === today,
+        lessons: here.map((lesson) => ({ lesson, clash: this.clashOf(lesson, lessons, clashes) })),
+      };
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      this.monday();
+      untracked(() => void this.load());
+    });
+    void this.loadCourses();
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    const monday = this.monday();
+    try {
+      const [from, to] = [monday.getTime(), daysLater(monday, 7).getTime()];
+      const part = await this.api.get<TimetablePart>(`/timetable?from=${from}&to=${to}`);
+      // Another week was turned to meanwhile.
+      if (monday !== this.monday()) return;
+      this.part.set(part);
+      this.loaded.set(true);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected turn(weeks: number): void {
+    this.monday.set(weeks === 0 ? mondayOf(Date.now()) : daysLater(this.monday(), 7 * weeks));
+  }
+
+  protected changed(): void {
+    this.planning.set(null);
+    this.chosen.set(null);
+    this.calendars.set(false);
+    void this.load();
+  }
+
+  protected async saveCalendar(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      const { blob, name } = await this.api.download(
+        '/timetable.ics',
+        new AbortController().signal,
+      );
+      download(blob, name);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private async loadCourses(): Promise<void> {
+    try {
+      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  /** What is in the way of a lesson, in words. */
+  private clashOf(
+    lesson: Planned,
+    lessons: readonly Planned[],
+    clashes: TimetablePart['clashes'],
+  ): string | null {
+    const is = (one: Pick<Planned, 'plan' | 'was'>): boolean =>
+      one.plan === lesson.plan && one.was === lesson.was;
+    for (const { first, second, how } of clashes) {
+      const other = is(first) ? second : is(second) ? first : null;
+      const found =
+        other && lessons.find(({ plan, was }) => plan === other.plan && was === other.was);
+      if (!found) continue;
+      if (how === 'overlap') return `At the same time as ${found.courseName}`;
+      return is(second)
+        ? `No breath after ${found.courseName}`
+        : `No breath before ${found.courseName}`;
+    }
+    return null;
+  }
+}

@@ -1,0 +1,3 @@
+export * from './occurrences.js';
+export * from './plan.js';
+export * from './rule.js';
