@@ -1,0 +1,203 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import type { Download, Page } from '@playwright/test';
+import { ServerProcess } from './house.js';
+import { samplePdf } from './pdfs.js';
+import { Someone } from './people.js';
+import { expect, test } from './story.js';
+
+test.describe.configure({ timeout: 150_000 });
+
+let server: ServerProcess;
+
+test.beforeEach(async () => {
+  server = await ServerProcess.start();
+});
+test.afterEach(() => server.close());
+
+/** What is saved by a press of a button. */
+async function saved(page: Page, press: () => Promise<void>): Promise<Download> {
+  const [download] = await Promise.all([page.waitForEvent('download'), press()]);
+  return download;
+}
+
+test('what is left of a lesson is saved in every form, and shown to a parent by a link until it is withdrawn', async ({
+  browser,
+}) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Reading the tides');
+  await maren.bring('Tides.pdf', await samplePdf(2));
+  const [page] = await maren.pageIds();
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser);
+  await ida.join(link, 'Ida');
+  await maren.give('Ida', 'Writing');
+  await ida.isTold('You have a pen');
+  const hers = [
+    { x: 100, y: 120 },
+    { x: 260, y: 120 },
+  ];
+  await ida.draw(page!, hers);
+  await maren.draw(page!, [
+    { x: 100, y: 180 },
+    { x: 260, y: 180 },
+  ]);
+  await expect.poll(() => ida.lines().then((lines) => lines.length)).toBe(2);
+  await maren.button('Close the lesson').click();
+  const closing = maren.page.getByRole('dialog');
+  await closing.getByRole('textbox', { name: 'Summary' }).fill('Flo og fjære at Solvik.');
+  await closing.getByRole('button', { name: 'Close the lesson' }).click();
+  await maren.page.waitForURL(/records/);
+  const record = maren.page.url();
+
+  const dialog = maren.page.getByRole('dialog', { name: 'Save from this record' });
+  const save = async (form: string, ...wishes: string[]): Promise<Download> => {
+    await maren.button('Save…').click();
+    await dialog.getByText(form, { exact: true }).click();
+    for (const wish of wishes) await dialog.getByLabel(wish).click();
+    return saved(maren.page, () => dialog.getByRole('button', { name: 'Save' }).click());
+  };
+
+  const pdf =
+    await test.step('as PDF with annotations, by author, with the notes (qpdf, poppler)', async () => {
+      const download = await save('PDF', 'As annotations');
+      const path = await download.path();
+      execFileSync('qpdf', ['--check', path]);
+      const open = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-']);
+      expect(open.toString('latin1').match(/\/Subtype \/Ink/g)?.length).toBe(2);
+      expect(open.toString('latin1')).toContain('/T (Ida)');
+      expect(execFileSync('pdftotext', [path, '-']).toString()).toContain(
+        'Flo og fjære at Solvik.',
+      );
+      return path;
+    });
+
+  await test.step('a page as PNG and as SVG, which other tools draw', async () => {
+    const png = readFileSync(await (await save('This page as PNG')).path());
+    expect(png.subarray(1, 4).toString()).toBe('PNG');
+    const svg = await (await save('This page as SVG')).path();
+    const drawn = execFileSync('rsvg-convert', ['--format=png', '--width=200', svg]);
+    expect(drawn.subarray(1, 4).toString()).toBe('PNG');
+  });
+
+  await test.step('the chat as text', async () => {
+    const text = readFileSync(await (await save('Chat as text')).path(), 'utf8');
+    expect(text).toContain('Reading the tides: Tides');
+  });
+
+  const parent =
+    await test.step('a parent’s phone opens the link, and sees what was done', async () => {
+      await maren.button('Give a link…').click();
+      const links = maren.page.getByRole('dialog', { name: 'Links for students and parents' });
+      await links.getByLabel('For whom').fill('Ida’s father');
+      await links.getByLabel('Send it to').fill('father@example.org');
+      await links.getByText('look, and save as PDF').click();
+      await links.getByRole('button', { name: 'Make the link and send it' }).click();
+      const address = await links.getByLabel('Address').inputValue();
+      const phone = await Someone.at(browser, { viewport: { width: 390, height: 844 } });
+      await phone.page.goto(address);
+      await expect(phone.page.getByText('Flo og fjære at Solvik.')).toBeVisible();
+      const first = phone.page.getByRole('img', { name: /^Page 1/ });
+      await expect
+        .poll(() => first.evaluate((image: HTMLImageElement) => image.naturalWidth))
+        .toBeGreaterThan(800);
+      const download = await saved(phone.page, () => phone.button('Save as PDF').click());
+      execFileSync('qpdf', ['--check', await download.path()]);
+      await expect(phone.page.getByText('and one other student')).toBeVisible();
+      return phone;
+    });
+
+  await test.step('every opening is listed; withdrawn, the link opens nothing, and its pages go from the screen', async () => {
+    await maren.page.reload();
+    await maren.button('Give a link…').click();
+    await maren.page.getByText('Opened once', { exact: false }).click();
+    await expect(maren.page.getByText('saved a PDF', { exact: false })).toBeVisible();
+    await maren.button('Withdraw…').click();
+    await maren.page.getByRole('button', { name: 'Withdraw', exact: true }).click();
+    await expect(maren.page.getByText('1 no longer open')).toBeVisible();
+    await expect(parent.page.getByRole('alert')).toContainText('This link was withdrawn.', {
+      timeout: 15_000,
+    });
+    await expect(parent.page.getByRole('img')).toHaveCount(0);
+    await parent.page.reload();
+    await expect(parent.page.getByRole('alert')).toContainText('This link was withdrawn.');
+    await maren.page.goto(`${server.url}/mailbox`);
+    await expect(maren.page.getByText('Hello Ida’s father,')).toBeVisible();
+  });
+
+  await test.step('the PDF comes back: what was annotations is ink again', async () => {
+    await maren.page.goto(record);
+    await maren.page.getByRole('link', { name: /Reading the tides/ }).click();
+    await maren.bring('From last week.pdf', readFileSync(pdf));
+    await expect(maren.page.getByText('2 annotations of this PDF can be written on')).toBeVisible();
+    const [again] = await maren.pageIds();
+    expect((await maren.lines()).length).toBe(2);
+    await maren.seesInkAt(again!, { x: 180, y: 120 });
+  });
+});
+
+test('lessons are planned, moved and cancelled; hours are counted and corrected', async ({
+  browser,
+}) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Cello with Mika');
+  await maren.page.goto(`${server.url}/week`);
+  await maren.button('The week after').click();
+  await maren.button('Plan lessons').click();
+  const plan = maren.page.getByRole('dialog', { name: 'Plan lessons' });
+  await plan.getByLabel('Time').fill('15:15');
+  await plan.getByRole('button', { name: 'Plan it' }).click();
+  const lesson = maren.page.getByRole('button', { name: /15:15–16:05/ });
+  await expect(lesson).toContainText('Cello with Mika');
+
+  await lesson.click();
+  const date = maren.page.getByRole('dialog', { name: 'Cello with Mika' });
+  await date.getByLabel('Time').fill('17:00');
+  await date.getByLabel('Why').fill('Mika plays at school');
+  await date.getByRole('button', { name: 'Move it' }).click();
+  const moved = maren.page.getByRole('button', { name: /17:00–17:50/ });
+  await expect(moved).toContainText('moved: Mika plays at school');
+  await moved.click();
+  await date.getByRole('button', { name: 'Cancel this date' }).click();
+  await expect(moved.or(lesson)).toContainText('cancelled');
+  await maren.button('The week after').click();
+  await expect(lesson).toBeVisible();
+
+  const calendar = await saved(maren.page, () => maren.button('Save as a calendar (.ics)').click());
+  const path = await calendar.path();
+  const text = readFileSync(path, 'utf8');
+  expect(text).toContain('RRULE:FREQ=WEEKLY');
+  expect(text).toContain('EXDATE');
+  await maren.button('Bring a calendar…').click();
+  await maren.page
+    .getByLabel('Calendar file')
+    .setInputFiles({ name: 'mine.ics', mimeType: 'text/calendar', buffer: readFileSync(path) });
+  await expect(maren.page.getByText('One event is in the timetable now.')).toBeVisible();
+  await maren.button('Done').click();
+  // Brought twice, it is planned twice: that is told.
+  await expect(maren.page.getByText('At the same time as Cello with Mika').first()).toBeVisible();
+
+  await maren.page.goto(server.url);
+  await maren.page
+    .getByRole('link', { name: /Cello with Mika/ })
+    .first()
+    .click();
+  await maren.bring('Sheet.pdf', await samplePdf(1));
+  await maren.openLesson();
+  await maren.button('Close the lesson').click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
+  await maren.page.waitForURL(/records/);
+  await maren.page.goto(`${server.url}/hours`);
+  await maren.button('Correct…').click();
+  await maren.page.getByLabel('Minutes').fill('50');
+  await maren.page.getByLabel('Why').fill('The clock was not started');
+  await maren.button('Correct').click();
+  await expect(
+    maren.page.getByText('corrected to 50 min: The clock was not started'),
+  ).toBeVisible();
+  await expect(maren.page.getByRole('heading', { name: '50 min in one lesson' })).toBeVisible();
+  const table = await saved(maren.page, () => maren.button('Save as a table (CSV)').click());
+  expect(readFileSync(await table.path(), 'utf8')).toContain(',50,50: The clock was not started');
+});
