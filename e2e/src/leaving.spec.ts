@@ -81,6 +81,12 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     expect(drawn.subarray(1, 4).toString()).toBe('PNG');
   });
 
+  const inkml = await test.step('the ink of a page as InkML', async () => {
+    const path = await (await save('Its ink as InkML')).path();
+    expect(readFileSync(path, 'utf8')).toContain('<annotation type="author">Ida</annotation>');
+    return path;
+  });
+
   await test.step('the chat as text', async () => {
     const text = readFileSync(await (await save('Chat as text')).path(), 'utf8');
     expect(text).toContain('Reading the tides: Tides');
@@ -134,6 +140,15 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     const [again] = await maren.pageIds();
     expect((await maren.lines()).length).toBe(2);
     await maren.seesInkAt(again!, { x: 180, y: 120 });
+    // And so does the InkML, on a page where nothing was written.
+    const [, second] = await maren.pageIds();
+    await maren.goTo(second!);
+    await maren.page.locator('cua-tool-dock input[type=file]').setInputFiles({
+      ...{ name: 'page.inkml', mimeType: 'application/inkml+xml' },
+      buffer: readFileSync(inkml),
+    });
+    await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(4);
+    await maren.seesInkAt(second!, { x: 180, y: 120 });
   });
 });
 

@@ -146,6 +146,11 @@ export class Someone {
     );
   }
 
+  /** Has this window show a page. */
+  goTo(page: string): Promise<void> {
+    return this.stage.evaluate((element, id) => (element as StageElement).cuaStage.goTo(id), page);
+  }
+
   /** Ids of all lines on the board that are there, in one order for everyone. */
   lines(): Promise<string[]> {
     return this.stage.evaluate((element) =>

@@ -3,6 +3,7 @@ export * from './codec.js';
 export { InkColumns } from './columns.js';
 export * from './contrast.js';
 export * from './hit.js';
+export * from './nearest.js';
 export * from './palette.js';
 export * from './stroke.js';
 export * from './thin-ink.js';

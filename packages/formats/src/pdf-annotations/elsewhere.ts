@@ -2,11 +2,14 @@ import {
   encodeStroke,
   inverse,
   layOutText,
+  lightness,
   MAX_COORDINATE,
   MAX_CORNERS,
   MAX_POINTS,
   MAX_TEXT,
   MIN_FRAME,
+  nearestHighlight,
+  nearestInk,
   NO_PRESSURE,
   thinPoints,
   ThingSpec,
@@ -15,7 +18,6 @@ import {
 import type { InkPoint, InkStyle, Matrix, Measure, Point, Rect, RichText } from '@cuaderno/core';
 import { hexOf } from './annotation.js';
 import type { Annotation } from './annotation.js';
-import { lightness, nearestHighlight, nearestInk } from './nearest-ink.js';
 import type { Own } from './own.js';
 import type { Parsed } from './parse.js';
 

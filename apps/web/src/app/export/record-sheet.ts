@@ -19,9 +19,10 @@ import { inThisZone } from '../time/say-time';
 import { languages, ownLanguage } from './languages';
 import { Making } from './making';
 import { pagePng } from './page-image';
+import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
 
-type Form = 'pdf' | 'png' | 'svg' | 'chat';
+type Form = 'pdf' | 'png' | 'svg' | 'inkml' | 'chat';
 type InkForm = 'drawn' | 'annotations' | 'none';
 
 const FORMS: readonly { form: Form; label: string; words: string }[] = [
@@ -32,6 +33,11 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
   { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+  {
+    form: 'inkml',
+    label: 'Its ink as InkML',
+    words: 'The lines of this page, with pressure and time, for other programs.',
+  },
   { form: 'chat', label: 'Chat as text', words: 'Who wrote what, and when.' },
 ];
 
@@ -88,7 +94,10 @@ export class RecordSheet {
     { id: null, label: 'Everyone’s' },
     ...this.writers().map(({ id, label }) => ({ id, label: `${label} alone` })),
   ]);
-  protected readonly ofPage = computed(() => this.form() === 'png' || this.form() === 'svg');
+
+  protected isOfPage(form: Form): boolean {
+    return form === 'png' || form === 'svg' || form === 'inkml';
+  }
 
   protected wish(name: string, yes: boolean): void {
     const extra = new Set(this.extra());
@@ -115,6 +124,8 @@ export class RecordSheet {
         return this.api.download(`${path}/pdf?${this.query()}`, signal);
       case 'chat':
         return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
+      case 'inkml':
+        return { blob: await pageInkMl(page!, this.called()), name: `${ofPage}.inkml` };
       case 'png':
         return { blob: await pagePng(page!, papers, { ink: true, signal }), name: `${ofPage}.png` };
       case 'svg': {
@@ -122,6 +133,12 @@ export class RecordSheet {
         return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
       }
     }
+  }
+
+  /** What those who wrote are called. */
+  private called(): (id: string) => string | null {
+    const names = new Map(this.writers().map(({ id, label }) => [id, label] as const));
+    return (id) => names.get(id) ?? null;
   }
 
   private query(): string {

@@ -18,9 +18,10 @@ import { boardAsFile } from './board-file';
 import { copyPage } from './clipboard-picture';
 import { Making } from './making';
 import { pagePng } from './page-image';
+import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
 
-type Form = 'file' | 'pdf' | 'png' | 'svg';
+type Form = 'file' | 'pdf' | 'png' | 'svg' | 'inkml';
 
 const FORMS: readonly { form: Form; label: string; words: string }[] = [
   {
@@ -31,6 +32,11 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   { form: 'pdf', label: 'PDF', words: 'Every page, to print or to send.' },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
   { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+  {
+    form: 'inkml',
+    label: 'Its ink as InkML',
+    words: 'The lines of this page, with pressure and time.',
+  },
 ];
 
 const NOT_COPIED: Trouble = {
@@ -71,7 +77,7 @@ export class SaveSheet {
   protected readonly missing = computed(() => {
     const coming = this.coming();
     if (this.form() === 'file') return coming.size;
-    return this.ofPage() && coming.has(this.page().id) ? 1 : 0;
+    return (this.ofPage() || this.form() === 'inkml') && coming.has(this.page().id) ? 1 : 0;
   });
   protected readonly percent = computed(() => Math.round((this.part() ?? 0) * 100));
 
@@ -119,6 +125,8 @@ export class SaveSheet {
           `/boards/${this.board().id}/pdf?ink=${ink ? 'all' : 'none'}`,
           signal,
         );
+      case 'inkml':
+        return { blob: await pageInkMl(this.page()), name: `${ofPage}.inkml` };
       case 'png':
         return {
           blob: await pagePng(this.page(), papers, { ink, signal }),

@@ -7,6 +7,7 @@ import type { BoardSession } from '../live/board-session';
 import type { AssetInfo } from '../materials/shapes';
 import { peaksOf, posterOf } from '../media/media-looks';
 import { inRows } from './in-rows';
+import { InkFileError, isInkFile, readInkFile } from './ink-file';
 
 /** A file as the server keeps it; sizes in pixels. */
 type Kept =
@@ -40,14 +41,17 @@ const SOUND = { width: 240, height: 54 } as const;
 /** Narrowest film when it comes: its controls have room on it. */
 const FILM = 240;
 
+/** Lines of ink that are laid in one step. */
+const LINES = 1000;
+
 /** Largest sound that is fetched to show how loud it is, in bytes. */
 const MAX_HEARD = 30 * 1024 * 1024;
 
 /** Files that can be chosen to be laid on a page. */
 export const MATERIAL_TYPES =
-  'image/png,image/jpeg,image/webp,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4';
+  'image/png,image/jpeg,image/webp,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4,.inkml';
 
-/** Brings pictures, sounds and films from this machine onto a page. */
+/** Brings pictures, sounds, films and ink from this machine onto a page. */
 export class MaterialBringer {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
@@ -62,11 +66,14 @@ export class MaterialBringer {
     private readonly chosen: (page: Id, ids: readonly Id[]) => void,
   ) {}
 
-  /** Several at once are laid in rows around the place. */
-  async bring(files: readonly File[], page: Id, at: Point): Promise<void> {
-    if (files.length === 0) return;
+  /** Several at once are laid in rows around the place; ink lies where its file says. */
+  async bring(all: readonly File[], page: Id, at: Point): Promise<void> {
+    if (all.length === 0) return;
     this.trouble.set(null);
     const abort = (this.abort = new AbortController());
+    for (const file of all.filter(isInkFile)) await this.layInk(file, page, abort.signal);
+    const files = all.filter((file) => !isInkFile(file));
+    if (files.length === 0) return;
     const parts = files.map(() => 0);
     this.part.set(0);
     const came = await Promise.all(
@@ -146,6 +153,25 @@ export class MaterialBringer {
 
   stop(): void {
     this.abort?.abort();
+  }
+
+  /** The lines of a file of ink, in one step of undo if there aren't too many. */
+  private async layInk(file: File, page: Id, signal: AbortSignal): Promise<void> {
+    const here = this.session().board().pages.get(page);
+    if (!here) return;
+    this.coming.set(`“${file.name}” is being read`);
+    try {
+      const ink = await readInkFile(file, here, signal);
+      for (let i = 0; i < ink.length; i += LINES)
+        this.session().doAll(
+          ink.slice(i, i + LINES).map((line): Change => ({ kind: 'ink.add', page, ink: line })),
+        );
+    } catch (error) {
+      if (error instanceof InkFileError) this.trouble.set(error.trouble);
+      else if (!signal.aborted) this.trouble.set(troubleOf(error));
+    } finally {
+      this.coming.set(null);
+    }
   }
 
   private async fetching(words: string, what: () => Promise<void>): Promise<void> {

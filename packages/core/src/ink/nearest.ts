@@ -1,7 +1,8 @@
-import { HIGHLIGHTS, INKS } from '@cuaderno/core';
-import type { HighlightName, InkName } from '@cuaderno/core';
-import { rgbOf } from './annotation.js';
-import type { Rgb } from './annotation.js';
+import { HIGHLIGHTS, INKS } from './palette.js';
+import type { HighlightName, InkName } from './palette.js';
+
+/** Red, green and blue, each from 0 to 1. */
+type Rgb = readonly [number, number, number];
 
 /** The ink that looks most like a colour. */
 export function nearestInk(colour: Rgb): InkName {
@@ -15,7 +16,7 @@ export function nearestHighlight(colour: Rgb): HighlightName {
 function nearest<T extends { readonly colour: string }>(inks: readonly T[], colour: Rgb): T {
   const [l, a, b] = oklab(colour);
   const far = (ink: T): number => {
-    const [L, A, B] = oklab(rgbOf(ink.colour));
+    const [L, A, B] = oklab(partsOf(ink.colour));
     // Hue counts for more than lightness: pale red is red, and no grey.
     return ((L - l) / 2) ** 2 + (A - a) ** 2 + (B - b) ** 2;
   };
@@ -40,4 +41,8 @@ function oklab(colour: Rgb): [number, number, number] {
     1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
     0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
   ];
+}
+
+function partsOf(colour: string): Rgb {
+  return [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16) / 255) as unknown as Rgb;
 }

@@ -1,0 +1,55 @@
+import type { HourRow } from '../../api/timetable';
+import { Screen } from '../../testing/screen';
+import { HoursScreen } from './hours';
+
+const now = new Date();
+const span = (): string => {
+  const from = new Date(now.getFullYear(), now.getMonth() - 2, 1).getTime();
+  const to = new Date(now.getFullYear(), now.getMonth() + 1, 1).getTime();
+  return `GET /hours?from=${from}&to=${to}`;
+};
+const row = (change: Partial<HourRow> = {}): HourRow => ({
+  ...{ lesson: 'l1', course: 'c1', courseName: 'Tides', openedAt: now.getTime() - 3_600_000 },
+  ...{
+    closedAt: now.getTime(),
+    measured: 60,
+    minutes: 60,
+    corrections: [],
+    students: ['Ida'],
+    ...change,
+  },
+});
+
+describe('hours', () => {
+  it('write themselves, and what was corrected keeps its reason in sight', async () => {
+    const corrections = [{ minutes: 50, why: 'Ida came late', at: 1 }];
+    const rows = [row({ minutes: 50, corrections }), row({ lesson: 'l2', courseName: 'Sky' })];
+    const screen = await Screen.show(HoursScreen, {}, { [span()]: { rows } });
+    expect(screen.text).toContain('1 h 50 min in 2 lessons');
+    expect(screen.text).toContain('corrected to 50 min: Ida came late');
+    expect(screen.text).toContain('measured 1 h 00 min');
+  });
+
+  it('are corrected with a reason', async () => {
+    const answers = {
+      [span()]: { rows: [row()] },
+      'POST /hours/l1/correct': { minutes: 45, why: 'x', at: 2 },
+    };
+    const screen = await Screen.show(HoursScreen, {}, answers);
+    await screen.press('Correct…');
+    const [minutes, why] = [...screen.element.querySelectorAll<HTMLInputElement>('.rows input')];
+    minutes!.value = '45';
+    why!.value = 'The line was away';
+    why!.form!.dispatchEvent(new SubmitEvent('submit', { cancelable: true }));
+    await screen.settles();
+    expect(screen.api.asked).toContain({
+      call: 'POST /hours/l1/correct',
+      body: { minutes: 45, why: 'The line was away' },
+    });
+  });
+
+  it('say where they come from as long as there are none', async () => {
+    const screen = await Screen.show(HoursScreen, {}, { [span()]: { rows: [] } });
+    expect(screen.text).toContain('Hours write themselves');
+  });
+});

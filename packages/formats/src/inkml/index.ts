@@ -1,0 +1,3 @@
+export * from './place.js';
+export * from './read.js';
+export * from './write.js';
