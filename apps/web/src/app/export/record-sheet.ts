@@ -29,14 +29,14 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   {
     form: 'pdf',
     label: 'PDF',
-    words: 'Every page as it stood, to print, to send or to go on writing on.',
+    words: 'Every page as it stood.',
   },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
-  { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+  { form: 'svg', label: 'This page as SVG', words: 'Sharp at any size.' },
   {
     form: 'inkml',
     label: 'Its ink as InkML',
-    words: 'The lines of this page, with pressure and time, for other programs.',
+    words: 'This page’s lines, with pressure and time.',
   },
   { form: 'chat', label: 'Chat as text', words: 'Who wrote what, and when.' },
 ];
