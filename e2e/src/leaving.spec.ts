@@ -135,6 +135,13 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
   await test.step('the PDF comes back: what was annotations is ink again', async () => {
     await maren.page.goto(record);
     await maren.page.getByRole('link', { name: /Reading the tides/ }).click();
+    // All of the course goes along as one archive, too.
+    const archive = await saved(maren.page, () =>
+      maren.button('Save everything of this course (zip)').click(),
+    );
+    const names = execFileSync('unzip', ['-Z1', await archive.path()]).toString();
+    expect(names).toMatch(/Records\/.*\/record\.pdf/);
+    expect(names).toContain('Hours.csv');
     await maren.bring('From last week.pdf', readFileSync(pdf));
     await expect(maren.page.getByText('2 annotations of this PDF can be written on')).toBeVisible();
     const [again] = await maren.pageIds();

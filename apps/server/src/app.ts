@@ -44,6 +44,7 @@ import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
 import { problem, ProblemError, problems } from './problems/index.js';
+import { archiveRoutes } from './archive/routes.js';
 import { hours } from './hours/hours.js';
 import { hourRoutes } from './hours/routes.js';
 import { timetable } from './timetable/plugin.js';
@@ -209,6 +210,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(mailboxRoutes);
       await api.register(timetableRoutes);
       await api.register(hourRoutes);
+      await api.register(archiveRoutes);
     },
     { prefix: '/api' },
   );

@@ -1,10 +1,9 @@
 import { Id } from '@cuaderno/core';
-import { writeCsv } from '@cuaderno/formats/csv';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { DateTime } from 'luxon';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { Zone } from '../records/zone.js';
+import { hoursTable } from './hours-table.js';
 import { Correction, HourRow } from './shapes.js';
 
 const tags = ['hours'];
@@ -59,26 +58,10 @@ export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, query }, reply) => {
       const rows = await app.hours.of(tutor.id, query.from, query.to);
-      const time = (ms: number): string =>
-        DateTime.fromMillis(ms, { zone: query.zone })
-          .startOf('second')
-          .toISO({ suppressMilliseconds: true })!;
-      const table = [...rows]
-        .reverse()
-        .map((row) => [
-          row.courseName,
-          row.students.join(', '),
-          time(row.openedAt),
-          time(row.closedAt),
-          row.measured,
-          row.minutes,
-          row.corrections.map(({ minutes, why }) => `${minutes}: ${why}`).join('; '),
-        ]);
-      const header = ['Course', 'Students', 'Opened', 'Closed', 'Measured', 'Minutes', 'Corrected'];
       return reply
         .header('content-type', 'text/csv; charset=utf-8; header=present')
         .header('content-disposition', attachment('Hours.csv'))
-        .send(writeCsv(header, table));
+        .send(hoursTable(rows, query.zone));
     },
   );
 };

@@ -1,9 +1,9 @@
 import { Id } from '@cuaderno/core';
-import { writeCsv } from '@cuaderno/formats/csv';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
+import { attendanceTable } from './attendance-table.js';
 import { chatText } from './chat-text.js';
 import { Zone } from './zone.js';
 
@@ -50,22 +50,10 @@ export const exportRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
     async ({ tutor, params, query }, reply) => {
       const course = await app.courses.one(params.course, tutor.id);
       const lessons = await app.records.attended(course.id);
-      const time = (ms: number): string =>
-        DateTime.fromMillis(ms, { zone: query.zone })
-          .startOf('second')
-          .toISO({ suppressMilliseconds: true })!;
-      const minutes = (ms: number): number => Math.round(ms / 60_000);
-      const rows = [...lessons].reverse().flatMap(({ openedAt, length, people }) => {
-        const lesson = [course.name, time(openedAt), time(openedAt + length), minutes(length)];
-        return people.length === 0
-          ? [[...lesson, '', 0]]
-          : people.map((person) => [...lesson, person.name, minutes(person.length)]);
-      });
-      const header = [...['Course', 'Opened', 'Closed', 'Minutes', 'Student', 'Minutes there']];
       return reply
         .header('content-type', 'text/csv; charset=utf-8; header=present')
         .header('content-disposition', attachment(`${course.name} – attendance.csv`))
-        .send(writeCsv(header, rows));
+        .send(attendanceTable(course.name, lessons, query.zone));
     },
   );
 };

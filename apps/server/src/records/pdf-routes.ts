@@ -1,5 +1,4 @@
-import { colourOfPerson, Id, initialsOf, nameOf, newestOf } from '@cuaderno/core';
-import type { Signer } from '@cuaderno/core';
+import { Id, newestOf } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
 import { z } from 'zod';
@@ -7,7 +6,7 @@ import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { APPENDIX, appendixOf } from './appendix.js';
 import type { AppendixName } from './appendix.js';
-import type { Attendance } from './shapes.js';
+import { signersOf } from './signers.js';
 import { Zone } from './zone.js';
 
 /** A language as BCP 47 writes it, in short. */
@@ -70,7 +69,7 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
             seq: record.seq,
             ink: query.ink,
             people: signersOf(people),
-            only: query.only ?? null,
+            only: query.only ? [query.only] : null,
             signed: query.signed,
             appendix: appendixOf(wanted, content, query.zone),
             ...(query.language ? { language: query.language } : {}),
@@ -92,13 +91,3 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
     },
   );
 };
-
-/** In order of arrival, so that a colour is whose it is on the screen of the record. */
-function signersOf(people: readonly Attendance[]): Map<string, Signer> {
-  return new Map(
-    people.map((person, i) => [
-      person.id,
-      { name: nameOf(person), initials: initialsOf(person), colour: colourOfPerson(i) },
-    ]),
-  );
-}

@@ -38,8 +38,8 @@ export interface BoardPdfTask {
   readonly forStudents?: boolean;
   /** Who wrote it. */
   readonly people?: ReadonlyMap<string, Signer>;
-  /** The one person whose ink goes along; everyone's where `null`. */
-  readonly only?: string | null;
+  /** Those whose ink goes along; everyone's where `null`. */
+  readonly only?: readonly string[] | null;
   /** Whether it is shown whose each line is. */
   readonly signed?: boolean;
   /** What follows the board's own pages. */
@@ -62,7 +62,7 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
     if (!loaded) throw new Error('This board is not there.');
     const { people, only, signed = false, language } = task;
     const seen = boardFor(loaded.board, task.forStudents ? 'student' : 'tutor');
-    const board = only ? onlyBy(seen, only) : seen;
+    const board = only ? onlyBy(seen, ...only) : seen;
     const pdf = await boardPdf(board, {
       title: task.title,
       ink: task.ink,

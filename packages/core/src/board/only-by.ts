@@ -4,23 +4,24 @@ import { isMaterial } from './item.js';
 import type { Page } from './page.js';
 
 /** Pages never change, so what is left of one is found once. */
-const found = new WeakMap<Page, Map<Id, Page>>();
+const found = new WeakMap<Page, Map<string, Page>>();
 
-/** A board with one person's ink alone; material stays. */
-export function onlyBy(board: Board, who: Id): Board {
+/** A board with the ink of some people alone, of one mostly; material stays. */
+export function onlyBy(board: Board, ...who: readonly Id[]): Board {
   const pages = [...board.pages].map(([id, page]) => [id, pageBy(page, who)] as const);
   return { ...board, pages: new Map(pages) };
 }
 
-function pageBy(page: Page, who: Id): Page {
-  const known = found.get(page) ?? new Map<Id, Page>();
-  let left = known.get(who);
+function pageBy(page: Page, who: readonly Id[]): Page {
+  const known = found.get(page) ?? new Map<string, Page>();
+  const key = who.join(' ');
+  let left = known.get(key);
   if (!left) {
     const items = [...page.items].filter(
-      ([, item]) => item.kind === 'cover' || isMaterial(item) || item.by === who,
+      ([, item]) => item.kind === 'cover' || isMaterial(item) || who.includes(item.by),
     );
     left = { ...page, items: new Map(items) };
-    known.set(who, left);
+    known.set(key, left);
     found.set(page, known);
   }
   return left;

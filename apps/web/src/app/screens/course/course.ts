@@ -14,6 +14,7 @@ import { ProgressBarModule } from 'primeng/progressbar';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { ArchiveButton } from '../../export/archive-button';
 import { LinksSheet } from '../../record-links/links-sheet';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/pdf-js';
@@ -28,7 +29,15 @@ const EXPECTED = 60_000;
 /** A course: its boards, its join link, its records. PDFs, slides and board files dropped anywhere on it become boards. */
 @Component({
   selector: 'cua-course',
-  imports: [BoardList, ButtonModule, LinksSheet, ProgressBarModule, RouterLink, WayIn],
+  imports: [
+    ArchiveButton,
+    BoardList,
+    ButtonModule,
+    LinksSheet,
+    ProgressBarModule,
+    RouterLink,
+    WayIn,
+  ],
   templateUrl: './course.html',
   styleUrl: './course.scss',
   host: {

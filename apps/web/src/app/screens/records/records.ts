@@ -15,6 +15,7 @@ import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import { download } from '../../export/download';
+import { ArchiveButton } from '../../export/archive-button';
 import { CourseAttendance } from '../../figures/course-attendance';
 import { inThisZone, sayDate, sayLength } from '../../time/say-time';
 
@@ -41,7 +42,7 @@ const SOURCES: Readonly<Record<Found['source'], string>> = {
 /** All records: found by words, course, student and date. What is looked for stands in the address. */
 @Component({
   selector: 'cua-records',
-  imports: [ButtonModule, CourseAttendance, RouterLink],
+  imports: [ArchiveButton, ButtonModule, CourseAttendance, RouterLink],
   templateUrl: './records.html',
   styleUrl: './records.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -174,6 +175,11 @@ export class RecordsScreen {
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
+  }
+
+  /** A student, for an address. */
+  protected named(name: string): string {
+    return new URLSearchParams({ name }).toString();
   }
 }
 
