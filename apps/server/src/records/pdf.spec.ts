@@ -123,6 +123,27 @@ describe('the PDF of a record', () => {
     expect(shelf.assets[0]!.file).not.toBe(file);
   });
 
+  it('is whole though its file was removed from materials for good: a record keeps its own', async () => {
+    const brought = await house.tutor.upload(house.course.id, 'Solvik.pdf', await plainPdf(2));
+    const { id } = brought.json<{ id: string }>();
+    await house.app.imports.settled();
+    await house.app.arrivals.settled();
+    const opened = await house.tutor.post(`/boards/${id}/lesson`);
+    const lesson = opened.json<{ id: string }>().id;
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    await house.tutor.post(`/boards/${id}/remove`);
+    const { assets } = (await house.tutor.get('/materials')).json<{ assets: { id: string }[] }>();
+    await house.tutor.post('/materials/remove', {
+      folders: [],
+      assets: assets.map((one) => one.id),
+    });
+    await house.tutor.post('/materials/bin/empty', {});
+    const left = (await house.tutor.get('/materials')).json<{ assets: object[] }>();
+    expect(left.assets).toEqual([]);
+    const { path } = await pdf(lesson, 'ink=annotations');
+    expect(execFileSync('pdfinfo', [path]).toString()).toMatch(/Pages:\s+2/);
+  });
+
   it('leaves a PDF alone on which nothing was written', async () => {
     const bytes = await plainPdf(2);
     const response = await house.tutor.upload(house.course.id, 'sheet.pdf', bytes);

@@ -1,10 +1,11 @@
 import './own-response.js';
 import type { PdfPlacement } from '@cuaderno/core';
-import { inspectPdf, PdfError } from '@cuaderno/formats/pdf-in';
+import { inspectPdf, mayHaveAnnotations, PdfError } from '@cuaderno/formats/pdf-in';
 import type { PdfFault } from '@cuaderno/formats/pdf-in';
 import { readFile } from 'node:fs/promises';
 import { setTimeout } from 'node:timers/promises';
 import type { MessagePort } from 'node:worker_threads';
+import { inflateSync } from 'node:zlib';
 
 /** Pages looked at before the first word: enough to begin on. */
 const FIRST = 8;
@@ -37,6 +38,21 @@ export type InspectNews =
 /** Answers once everything is loaded. */
 export function ready(): boolean {
   return true;
+}
+
+/** Most bytes that a stream of objects in a PDF is unpacked to. */
+const MOST = 100_000_000;
+
+/**
+ * Whether something may have been written on a stored PDF with another program. Looked at here, where a thread is warm: most
+ * files have nothing, and theirs is the first page that somebody waits for.
+ */
+export async function mayBeWrittenOn({ path }: { readonly path: string }): Promise<boolean> {
+  return mayHaveAnnotations(await readFile(path), {
+    inflate: (bytes) => inflateSync(bytes, { maxOutputLength: MOST }),
+    find: (bytes, word, from) =>
+      Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).indexOf(word, from, 'latin1'),
+  });
 }
 
 /** Looks at the pages of a PDF and tells of them in runs, so that work on the first can begin. */

@@ -103,6 +103,8 @@ export class Workers {
    */
   async annotationsOf(path: string): Promise<Taken | null> {
     const signal = AbortSignal.timeout(LIFT_LIMIT);
+    const may = this.inspecting.run({ path }, { signal, name: 'mayBeWrittenOn' });
+    if (!((await may.catch(() => false)) as boolean)) return null;
     return (await this.lifting.run({ path }, { signal }).catch(() => null)) as Taken | null;
   }
 

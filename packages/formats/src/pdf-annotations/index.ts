@@ -1,3 +1,2 @@
-export * from './may-have.js';
 export * from './take.js';
 export { AnnotationWriter } from './write.js';

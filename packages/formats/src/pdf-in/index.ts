@@ -3,3 +3,4 @@ export * from './inspect.js';
 export * from './pdf-error.js';
 export * from './sniff.js';
 export * from './words.js';
+export * from './may-have-annotations.js';
