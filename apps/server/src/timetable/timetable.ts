@@ -86,7 +86,9 @@ export class Timetable {
    */
   async change(plan: Plan, was: WallTime, now: WallTime | null, why: string): Promise<void> {
     if (!isDateOf(plan, was)) throw new ProblemError('not-planned');
-    const change = { now: now === was ? was : now, why, at: Date.now() };
+    // Moved back, it is as it was planned.
+    if (now === was) return this.restore(plan, was);
+    const change = { now, why, at: Date.now() };
     await this.db
       .insert(planChanges)
       .values({ plan: plan.id, was, ...change })

@@ -8,7 +8,7 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Board, Id, Page } from '@cuaderno/core';
+import type { Id, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
@@ -70,7 +70,6 @@ export class RecordSheet {
   readonly lesson = input.required<string>();
   /** What the files of single pages are called. */
   readonly title = input.required<string>();
-  readonly board = input.required<Board>();
   readonly page = input<Page | null>(null);
   /** Of the page, from 1. */
   readonly number = input.required<number>();

@@ -52,8 +52,12 @@ export class HoursScreen {
   protected readonly courses = computed(() =>
     [...new Set((this.rows() ?? []).map(({ courseName }) => courseName))].sort(),
   );
+  /** The course that is chosen, as long as it has lessons in these months. */
+  protected readonly only = computed(
+    () => this.courses().find((name) => name === this.course()) ?? null,
+  );
   protected readonly shown = computed(() =>
-    (this.rows() ?? []).filter(({ courseName }) => !this.course() || courseName === this.course()),
+    (this.rows() ?? []).filter(({ courseName }) => !this.only() || courseName === this.only()),
   );
   protected readonly totals = computed(() => totalsOf(this.shown(), this.by()));
   protected readonly sum = computed(() =>

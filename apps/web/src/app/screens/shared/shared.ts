@@ -52,6 +52,7 @@ export class SharedScreen {
     return count === 0 ? '' : count === 1 ? 'and one other student' : `and ${count} other students`;
   });
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private gone = false;
 
   constructor() {
     effect(() => {
@@ -65,6 +66,7 @@ export class SharedScreen {
       untracked(() => void this.open(lesson ?? only));
     });
     inject(DestroyRef).onDestroy(() => {
+      this.gone = true;
       clearTimeout(this.timer);
       this.making()?.abort();
     });
@@ -122,7 +124,7 @@ export class SharedScreen {
           // A line that is away is none of its business: what is here stays.
           if (error instanceof ApiError && error.status >= 400) this.fail(error);
         })
-        .finally(() => !this.shut() && this.watch());
+        .finally(() => !this.shut() && !this.gone && this.watch());
     }, ASK_EVERY);
   }
 
