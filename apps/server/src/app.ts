@@ -47,6 +47,8 @@ import { problem, ProblemError, problems } from './problems/index.js';
 import { archiveRoutes } from './archive/routes.js';
 import { hours } from './hours/hours.js';
 import { hourRoutes } from './hours/routes.js';
+import { studentData } from './student-data/plugin.js';
+import { studentDataRoutes } from './student-data/routes.js';
 import { timetable } from './timetable/plugin.js';
 import { timetableRoutes } from './timetable/routes.js';
 import { mailbox } from './mailbox/mailbox.js';
@@ -169,6 +171,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(hours);
   await app.register(mailbox);
   await app.register(recordLinks, { folder: config.dataFolder, darkroom });
+  await app.register(studentData);
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
   app.decorate('heldFiles', heldFiles);
@@ -186,6 +189,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(
     async (api) => {
       await api.register(healthRoutes);
+      await api.register(studentDataRoutes);
       await api.register(accountRoutes, { demo: config.demo });
       await api.register(joinRoutes);
       await api.register(fileRoutes);

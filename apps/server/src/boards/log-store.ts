@@ -1,6 +1,6 @@
-import { emptyBoard, fold, pack, unpack } from '@cuaderno/core';
-import type { Board, Entry, Operation } from '@cuaderno/core';
-import { eq, max } from 'drizzle-orm';
+import { emptyBoard, fold, newId, pack, unpack } from '@cuaderno/core';
+import type { Board, Entry, KeptEntry, Nothing } from '@cuaderno/core';
+import { and, count, eq, lte, max } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { boards, operations } from './tables.js';
 
@@ -42,13 +42,16 @@ function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
   return [board, seq, id, by, at, lesson, kind, 'page' in op ? op.page : null, pack(rest)];
 }
 
-function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): Entry {
+function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): KeptEntry {
   const bare = kind === 'ink.add' && body[0]! < 0x80;
   const rest = bare ? { page, ink: body } : (unpack(body) as object);
-  return { seq, by, at, lesson, op: { id, kind, ...rest } as Operation };
+  return { seq, by, at, lesson, op: { id, kind, ...rest } as KeptEntry['op'] };
 }
 
-/** Logs of boards on disk. Entries are added and read, never changed. */
+/**
+ * Logs of boards on disk. Entries are added and read, never changed; but where a student's data is deleted, `nothing`
+ * stands in place of what was theirs.
+ */
 export class LogStore {
   constructor(private readonly db: Database) {}
 
@@ -76,8 +79,12 @@ export class LogStore {
    * one of bodies: five thousand rows, value by value from one thread to the other, take five times
    * as long.
    */
-  async entries(board: number, since: number, until = Number.MAX_SAFE_INTEGER): Promise<Entry[]> {
-    const entries: Entry[] = [];
+  async entries(
+    board: number,
+    since: number,
+    until = Number.MAX_SAFE_INTEGER,
+  ): Promise<KeptEntry[]> {
+    const entries: KeptEntry[] = [];
     for (let from = since; ;) {
       const [found] = await this.db.raw([{ sql: READ, params: [board, from, until] }]);
       const [text, digits] = found![0] as [string | null, string | null];
@@ -90,6 +97,31 @@ export class LogStore {
     }
   }
 
+  /**
+   * What puts nothing in place of these entries, and one more at the end: whoever comes back to the board and has
+   * seen it before is told by it that what they have isn't the board any more.
+   * @param last the place of the last entry there is
+   */
+  takingOut(
+    board: number,
+    out: readonly Entry<Nothing>[],
+    last: number,
+    { by, at }: Pick<Entry, 'by' | 'at'>,
+  ): { sql: string; params: unknown[] }[] {
+    const nothing = pack({});
+    return [
+      {
+        sql: `UPDATE operations SET kind = 'nothing', page = NULL, body = ?
+          WHERE board = ? AND seq IN (SELECT value FROM json_each(?))`,
+        params: [nothing, board, JSON.stringify(out.map(({ seq }) => seq))],
+      },
+      {
+        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, body) VALUES (?,?,?,?,?,NULL,'nothing',NULL,?)`,
+        params: [board, last + 1, newId(), by, at, nothing],
+      },
+    ];
+  }
+
   /** The place of a board's last entry; 0 where it has none. */
   async lastPlace(id: string): Promise<number> {
     const [row] = await this.db
@@ -100,8 +132,18 @@ export class LogStore {
     return row?.last ?? 0;
   }
 
+  /** How many entries up to `until` something was taken out of: the log up to there is as it was while this is. */
+  async takenOutOf(id: string, until: number): Promise<number> {
+    const [row] = await this.db
+      .select({ n: count() })
+      .from(operations)
+      .innerJoin(boards, eq(boards.num, operations.board))
+      .where(and(eq(boards.id, id), lte(operations.seq, until), eq(operations.kind, 'nothing')));
+    return row?.n ?? 0;
+  }
+
   /** All entries up to `until`; `null` where there is no such board. */
-  async whole(id: string, until: number): Promise<Entry[] | null> {
+  async whole(id: string, until: number): Promise<KeptEntry[] | null> {
     const [row] = await this.db.select({ num: boards.num }).from(boards).where(eq(boards.id, id));
     return row ? this.entries(row.num, 0, until) : null;
   }

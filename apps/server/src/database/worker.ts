@@ -37,6 +37,8 @@ const ready = (async () => {
   // What was confirmed survives a power cut, not only a killed process.
   await client.execute('PRAGMA synchronous = FULL');
   await client.execute('PRAGMA foreign_keys = ON');
+  // What is deleted is overwritten: a student's data is not to be found in the file afterwards.
+  await client.execute('PRAGMA secure_delete = ON');
   await client.execute('PRAGMA busy_timeout = 5000');
 })();
 

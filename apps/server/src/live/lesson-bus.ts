@@ -14,6 +14,11 @@ export interface LessonBus {
   room(board: Id): Promise<Room | null>;
   /** The board's room if it is open. */
   open(board: Id): Room | undefined;
+  /**
+   * Does something to logs on disk that no room does: meanwhile these boards stand still, and afterwards everyone
+   * who is on them comes back to what is on disk.
+   */
+  shut<T>(boards: readonly Id[], what: () => Promise<T>): Promise<T>;
   /** Called when something on a board is held back or shown from now on. */
   onHeld: (board: Id) => void;
   /** Called when students may do or see something else on a board from now on. */
@@ -34,6 +39,8 @@ export class LocalBus implements LessonBus {
   onHeld: (board: Id) => void = () => undefined;
   onRules: (board: Id) => void = () => undefined;
   onFull: () => void = () => undefined;
+  /** Boards that are not to be opened before this. */
+  private readonly closed = new Map<Id, Promise<void>>();
   private readonly opening = new Map<Id, Promise<Room | null>>();
   /** Rooms that nobody is in, the longest empty first, with what will put them away. */
   private readonly resting = new Map<Room, ReturnType<typeof setTimeout>>();
@@ -55,10 +62,30 @@ export class LocalBus implements LessonBus {
     if (open) return Promise.resolve(open);
     let opening = this.opening.get(board);
     if (!opening) {
-      opening = this.load(board).finally(() => this.opening.delete(board));
+      opening = (this.closed.get(board) ?? Promise.resolve())
+        .then(() => this.load(board))
+        .finally(() => this.opening.delete(board));
       this.opening.set(board, opening);
     }
     return opening;
+  }
+
+  async shut<T>(boards: readonly Id[], what: () => Promise<T>): Promise<T> {
+    let open!: () => void;
+    const gate = new Promise<void>((resolve) => (open = resolve));
+    const under = boards.flatMap((board) => this.opening.get(board) ?? []);
+    for (const board of boards) this.closed.set(board, gate);
+    try {
+      await Promise.allSettled(under);
+      const rooms = boards.flatMap((board) => this.open(board) ?? []);
+      await Promise.all(rooms.map((room) => standStill(room, gate)));
+      const result = await what();
+      for (const room of rooms) room.sendAway();
+      return result;
+    } finally {
+      for (const board of boards) this.closed.delete(board);
+      open();
+    }
   }
 
   /** Puts a room away when it has been empty for a while, or too many are. */
@@ -100,6 +127,18 @@ export class LocalBus implements LessonBus {
     this.rooms.set(id, room);
     return room;
   }
+}
+
+/** Resolves when all that was offered to the room is on disk, and nothing more is done there before `until`. */
+function standStill(room: Room, until: Promise<void>): Promise<void> {
+  return new Promise((resolve) => {
+    const still = (): Promise<void> => {
+      resolve();
+      return until;
+    };
+    // A room that had to be given up stands still.
+    room.between(still).catch(() => resolve());
+  });
 }
 
 /** The board's room. Throws `not-found` where there is no such board. */

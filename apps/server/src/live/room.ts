@@ -203,7 +203,10 @@ export class Room {
 
   /** Entries after `since` as a member is told of them; `null` where only the whole board will do. */
   private async missed(member: Member, since: number): Promise<ToldEntry[] | null> {
-    const entries = await this.store.entries(this.num, since);
+    const kept = await this.store.entries(this.num, since);
+    const entries = kept.filter((entry): entry is Entry => entry.op.kind !== 'nothing');
+    // Something was taken out of the board: what they have isn't it any more.
+    if (entries.length < kept.length) return null;
     if (member.role === 'tutor') return entries;
     // What was held back in between isn't known any more for each of them.
     if (entries.some(({ op }) => changesHeld(op))) return null;
@@ -322,16 +325,21 @@ export class Room {
     }
   }
 
+  /** Everyone goes, and comes back to the board as it is on disk. */
+  sendAway(): void {
+    this.broken = true;
+    for (const member of this.members) member.drop();
+    this.members.clear();
+  }
+
   /**
    * The disk refused. Nobody was told that these operations are kept, and nobody will be: everyone
    * is sent away, comes back to the board as it is on disk, and offers again what is pending.
    */
   private fail(error: unknown): void {
     this.log.error({ err: error, board: this.id }, 'a commit failed; the board is opened again');
-    this.broken = true;
     if (isDiskFull(error)) this.onFull();
-    for (const member of this.members) member.drop();
-    this.members.clear();
+    this.sendAway();
   }
 }
 

@@ -299,6 +299,11 @@ export const PROBLEMS = {
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
   'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],
   'chat-not-kept': [503, 'That message could not be kept.', 'Send it once more in a moment.'],
+  'student-in-lesson': [
+    409,
+    'This student is in a lesson that is open.',
+    'Close the lesson first, then delete their data.',
+  ],
   unavailable: [503, 'Cuaderno is not ready yet.', 'Wait a moment and try again.'],
   internal: [
     500,

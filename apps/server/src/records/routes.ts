@@ -1,4 +1,5 @@
 import { boardSnapshot, Id, pack } from '@cuaderno/core';
+import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
@@ -29,6 +30,17 @@ const Wish = z.object({
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
+
+  /** A record is as it was, but for what was taken out of its board since: a browser that has it so needs no other. */
+  async function isKnown(
+    request: FastifyRequest,
+    reply: FastifyReply,
+    { board, seq }: { readonly board: Id; readonly seq: number },
+  ): Promise<boolean> {
+    const tag = `"${seq}.${await app.logs.takenOutOf(board, seq)}"`;
+    reply.header('cache-control', 'private, no-cache').header('etag', tag);
+    return request.headers['if-none-match'] === tag;
+  }
 
   app.get(
     '/records',
@@ -153,12 +165,13 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         params: Params,
       },
     },
-    async ({ tutor, params }, reply) => {
+    async (request, reply) => {
+      const { tutor, params } = request;
       const record = await app.records.one(params.lesson, tutor.id);
+      if (await isKnown(request, reply, record)) return reply.status(304).send();
       const board = await app.records.board(record);
       return reply
         .header('content-type', 'application/vnd.msgpack')
-        .header('cache-control', 'private, max-age=31536000, immutable')
         .send(Buffer.from(pack(boardSnapshot(board, record.seq))));
     },
   );
@@ -190,12 +203,13 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         params: Params,
       },
     },
-    async ({ tutor, params }, reply) => {
+    async (request, reply) => {
+      const { tutor, params } = request;
       const record = await app.records.one(params.lesson, tutor.id);
+      if (await isKnown(request, reply, record)) return reply.status(304).send();
       const { before, beforeSeq, entries } = await app.records.log(record);
       return reply
         .header('content-type', 'application/vnd.msgpack')
-        .header('cache-control', 'private, max-age=31536000, immutable')
         .send(Buffer.from(pack({ before: boardSnapshot(before, beforeSeq), entries })));
     },
   );

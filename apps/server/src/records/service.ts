@@ -1,5 +1,5 @@
 import { emptyBoard, fold } from '@cuaderno/core';
-import type { Board, Entry } from '@cuaderno/core';
+import type { Board, KeptEntry } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { boards } from '../boards/tables.js';
@@ -195,7 +195,7 @@ export class Records {
     lesson: string;
     board: string;
     seq: number;
-  }): Promise<{ before: Board; beforeSeq: number; entries: Entry[] }> {
+  }): Promise<{ before: Board; beforeSeq: number; entries: KeptEntry[] }> {
     const all = await this.logs.whole(record.board, record.seq);
     if (!all) throw new ProblemError('not-found');
     const first = all.findIndex(({ lesson }) => lesson === record.lesson);
@@ -215,7 +215,7 @@ export class Records {
       .from(boards)
       .where(and(eq(boards.id, board), isNull(boards.removedAt)));
     if (!row) return null;
-    return { board, title: row.title, same: (await this.logs.lastPlace(board)) === seq };
+    return { board, title: row.title, same: (await this.logs.lastPlace(board)) <= seq };
   }
 
   /** The board as it stood when the lesson closed. */

@@ -10,6 +10,7 @@ import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
 import type { BoardPdfTask } from './board-pdf-worker.js';
 import type { SealTask } from './seal-worker.js';
+import type { TakenFromBoard, TakeOutTask } from './take-out-worker.js';
 import type { SeparateTask } from './separate-worker.js';
 
 declare module 'fastify' {
@@ -61,6 +62,7 @@ export class Workers {
   });
   private readonly recording = pool('board-pdf', 'makeBoardPdf', RECORD_MEMORY);
   private readonly sealing = pool('seal', 'sealRecord', RECORD_MEMORY);
+  private readonly takingOut = pool('take-out', 'takeOutOf', RECORD_MEMORY);
   private readonly separating = pool('separate', 'separate', RECORD_MEMORY);
   private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 });
   private readonly unpacking = pool('board-file', 'openBoardFile', ROOMY);
@@ -177,6 +179,14 @@ export class Workers {
     }
   }
 
+  /** What people drew on boards, to be taken out of their logs. */
+  takeOutOf(task: TakeOutTask): Promise<TakenFromBoard[]> {
+    return this.takingOut.run(task, {
+      transferList: [task.port],
+      signal: AbortSignal.timeout(RECORD_LIMIT),
+    }) as Promise<TakenFromBoard[]>;
+  }
+
   private async deck(name: string, task: object): Promise<DeckNews> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
     try {
@@ -194,6 +204,7 @@ export class Workers {
       this.recording,
       this.sealing,
       this.separating,
+      this.takingOut,
       this.listening,
       this.unpacking,
       this.lifting,

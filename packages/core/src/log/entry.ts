@@ -1,6 +1,7 @@
 import type { Board } from '../board/index.js';
 import { BoardDraft } from '../board/index.js';
 import { apply } from '../ops/index.js';
+import type { Id } from '../id/index.js';
 import type { Operation, Stamp, ToldOperation } from '../ops/index.js';
 
 /** An operation in its place in the log. The first of a board has `seq` 1; there are no gaps. */
@@ -8,6 +9,15 @@ export interface Entry<Op extends ToldOperation = Operation> extends Stamp {
   readonly seq: number;
   readonly op: Op;
 }
+
+/** What stands in a log where something was taken out of it: see `takeOut`. */
+export interface Nothing {
+  readonly id: Id;
+  readonly kind: 'nothing';
+}
+
+/** An entry as it is kept. */
+export type KeptEntry = Entry<Operation | Nothing>;
 
 /** An entry as someone is told of it. */
 export type ToldEntry = Entry<ToldOperation>;

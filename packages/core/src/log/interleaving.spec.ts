@@ -23,7 +23,7 @@ import {
 } from '../edits/index.js';
 import { newId } from '../id/index.js';
 import { cutStroke, encodeStroke } from '../ink/index.js';
-import { fold } from './index.js';
+import { fold, takeOut } from './index.js';
 
 const who = fc.integer({ min: 0, max: 2 });
 const step = fc.oneof(
@@ -308,6 +308,42 @@ describe('the log, whatever is interleaved, doubled, lost and sent again', () =>
         expect(lines.every((id) => kept.has(id))).toBeTrue();
         expect([...made].every((id) => world.log.some(({ op }) => op.id === id))).toBeTrue();
       }),
+    );
+  });
+
+  it('has all but what somebody drew, and no trace of that, when it is taken out', () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 80 }), who, (steps, whose) => {
+        const world = new World();
+        world.take(addPages(somePages(2)), 0);
+        for (const s of steps) run(world, s);
+        world.settle();
+        const { id } = world.browsers[whose]!;
+        const out = new Map(takeOut(world.log, new Set([id])).map((entry) => [entry.seq, entry]));
+        const left = world.log.map((entry) => out.get(entry.seq) ?? entry);
+        const whole = fold(world.empty, world.log);
+        const without = new Map(
+          [...whole.pages].map(([page, all]) => {
+            const items = [...all.items].filter(([, item]) => item.by !== id);
+            return [page, { ...all, items: new Map(items) }];
+          }),
+        );
+        const board = fold(world.empty, left);
+        expect(seen(board)).toEqual(seen({ ...whole, pages: without }));
+        for (const page of board.pages.values())
+          for (const item of page.items.values()) expect(item.by).not.toBe(id);
+        // Nothing that was done to one of their lines shows any more what it was.
+        for (const { op, by } of left) {
+          if (op.kind === 'ink.add' || op.kind === 'item.add') expect(by).not.toBe(id);
+          if (op.kind === 'ink.cut' || op.kind === 'ink.mend' || op.kind === 'item.change')
+            expect(whole.pages.get(op.page)?.items.get(op.item)?.by).not.toBe(id);
+        }
+        expect(left.map(({ seq, op }) => [seq, op.id])).toEqual(
+          world.log.map(({ seq, op }) => [seq, op.id]),
+        );
+        expect(takeOut(left, new Set([id]))).toEqual([]);
+      }),
+      { numRuns: 300 },
     );
   });
 

@@ -17,3 +17,27 @@ export function initialsOf({ name, nth }: Named): string {
     words.length > 1 ? [...new Intl.Segmenter().segment(words[words.length - 1]!)][0]!.segment : '';
   return `${first}${last}`.toLocaleUpperCase() + (nth > 1 ? String(nth) : '');
 }
+
+/**
+ * How often a text names somebody. Only the whole name counts, written as it is written here: `Ida`, and `Ida’s`, but
+ * neither `Idaho` nor `ida`.
+ */
+export function timesNamed(text: string, name: string): number {
+  return text.match(wholeName(name))?.length ?? 0;
+}
+
+/** The text with another name in place of that one. */
+export function renamedIn(text: string, name: string, to: string): string {
+  return text.replace(wholeName(name), () => to);
+}
+
+/** Scripts in which words stand side by side. */
+const NO_SPACES = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u;
+
+function wholeName(name: string): RegExp {
+  const literally = name.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
+  const [before, after] = NO_SPACES.test(name)
+    ? ['', '']
+    : ['(?<![\\p{L}\\p{M}\\p{N}])', '(?![\\p{L}\\p{M}\\p{N}])'];
+  return new RegExp(`${before}${literally}${after}`, 'gu');
+}

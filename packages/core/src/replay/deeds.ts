@@ -1,20 +1,20 @@
 import type { Id } from '../id/index.js';
 import { decodeStroke } from '../ink/index.js';
-import type { Entry } from '../log/index.js';
+import type { KeptEntry } from '../log/index.js';
 import type { Stretch } from './pace.js';
 
 /** What somebody did, and how long it took. */
 export interface Deed extends Stretch {
   readonly by: Id;
   readonly page: Id | null;
-  readonly kind: Entry['op']['kind'];
+  readonly kind: KeptEntry['op']['kind'];
 }
 
 /**
  * What was done, in the order of the log. None is over before the one before it, whatever the server's clock
  * did; a line began when its pen came down.
  */
-export function deedsOf(entries: readonly Entry[]): Deed[] {
+export function deedsOf(entries: readonly KeptEntry[]): Deed[] {
   let now = -Infinity;
   return entries.map(({ at, by, op }) => {
     now = Math.max(now, at);

@@ -3,7 +3,7 @@ import type { Id } from '../id/index.js';
 import { decodeStroke } from '../ink/index.js';
 import type { InkPoint, InkStyle } from '../ink/index.js';
 import { fold } from '../log/index.js';
-import type { Entry } from '../log/index.js';
+import type { KeptEntry } from '../log/index.js';
 import { deedsOf } from './deeds.js';
 import type { Deed } from './deeds.js';
 import { countWhile } from './halving.js';
@@ -46,7 +46,7 @@ export class Replay {
   /** @param before the board when the lesson opened @param entries what was done then, in the order of the log */
   constructor(
     before: Board,
-    private readonly entries: readonly Entry[],
+    private readonly entries: readonly KeptEntry[],
   ) {
     this.kept = [before];
     this.cursor = { count: 0, board: before };

@@ -22,7 +22,7 @@ import {
   pagesInOrder,
   unpack,
 } from '@cuaderno/core';
-import type { Board, BoardSnapshot, Entry, Id } from '@cuaderno/core';
+import type { Board, BoardSnapshot, Id, KeptEntry } from '@cuaderno/core';
 import { lanesOf, penDown, Replay } from '@cuaderno/core/replay';
 import type { Deed, Drawing } from '@cuaderno/core/replay';
 import { ButtonModule } from 'primeng/button';
@@ -363,7 +363,7 @@ export class RecordScreen {
         this.api.bytes(`${path}/log`),
         this.api.get<Timeline>(`${path}/timeline`),
       ]);
-      const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: Entry[] };
+      const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
       const board = boardFromSnapshot(before);
       const replay = new Replay(board, entries);
       this.before.set(board);

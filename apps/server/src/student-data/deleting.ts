@@ -1,0 +1,324 @@
+import { newId, newestOf, renamedIn, timesNamed } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { boards } from '../boards/tables.js';
+import type { LogStore } from '../boards/log-store.js';
+import type { Database } from '../database/index.js';
+import type { LessonBus } from '../live/lesson-bus.js';
+import { assets } from '../materials/tables.js';
+import { ProblemError } from '../problems/index.js';
+import type { SharedPages } from '../record-links/shared-pages.js';
+import type { Sealing } from '../records/sealing.js';
+import { recordNotes, records } from '../records/tables.js';
+import { forget, wordRow } from '../records/words.js';
+import type { TakenFromBoard } from '../workers/take-out-worker.js';
+import type { Workers } from '../workers/plugin.js';
+import type { MentionedLink } from './mentions.js';
+import type { Deletion, DeletionReport, DeletionWish, Seat } from './shapes.js';
+import type { StudentsData } from './student-data.js';
+import { deletions } from './tables.js';
+
+interface Statement {
+  readonly sql: string;
+  readonly params: unknown[];
+}
+
+/** Those in a list that is given as JSON. */
+const LISTED = 'IN (SELECT value FROM json_each(?))';
+
+/**
+ * Deletes what there is of a student. All of it is one commit: a server that is stopped half way has done nothing,
+ * and what came after it (words and figures of the records, pictures of pages) is made anew at its next start.
+ */
+export class Deleting {
+  private last: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly parts: {
+      readonly db: Database;
+      readonly bus: LessonBus;
+      readonly logs: LogStore;
+      readonly workers: Workers;
+      readonly sealing: Sealing;
+      readonly sharedPages: SharedPages;
+      readonly data: StudentsData;
+    },
+  ) {}
+
+  /** Reports of what was done, the newest first. */
+  async of(tutor: Id): Promise<Deletion[]> {
+    const rows = await this.parts.db
+      .select()
+      .from(deletions)
+      .where(eq(deletions.tutor, tutor))
+      .orderBy(desc(deletions.number));
+    return rows.map(({ id, at, report }) => ({ id, at, report }));
+  }
+
+  /**
+   * One after the other.
+   * Throws `not-found` where this tutor has no such student, and `student-in-lesson` while they are in an open one.
+   */
+  delete(tutor: Id, wish: DeletionWish): Promise<Deletion> {
+    const mine = this.last.then(() => this.work(tutor, wish));
+    this.last = mine.catch(() => undefined);
+    return mine;
+  }
+
+  private async work(tutor: Id, wish: DeletionWish): Promise<Deletion> {
+    const { db, data, bus, sealing, sharedPages } = this.parts;
+    const wanted = new Set(wish.people);
+    const all = await data.seats(tutor, wish.name);
+    const seats = all.filter(({ person }) => wanted.has(person));
+    if (seats.length < wanted.size) throw new ProblemError('not-found');
+    if (seats.some(({ open }) => open)) throw new ProblemError('student-in-lesson');
+    // Where others of that name stay in a course, what only names them may be about either.
+    const stay = new Set(all.filter(({ person }) => !wanted.has(person)).map((one) => one.course));
+    const there = [...new Set(seats.map(({ course }) => course))];
+    const alone = there.filter((course) => !stay.has(course));
+    const affected = await this.boardsOf(tutor, [...wanted], there);
+    // What is being written down of a record just now has still seen it all.
+    await sealing.settled();
+    const { deletion, lessons } = await bus.shut(
+      affected.map(({ id }) => id),
+      () => this.commit(tutor, wish, seats, alone, stay.size > 0, affected),
+    );
+    await sealing.settled();
+    for (const lesson of lessons) {
+      await sharedPages.forget(lesson);
+      sealing.queue(lesson);
+    }
+    await sealing.settled();
+    await this.sweep(db);
+    return deletion;
+  }
+
+  /** Boards on which they wrote, and all others of their courses. */
+  private async boardsOf(
+    tutor: Id,
+    people: readonly Id[],
+    courseIds: readonly Id[],
+  ): Promise<{ num: number; id: Id; title: string }[]> {
+    const [rows] = await this.parts.db.raw([
+      {
+        sql: `SELECT b.num FROM boards b JOIN courses c ON c.id = b.course
+          WHERE c.tutor = ? AND (b.course ${LISTED}
+            OR EXISTS (SELECT 1 FROM operations o WHERE o.board = b.num AND o."by" ${LISTED}))`,
+        params: [tutor, JSON.stringify(courseIds), JSON.stringify(people)],
+      },
+    ]);
+    const nums = (rows as [number][]).map(([num]) => num);
+    if (nums.length === 0) return [];
+    return this.parts.db
+      .select({ num: boards.num, id: boards.id, title: boards.title })
+      .from(boards)
+      .where(inArray(boards.num, nums))
+      .orderBy(asc(boards.num));
+  }
+
+  private async commit(
+    tutor: Id,
+    { name, ink, named }: DeletionWish,
+    seats: readonly Seat[],
+    alone: readonly Id[],
+    othersStay: boolean,
+    affected: readonly { num: number; id: Id; title: string }[],
+  ): Promise<{ deletion: Deletion; lessons: Id[] }> {
+    const { db, workers, data, logs } = this.parts;
+    const people = seats.map(({ person }) => person);
+    const found = await workers.takeOutOf({
+      ...{ port: db.lend(), boards: affected, people, ink: ink === 'take-out', name },
+    });
+    const taken = found.filter(({ out }) => out.length > 0);
+    const [last] = await db
+      .select({ number: deletions.number })
+      .from(deletions)
+      .where(eq(deletions.tutor, tutor))
+      .orderBy(desc(deletions.number))
+      .limit(1);
+    const number = (last?.number ?? 0) + 1;
+    const alias = `Former student ${number}`;
+    const at = Date.now();
+
+    const links = await data.mentions.links(alone, name);
+    const letters = await this.lettersWith(tutor, links);
+    const mentions = named
+      ? (await data.mentions.of(othersStay ? null : tutor, alone, name)).filter(
+          ({ id }) => !letters.includes(id as Id),
+        )
+      : [];
+    const lessons = await this.lessonsOf(taken, seats);
+    const list = JSON.stringify(people);
+    const ids = (some: readonly { id: unknown }[]): string =>
+      JSON.stringify(some.map(({ id }) => id));
+    const counted = {
+      messages: seats.reduce((sum, { messages }) => sum + messages, 0),
+      guestLinks: await this.count(
+        `guest_links WHERE id IN (SELECT guest FROM people WHERE id ${LISTED})`,
+        [list],
+      ),
+      browsers: await this.count(`known_devices WHERE course ${LISTED} AND name = ?`, [
+        ...[JSON.stringify(alone), name],
+      ]),
+    };
+    const report: DeletionReport = {
+      alias,
+      courses: [...new Set(seats.map(({ courseName }) => renamedIn(courseName, name, alias)))],
+      lessons: new Set(seats.map(({ lesson }) => lesson)).size,
+      ink,
+      boards: taken.length,
+      entries: taken.reduce((sum, { out }) => sum + out.length, 0),
+      ...counted,
+      links: links.length,
+      letters: letters.length,
+      renamed: mentions.length,
+      left: await this.left(tutor, affected, found, name, alias),
+    };
+    const deletion: Deletion = { id: newId(), at, report };
+    await db.raw([
+      ...taken.flatMap(({ num, out, last: seq }) =>
+        logs.takingOut(num, out, seq, { by: tutor, at }),
+      ),
+      {
+        sql: `UPDATE guest_links SET guest = ?, device = NULL, ended_at = coalesce(ended_at, ?)
+          WHERE id IN (SELECT guest FROM people WHERE id ${LISTED})`,
+        params: [alias, at, list],
+      },
+      {
+        sql: `DELETE FROM known_devices WHERE course ${LISTED} AND name = ?`,
+        params: [JSON.stringify(alone), name],
+      },
+      {
+        sql: `UPDATE people SET name = ?, nth = 1, device = NULL, guest = NULL WHERE id ${LISTED}`,
+        params: [alias, list],
+      },
+      {
+        sql: `DELETE FROM chat_lines WHERE "by" ${LISTED} OR "to" ${LISTED}`,
+        params: [list, list],
+      },
+      { sql: `DELETE FROM link_openings WHERE link ${LISTED}`, params: [ids(links)] },
+      { sql: `DELETE FROM record_links WHERE id ${LISTED}`, params: [ids(links)] },
+      { sql: `DELETE FROM letters WHERE id ${LISTED}`, params: [JSON.stringify(letters)] },
+      ...data.mentions.renaming(mentions, name, alias),
+      ...lessons.map((lesson) => forget(lesson, ['page', 'chat'])),
+      {
+        sql: `UPDATE records SET whole_at = NULL, figures = NULL WHERE lesson ${LISTED}`,
+        params: [JSON.stringify(lessons)],
+      },
+      ...(named ? await this.wordsOfNotes(alone, name, alias) : []),
+      {
+        sql: 'INSERT INTO deletions (id, tutor, number, at, report) VALUES (?, ?, ?, ?, ?)',
+        params: [deletion.id, tutor, number, at, JSON.stringify(report)],
+      },
+    ]);
+    return { deletion, lessons };
+  }
+
+  private async count(what: string, params: unknown[]): Promise<number> {
+    const [rows] = await this.parts.db.raw([{ sql: `SELECT count(*) FROM ${what}`, params }]);
+    return (rows as [number][])[0]![0];
+  }
+
+  /** Letters that brought these links. */
+  private async lettersWith(tutor: Id, links: readonly MentionedLink[]): Promise<Id[]> {
+    const [rows] = await this.parts.db.raw([
+      {
+        sql: `SELECT id FROM letters WHERE tutor = ?
+          AND EXISTS (SELECT 1 FROM json_each(?) WHERE instr(letters.body, value) > 0)`,
+        params: [tutor, JSON.stringify(links.map(({ token }) => token))],
+      },
+    ]);
+    return (rows as [Id][]).map(([id]) => id);
+  }
+
+  /** Lessons whose records are other than they were: on these boards, or with the student in them. */
+  private async lessonsOf(taken: readonly TakenFromBoard[], seats: readonly Seat[]): Promise<Id[]> {
+    const onBoards = await this.parts.db
+      .select({ lesson: records.lesson })
+      .from(records)
+      .where(inArray(records.board, ['', ...taken.map(({ id }) => id)]));
+    return [
+      ...new Set([...onBoards.map(({ lesson }) => lesson), ...seats.map(({ lesson }) => lesson)]),
+    ];
+  }
+
+  /** Notes are found by their newest versions. */
+  private async wordsOfNotes(
+    courseIds: readonly Id[],
+    name: string,
+    alias: string,
+  ): Promise<Statement[]> {
+    const [rows] = await this.parts.db.raw([
+      {
+        sql: `SELECT DISTINCT lesson FROM record_notes
+          WHERE lesson IN (SELECT id FROM lessons WHERE course ${LISTED}) AND instr(text, ?) > 0`,
+        params: [JSON.stringify(courseIds), name],
+      },
+    ]);
+    const statements: Statement[] = [];
+    for (const [lesson] of rows as [Id][]) {
+      const all = await this.parts.db
+        .select()
+        .from(recordNotes)
+        .where(eq(recordNotes.lesson, lesson))
+        .orderBy(asc(recordNotes.at), asc(recordNotes.id));
+      statements.push(forget(lesson, ['summary', 'until']));
+      for (const kind of ['summary', 'until'] as const) {
+        const newest = newestOf(
+          all
+            .filter((note) => note.kind === kind)
+            .map((note) => ({ ...note, follows: note.follows === '' ? null : note.follows })),
+        );
+        const said = renamedIn(newest?.text ?? '', name, alias);
+        if (said !== '')
+          statements.push(wordRow({ lesson, source: kind, page: null, number: null, said }));
+      }
+    }
+    return statements;
+  }
+
+  /** Where only the tutor can say what is to stand there instead. */
+  private async left(
+    tutor: Id,
+    affected: readonly { id: Id; title: string }[],
+    found: readonly TakenFromBoard[],
+    name: string,
+    alias: string,
+  ): Promise<DeletionReport['left']> {
+    const { db } = this.parts;
+    const plain = (title: string): string => renamedIn(title, name, alias);
+    const titles = new Map(affected.map(({ id, title }) => [id, title]));
+    const left: DeletionReport['left'] = found
+      .filter(({ named }) => named.length > 0)
+      .map(({ id, named }) => ({
+        ...{ where: 'page' as const, title: plain(titles.get(id) ?? ''), pages: [...named] },
+      }));
+    const add = (where: 'board' | 'record' | 'material', all: readonly string[]): void => {
+      for (const title of all)
+        if (timesNamed(title, name) > 0) left.push({ where, title: plain(title), pages: [] });
+    };
+    add('board', [...titles.values()]);
+    const sealed = await db
+      .select({ title: records.title })
+      .from(records)
+      .where(inArray(records.board, ['', ...titles.keys()]));
+    add('record', [...new Set(sealed.map(({ title }) => title))]);
+    const shelf = await db
+      .select({ name: assets.name })
+      .from(assets)
+      .where(eq(assets.tutor, tutor));
+    add(
+      'material',
+      shelf.map((asset) => asset.name),
+    );
+    return left;
+  }
+
+  /** What was deleted isn't to be found in the database's files either. */
+  private async sweep(db: Database): Promise<void> {
+    await db.raw([
+      { sql: "INSERT INTO record_index (record_index) VALUES ('optimize')", params: [] },
+    ]);
+    await db.raw([{ sql: 'PRAGMA wal_checkpoint(TRUNCATE)', params: [] }]);
+  }
+}
