@@ -1,4 +1,4 @@
-import { AxeBuilder } from '@axe-core/playwright';
+import { isFit } from './fit.js';
 import { expect, test } from './story.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
@@ -14,25 +14,6 @@ test.beforeEach(async () => {
   server = await ServerProcess.start();
 });
 test.afterEach(() => server.close());
-
-const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-
-async function isFit(who: Someone, what: string): Promise<void> {
-  for (const colorScheme of ['light', 'dark'] as const) {
-    await who.page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    // Colours that are on their way are no one's to see.
-    await who.page.evaluate(() =>
-      Promise.allSettled(document.getAnimations().map(({ finished }) => finished)),
-    );
-    const { violations } = await new AxeBuilder({ page: who.page }).withTags(RULES).analyze();
-    const told = violations.map(
-      ({ id, nodes }) =>
-        `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary?.slice(0, 200)}`).join(' | ')}`,
-    );
-    expect.soft(told, `${what}, ${colorScheme}`).toEqual([]);
-  }
-  await who.page.emulateMedia({ colorScheme: 'light' });
-}
 
 test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   const maren = await Someone.at(browser);

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Download, Page } from '@playwright/test';
+import { isFit } from './fit.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
@@ -156,6 +157,42 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     });
     await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(4);
     await maren.seesInkAt(second!, { x: 180, y: 120 });
+  });
+
+  await test.step('Ida’s data is deleted: her line is gone from the record, Maren’s stays, and a report says so', async () => {
+    // Another window has the board open meanwhile.
+    const beside = await Someone.beside(maren);
+    await maren.page.goto(record);
+    await maren.page.getByRole('link', { name: /Reading the tides/ }).click();
+    await maren.page
+      .locator('a[href^="/boards/"]')
+      .filter({ hasText: /^Tides/ })
+      .last()
+      .click();
+    await maren.isOnBoard();
+    await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(2);
+    await beside.page.goto(`${server.url}/records?student=Ida`);
+    await beside.button('Delete what there is of Ida…').click();
+    const dialog = beside.page.getByRole('dialog');
+    await expect(dialog.getByText('1 lesson · 1 line or text')).toBeVisible();
+    await isFit(beside, 'deleting a student’s data');
+    await dialog.getByLabel('I know that').check();
+    await dialog.getByRole('button', { name: 'Delete for good' }).click();
+    await expect(dialog.getByText('Their name is now “Former student 1”')).toBeVisible();
+    const report = await saved(beside.page, () =>
+      dialog.getByRole('button', { name: 'Save this report as text' }).click(),
+    );
+    const text = readFileSync(await report.path(), 'utf8');
+    expect(text).toContain('1 entry of the log is empty now');
+    expect(text).not.toContain('Ida');
+    // The window that was open shows it by itself.
+    await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(1);
+    await beside.page.goto(record);
+    await beside.seesInkAt(page!, { x: 180, y: 180 });
+    await beside.seesPaperAt(page!, { x: 180, y: 120 });
+    await beside.page.reload();
+    await expect(beside.page.getByText('Former student 1').first()).toBeVisible();
+    await expect(beside.page.getByText('Ida', { exact: true })).toHaveCount(0);
   });
 });
 

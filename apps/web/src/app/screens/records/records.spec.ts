@@ -16,6 +16,7 @@ const record: FoundRecord['record'] = {
 };
 const answer = (...found: FoundRecord[]) => ({ found, more: false });
 const students = { students: ['Ida', 'Noor'] };
+const nothing = { deletions: [] };
 const today = { courses: [{ id: 'c1', name: 'Tides' }], records: [] };
 
 describe('the records', () => {
@@ -27,6 +28,7 @@ describe('the records', () => {
         'GET /records?': answer({ record, places: [] }),
         'GET /today': today,
         'GET /students': students,
+        'GET /students/deletions': nothing,
       },
     );
     expect(screen.text).toContain('1 record');
@@ -35,7 +37,12 @@ describe('the records', () => {
     const empty = await Screen.show(
       RecordsScreen,
       {},
-      { 'GET /records?': answer(), 'GET /today': today, 'GET /students': students },
+      {
+        'GET /records?': answer(),
+        'GET /today': today,
+        'GET /students': students,
+        'GET /students/deletions': nothing,
+      },
     );
     expect(empty.text).toContain('When you close a lesson, its record appears here.');
   });
@@ -57,6 +64,7 @@ describe('the records', () => {
         }),
         'GET /today': today,
         'GET /students': students,
+        'GET /students/deletions': nothing,
       },
     );
     const links = [...screen.element.querySelectorAll<HTMLAnchorElement>('.places a')];
@@ -74,7 +82,12 @@ describe('the records', () => {
     const screen = await Screen.show(
       RecordsScreen,
       {},
-      { 'GET /records?': answer(), 'GET /today': today, 'GET /students': students },
+      {
+        'GET /records?': answer(),
+        'GET /today': today,
+        'GET /students': students,
+        'GET /students/deletions': nothing,
+      },
     );
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     jasmine.clock().install();
@@ -98,7 +111,12 @@ describe('the records', () => {
     const screen = await Screen.show(
       RecordsScreen,
       { words: 'moon' },
-      { 'GET /records?words=moon': answer(), 'GET /today': today, 'GET /students': students },
+      {
+        'GET /records?words=moon': answer(),
+        'GET /today': today,
+        'GET /students': students,
+        'GET /students/deletions': nothing,
+      },
     );
     expect(screen.text).toContain('No record fits all of that.');
     TestBed.resetTestingModule();
@@ -110,6 +128,7 @@ describe('the records', () => {
         'GET /courses/c1/attendance': { lessons: [] },
         'GET /today': today,
         'GET /students': students,
+        'GET /students/deletions': nothing,
       },
     );
     expect(lost.text).toContain('That was tried too often.');

@@ -17,6 +17,9 @@ import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shape
 import { download } from '../../export/download';
 import { ArchiveButton } from '../../export/archive-button';
 import { CourseAttendance } from '../../figures/course-attendance';
+import type { Deletion } from '../../api/student-data';
+import { DeletionSheet } from '../../student-data/deletion-sheet';
+import { DeletionsSheet } from '../../student-data/deletions-sheet';
 import { inThisZone, sayDate, sayLength } from '../../time/say-time';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
@@ -42,7 +45,14 @@ const SOURCES: Readonly<Record<Found['source'], string>> = {
 /** All records: found by words, course, student and date. What is looked for stands in the address. */
 @Component({
   selector: 'cua-records',
-  imports: [ArchiveButton, ButtonModule, CourseAttendance, RouterLink],
+  imports: [
+    ArchiveButton,
+    ButtonModule,
+    CourseAttendance,
+    DeletionSheet,
+    DeletionsSheet,
+    RouterLink,
+  ],
   templateUrl: './records.html',
   styleUrl: './records.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -75,6 +85,11 @@ export class RecordsScreen {
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
   /** Of the course that is chosen. */
   protected readonly attended = signal<readonly LessonAttended[]>([]);
+  /** The student whose data is about to be deleted. */
+  protected readonly deleting = signal<string | null>(null);
+  protected readonly deletions = signal<readonly Deletion[]>([]);
+  /** Whether reports of what was deleted are being read. */
+  protected readonly reading = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly say = { date: sayDate, length: sayLength };
 
@@ -159,6 +174,9 @@ export class RecordsScreen {
       const { students } = await this.api.get<{ students: string[] }>('/students');
       this.students.set(students);
       this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+      this.deletions.set(
+        (await this.api.get<{ deletions: Deletion[] }>('/students/deletions')).deletions,
+      );
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
@@ -175,6 +193,15 @@ export class RecordsScreen {
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
+  }
+
+  /** The sheet was closed. @param something whether anything is gone */
+  protected deleted(something: boolean): void {
+    this.deleting.set(null);
+    if (!something) return;
+    void this.loadChoices();
+    this.want({ student: '' });
+    void this.look();
   }
 
   /** A student, for an address. */
