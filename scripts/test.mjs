@@ -18,6 +18,7 @@ debian([
   { command: 'chromium', name: 'chromium' },
   { command: 'qpdf', name: 'qpdf' },
   { command: 'pdftoppm', name: 'poppler-utils' },
+  { command: 'ffprobe', name: 'ffmpeg' },
   {
     command: '/usr/bin/python3',
     args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],

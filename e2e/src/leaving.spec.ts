@@ -93,6 +93,56 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     expect(text).toContain('Reading the tides: Tides');
   });
 
+  await test.step('the lesson as a film, which can be stopped while it is made (ffprobe, ffmpeg)', async () => {
+    await maren.button('Save…').click();
+    await dialog.getByText('Film as WebM', { exact: true }).click();
+    await dialog.getByRole('combobox', { name: 'How fast' }).click();
+    await maren.page.getByRole('option', { name: 'as it was' }).click();
+    await expect(dialog.getByText('It will be')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await dialog.getByRole('button', { name: 'Stop' }).click();
+    await expect(dialog.getByRole('button', { name: 'Save' })).toBeVisible();
+    const film = await saved(maren.page, () =>
+      dialog.getByRole('button', { name: 'Save' }).click(),
+    );
+    const path = await film.path();
+    const probed = execFileSync('ffprobe', [
+      ...[
+        '-v',
+        'error',
+        '-show_entries',
+        'format=format_name,duration:stream=codec_type,width,height',
+      ],
+      ...['-of', 'json', path],
+    ]);
+    const { format, streams } = JSON.parse(probed.toString()) as {
+      format: { format_name: string; duration: string };
+      streams: { codec_type: string; width: number; height: number }[];
+    };
+    expect(format.format_name).toContain('webm');
+    expect(Number(format.duration)).toBeGreaterThan(2);
+    expect(streams.length).toBe(1);
+    const { codec_type, width, height } = streams[0]!;
+    expect(codec_type).toBe('video');
+    // Every frame can be decoded; in the last one there are both lines, on the printed page.
+    const last = execFileSync(
+      'ffmpeg',
+      [
+        ...['-v', 'error', '-i', path, '-update', '1', '-f', 'image2pipe', '-c:v', 'rawvideo'],
+        ...['-vf', "select='eq(pict_type,I)+eq(pict_type,P)',reverse", '-frames:v', '1'],
+        ...['-pix_fmt', 'gray', '-'],
+      ],
+      { maxBuffer: 1e9 },
+    );
+    expect(last.length).toBe(width * height);
+    const scale = (height - 40) / 842;
+    const at = (x: number, y: number): number =>
+      last[Math.round(y * scale) * width + Math.round(x * scale)]!;
+    expect(at(180, 120)).toBeLessThan(120);
+    expect(at(180, 180)).toBeLessThan(120);
+    expect(at(180, 150)).toBeGreaterThan(230);
+  });
+
   const parent =
     await test.step('a parent’s phone opens the link, and sees what was done', async () => {
       await maren.button('Give a link…').click();

@@ -7,14 +7,22 @@ export interface Trouble {
   readonly detail: string;
 }
 
-/** Thrown by every call that fails; its words are for the person. */
-export class ApiError extends Error {
+/** Thrown where something can't be done; its words are for the person. */
+export class TroubleError extends Error {
+  override readonly name: string = 'TroubleError';
+  constructor(readonly trouble: Trouble) {
+    super(trouble.title);
+  }
+}
+
+/** Thrown by every call that fails. */
+export class ApiError extends TroubleError {
   override readonly name = 'ApiError';
   constructor(
-    readonly trouble: Trouble,
+    trouble: Trouble,
     readonly status: number,
   ) {
-    super(trouble.title);
+    super(trouble);
   }
 
   /** The code behind `urn:cuaderno:`. */
@@ -31,7 +39,7 @@ export const NO_LINE: Trouble = {
 
 /** Words for anything that was thrown. */
 export function troubleOf(error: unknown): Trouble {
-  return error instanceof ApiError ? error.trouble : NO_LINE;
+  return error instanceof TroubleError ? error.trouble : NO_LINE;
 }
 
 async function failure(response: Response): Promise<ApiError> {

@@ -12,17 +12,20 @@ import type { Id, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
-import { Api } from '../api/api';
+import { Api, NO_LINE, TroubleError } from '../api/api';
+import { makeFilm } from '../film/film';
+import { lengthOfFilm } from '../film/film-source';
+import type { FilmSource } from '../film/film-source';
 import type { Writer } from '../people/whose-ink';
 import type { PaperSource } from '../stage/paper-source';
-import { inThisZone } from '../time/say-time';
+import { inThisZone, sayShort } from '../time/say-time';
 import { languages, ownLanguage } from './languages';
 import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
 
-type Form = 'pdf' | 'png' | 'svg' | 'inkml' | 'chat';
+type Form = 'pdf' | 'png' | 'svg' | 'inkml' | 'film' | 'chat';
 type InkForm = 'drawn' | 'annotations' | 'none';
 
 const FORMS: readonly { form: Form; label: string; words: string }[] = [
@@ -37,6 +40,11 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
     form: 'inkml',
     label: 'Its ink as InkML',
     words: 'This page’s lines, with pressure and time.',
+  },
+  {
+    form: 'film',
+    label: 'Film as WebM',
+    words: 'The lesson as it grew, without sound.',
   },
   { form: 'chat', label: 'Chat as text', words: 'Who wrote what, and when.' },
 ];
@@ -58,6 +66,9 @@ const APPENDIX = [
   { name: 'attendance', label: 'Who was there' },
 ] as const;
 
+/** How many times as fast as it was. */
+const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
+
 /** Asks as what a record, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-record-sheet',
@@ -75,6 +86,8 @@ export class RecordSheet {
   readonly number = input.required<number>();
   readonly papers = input.required<PaperSource>();
   readonly writers = input.required<readonly Writer[]>();
+  /** Fetches what a film is made of; `null` where that can’t be had just now. */
+  readonly film = input.required<() => Promise<FilmSource | null>>();
   readonly closed = output();
   private readonly api = inject(Api);
 
@@ -88,11 +101,31 @@ export class RecordSheet {
   protected readonly only = signal<Id | null>(null);
   protected readonly extra = signal<ReadonlySet<string>>(new Set(['notes']));
   protected readonly language = signal(ownLanguage());
+  protected readonly speedLabels = FILM_SPEEDS.map((speed) => ({
+    speed,
+    label: speed === 1 ? 'as it was' : `${speed} times`,
+  }));
+  protected readonly speed = signal<number>(4);
+  protected readonly skipsIdle = signal(true);
+  protected readonly named = signal(true);
+  private readonly filmSource = signal<FilmSource | null>(null);
+  /** How long the film will be, in words; empty until that is known. */
+  protected readonly filmLength = computed(() => {
+    const source = this.filmSource();
+    const wish = { speed: this.speed(), skipsIdle: this.skipsIdle() };
+    return source ? sayShort(lengthOfFilm(source, wish)) : '';
+  });
   protected readonly making = new Making();
   protected readonly whose = computed(() => [
     { id: null, label: 'Everyone’s' },
     ...this.writers().map(({ id, label }) => ({ id, label: `${label} alone` })),
   ]);
+
+  /** Another form is wanted; what a film is made of is fetched when somebody wants one. */
+  protected async choose(form: Form): Promise<void> {
+    this.form.set(form);
+    if (form === 'film' && !this.filmSource()) this.filmSource.set(await this.film()());
+  }
 
   protected isOfPage(form: Form): boolean {
     return form === 'png' || form === 'svg' || form === 'inkml';
@@ -123,6 +156,8 @@ export class RecordSheet {
         return this.api.download(`${path}/pdf?${this.query()}`, signal);
       case 'chat':
         return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
+      case 'film':
+        return { blob: await this.filmed(papers, signal), name: `${this.title()}, film.webm` };
       case 'inkml':
         return { blob: await pageInkMl(page!, this.called()), name: `${ofPage}.inkml` };
       case 'png':
@@ -132,6 +167,22 @@ export class RecordSheet {
         return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
       }
     }
+  }
+
+  private async filmed(papers: PaperSource, signal: AbortSignal): Promise<Blob> {
+    const source = this.filmSource() ?? (await this.film()());
+    if (!source) throw new TroubleError(NO_LINE);
+    const { log, whole, beside, turns, people } = source;
+    const { blob } = await makeFilm(
+      {
+        ...{ log, whole, beside, turns, people: this.named() ? people : [] },
+        ...{ speed: this.speed(), skipsIdle: this.skipsIdle(), only: this.only() },
+      },
+      papers,
+      (part) => this.making.part.set(part),
+      signal,
+    );
+    return blob;
   }
 
   /** What those who wrote are called. */

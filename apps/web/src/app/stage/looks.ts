@@ -10,6 +10,9 @@ import type {
   ThingSpec,
 } from '@cuaderno/core';
 import type { Pictures } from './pictures';
+
+/** What is drawn on: of a canvas on the page, or of one in a worker. */
+export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 import { cssFont, hasFont } from './text-fonts';
 
 /** A path of a display list, as the canvas takes it. */
@@ -74,7 +77,7 @@ const COMING = '#e9edf4';
  * Draws one look; the context's units are points. Returns false where a picture is still to come.
  * @param pictures where pictures come from; without it there are only paths
  */
-export function paint(context: CanvasRenderingContext2D, look: Look, pictures?: Pictures): boolean {
+export function paint(context: Context2D, look: Look, pictures?: Pictures): boolean {
   if (!('path' in look))
     return look.display.kind === 'image'
       ? paintImage(context, look.display, pictures)
@@ -99,7 +102,7 @@ function isOutline(look: PathLook | PathLook<DisplayOutline>): look is PathLook<
 }
 
 function paintOutline(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   { display, path }: PathLook<DisplayOutline>,
 ): boolean {
   context.save();
@@ -112,7 +115,7 @@ function paintOutline(
 
 /** Words as wide as they are said to be, whatever font they come out in. */
 function paintText(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   display: DisplayText,
   pictures?: Pictures,
 ): boolean {
@@ -134,7 +137,7 @@ function paintText(
 }
 
 function paintImage(
-  context: CanvasRenderingContext2D,
+  context: Context2D,
   { file, matrix, crop }: DisplayImage,
   pictures?: Pictures,
 ): boolean {

@@ -10,6 +10,13 @@ export const FAMILIES: Record<TextFont, string> = {
   dyslexic: `'${FONT_NAMES.dyslexic}', '${FONT_NAMES.plain}', '${FONT_NAMES.title}', ${OTHERS}, sans-serif`,
 };
 
+/** The fonts of the page, or of the worker that this runs in. */
+function fonts(): FontFaceSet {
+  return typeof document === 'undefined'
+    ? (self as unknown as { readonly fonts: FontFaceSet }).fonts
+    : document.fonts;
+}
+
 interface Look {
   readonly font: TextFont;
   readonly bold: boolean;
@@ -30,10 +37,10 @@ export function hasFont(look: Look, text: string, then: () => void): boolean {
   const font = cssFont(look, 16);
   const key = `${font} ${text}`;
   // Where it can't be had, the machine's own is used.
-  if (document.fonts.check(font, text) || missing.has(key)) return true;
+  if (fonts().check(font, text) || missing.has(key)) return true;
   if (!coming.has(key)) {
     coming.add(key);
-    void document.fonts
+    void fonts()
       .load(font, text)
       .catch(() => missing.add(key))
       .then(() => {
@@ -48,18 +55,27 @@ export function hasFont(look: Look, text: string, then: () => void): boolean {
 export async function loadFont(font: TextFont, text: string): Promise<void> {
   const styles = [false, true].flatMap((bold) => [false, true].map((slant) => ({ bold, slant })));
   await Promise.all(
-    styles.map((style) => document.fonts.load(cssFont({ font, ...style }, 16), text)),
+    styles.map((style) => fonts().load(cssFont({ font, ...style }, 16), text)),
   ).catch(() => undefined);
 }
 
-const context = document.createElement('canvas').getContext('2d')!;
-context.textRendering = 'geometricPrecision';
+let context: CanvasRenderingContext2D | undefined;
+
+/** What words are measured with: made when it is needed, as there is none in a worker. */
+function measuring(): CanvasRenderingContext2D {
+  if (!context) {
+    context = document.createElement('canvas').getContext('2d')!;
+    context.textRendering = 'geometricPrecision';
+  }
+  return context;
+}
 /** Measured large, so that no rounding of small letters counts. */
 const LARGE = 200;
 
 /** Measures words in a font at a size, in points. */
 export function measureIn(font: TextFont, size: number): Measure {
   return (text, look) => {
+    const context = measuring();
     context.font = cssFont({ font, ...look }, LARGE);
     return (context.measureText(text).width * size) / LARGE;
   };

@@ -1,3 +1,4 @@
+import { TroubleError } from '../api/api';
 import type { Trouble } from '../api/api';
 
 export interface InkTask {
@@ -28,12 +29,9 @@ const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Trouble> = {
   },
 };
 
-/** Thrown where a file of ink can't be laid on a page; its words are for the person. */
-export class InkFileError extends Error {
+/** Thrown where a file of ink can't be laid on a page. */
+export class InkFileError extends TroubleError {
   override readonly name = 'InkFileError';
-  constructor(readonly trouble: Trouble) {
-    super(trouble.title);
-  }
 }
 
 export function isInkFile({ name, type }: File): boolean {

@@ -22,8 +22,8 @@ import {
   pagesInOrder,
   unpack,
 } from '@cuaderno/core';
-import type { Board, BoardSnapshot, Id, KeptEntry } from '@cuaderno/core';
-import { lanesOf, penDown, Replay } from '@cuaderno/core/replay';
+import type { Board, BoardSnapshot, Id } from '@cuaderno/core';
+import { lanesOf, penDown, shownPage } from '@cuaderno/core/replay';
 import type { Deed, Drawing } from '@cuaderno/core/replay';
 import { ButtonModule } from 'primeng/button';
 import type { MenuItem } from 'primeng/api';
@@ -43,6 +43,8 @@ import { WhoseInk } from '../../people/whose-ink';
 import { happeningsOf } from '../../replay/happenings';
 import { LessonTimeline } from '../../replay/lesson-timeline';
 import type { Lane } from '../../replay/lesson-timeline';
+import { loadLessonLog } from '../../replay/lesson-log';
+import type { FilmSource } from '../../film/film-source';
 import { Player } from '../../replay/player';
 import { ReplayBar } from '../../replay/replay-bar';
 import { PaperSource } from '../../stage/paper-source';
@@ -182,6 +184,12 @@ export class RecordScreen {
     const numbers = new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
     return happeningsOf(this.timeline(), this.attendance(), (page) => numbers.get(page) ?? null);
   });
+  /** When something happened beside the pages. */
+  private readonly beside = computed(() =>
+    this.happenings().map(({ at }) => ({ from: at, to: at })),
+  );
+  /** As it came. */
+  private log: Uint8Array | null = null;
   /** The board when the lesson opened. */
   private readonly before = signal<Board | null>(null);
   protected readonly signed = signal(false);
@@ -259,9 +267,7 @@ export class RecordScreen {
     const happensOn = computed(() => {
       const player = this.player();
       if (!player || this.mode() !== 'replay') return null;
-      const { last } = player.moment();
-      const turned = this.turns().findLast(({ at }) => at <= player.time());
-      return turned && turned.at > (last?.at ?? 0) ? turned.page : (last?.page ?? null);
+      return shownPage(player.moment(), this.turns(), player.time());
     });
     effect(() => {
       const page = happensOn();
@@ -278,6 +284,7 @@ export class RecordScreen {
     this.trouble.set(null);
     this.player()?.pause();
     this.player.set(null);
+    this.log = null;
     this.mode.set('end');
     this.asked.set('end');
     try {
@@ -352,25 +359,29 @@ export class RecordScreen {
     void this.router.navigate(['/boards', board.id]);
   }
 
+  /** What a film is made of; `null` where that can’t be had just now, as this screen says. */
+  protected readonly film = async (): Promise<FilmSource | null> => {
+    if (!this.player()) await this.loadLog();
+    const [player, log] = [this.player(), this.log];
+    if (!player || !log) return null;
+    return {
+      ...{ log, whole: this.whole(), beside: this.beside(), turns: this.turns() },
+      ...{ deeds: this.deeds(), people: this.counted() },
+    };
+  };
+
   /** How the lesson came about is fetched when somebody wants to see it. */
   private async loadLog(): Promise<void> {
     const record = this.record();
     if (!record) return;
     this.trouble.set(null);
     try {
-      const path = `/records/${this.lesson()}`;
-      const [bytes, timeline] = await Promise.all([
-        this.api.bytes(`${path}/log`),
-        this.api.get<Timeline>(`${path}/timeline`),
-      ]);
-      const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
-      const board = boardFromSnapshot(before);
-      const replay = new Replay(board, entries);
-      this.before.set(board);
+      const { bytes, before, replay, timeline } = await loadLessonLog(this.api, this.lesson());
+      this.log = bytes;
+      this.before.set(before);
       this.deeds.set(replay.deeds);
       this.timeline.set(timeline);
-      const beside = this.happenings().map(({ at }) => ({ from: at, to: at }));
-      this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...beside]));
+      this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...this.beside()]));
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
