@@ -65,10 +65,14 @@ async function saved(pages: readonly PageSnapshot[]): Promise<Buffer> {
     seq: 0,
     pages: [...pages],
   };
-  const pieces = await writeBoardFile(boardFromSnapshot(snapshot), true, {
-    file: () => Promise.reject(new Error('no files')),
-    svg: () => Promise.resolve('<svg xmlns="http://www.w3.org/2000/svg"/>'),
-  });
+  const pieces = await writeBoardFile(
+    boardFromSnapshot(snapshot),
+    { ink: 'all', people: null },
+    {
+      file: () => Promise.reject(new Error('no files')),
+      svg: () => Promise.resolve('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+    },
+  );
   return Buffer.concat(pieces);
 }
 

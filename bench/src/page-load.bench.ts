@@ -28,10 +28,14 @@ async function saved(page: PageSnapshot, picture: Buffer | null): Promise<Buffer
     ...{ id: 'b', title: 'Full', sheet: null, rules: {}, seq: 0 },
     pages: [page],
   };
-  const pieces = await writeBoardFile(boardFromSnapshot(snapshot), true, {
-    file: () => Promise.resolve({ bytes: new Uint8Array(picture!), type: 'image/png' }),
-    svg: () => Promise.resolve('<svg xmlns="http://www.w3.org/2000/svg"/>'),
-  });
+  const pieces = await writeBoardFile(
+    boardFromSnapshot(snapshot),
+    { ink: 'all', people: null },
+    {
+      file: () => Promise.resolve({ bytes: new Uint8Array(picture!), type: 'image/png' }),
+      svg: () => Promise.resolve('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+    },
+  );
   return Buffer.concat(pieces);
 }
 

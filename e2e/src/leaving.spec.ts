@@ -93,6 +93,9 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     expect(text).toContain('Reading the tides: Tides');
   });
 
+  const boardFile = await test.step('all of it as a board file, with names', async () =>
+    readFileSync(await (await save('Board file')).path()));
+
   await test.step('the lesson as a film, which can be stopped while it is made (ffprobe, ffmpeg)', async () => {
     await maren.button('Save…').click();
     await dialog.getByText('Film as WebM', { exact: true }).click();
@@ -209,6 +212,19 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     await maren.seesInkAt(second!, { x: 180, y: 120 });
   });
 
+  await test.step('the board file opens as a board, and says whose ink is whose', async () => {
+    await maren.page.goto(record);
+    await maren.page.getByRole('link', { name: /Reading the tides/ }).click();
+    await maren.bring('Kept.cuaderno.zip', boardFile);
+    await maren.isOnBoard();
+    expect((await maren.lines()).length).toBe(2);
+    await maren.button('Whose ink').click();
+    await maren.page.getByText('Ida alone').click();
+    const [kept] = await maren.pageIds();
+    await maren.seesInkAt(kept!, { x: 180, y: 120 });
+    await maren.seesPaperAt(kept!, { x: 180, y: 180 });
+  });
+
   await test.step('Ida’s data is deleted: her line is gone from the record, Maren’s stays, and a report says so', async () => {
     // Another window has the board open meanwhile.
     const beside = await Someone.beside(maren);
@@ -224,7 +240,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     await beside.page.goto(`${server.url}/records?student=Ida`);
     await beside.button('Delete what there is of Ida…').click();
     const dialog = beside.page.getByRole('dialog');
-    await expect(dialog.getByText('1 lesson · 1 line or text')).toBeVisible();
+    await expect(dialog.getByText('1 lesson · 2 lines and texts')).toBeVisible();
     await isFit(beside, 'deleting a student’s data');
     await dialog.getByLabel('I know that').check();
     await dialog.getByRole('button', { name: 'Delete for good' }).click();
@@ -233,7 +249,9 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
       dialog.getByRole('button', { name: 'Save this report as text' }).click(),
     );
     const text = readFileSync(await report.path(), 'utf8');
-    expect(text).toContain('1 entry of the log is empty now');
+    // On the board of the lesson, and on the one that the board file became.
+    expect(text).toContain('taken out of 2 boards');
+    expect(text).toContain('2 entries of the log are empty now');
     expect(text).not.toContain('Ida');
     // The window that was open shows it by itself.
     await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(1);

@@ -20,6 +20,7 @@ import { HeldFiles } from './boards/held-files.js';
 import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
 import { Boards } from './boards/service.js';
+import { BoardWriters } from './boards/writers.js';
 import type { Config } from './config.js';
 import { GuestLinks } from './courses/guest-links.js';
 import { courseRoutes } from './courses/routes.js';
@@ -122,6 +123,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const known = new KnownFiles(app.db, files);
   app.decorate('knownFiles', known);
   app.decorate('boards', new Boards(app.db, known));
+  const writers = new BoardWriters(app.db);
+  app.decorate('boardWriters', writers);
   app.decorate('courses', new Courses(app.db));
   app.decorate('guestLinks', new GuestLinks(app.db));
   await app.register(timetable);
@@ -134,7 +137,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
   app.decorate(
     'boardFiles',
-    new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers),
+    new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers, writers),
   );
   const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
   await office.tidy();
@@ -175,7 +178,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
   app.bus.onHeld = (board) => heldFiles.changed(board);
   app.decorate('heldFiles', heldFiles);
-  app.decorate('copies', new Copies(app.boards, app.bus, app.logs));
+  app.decorate('copies', new Copies(app.boards, app.bus, app.logs, writers));
   app.addHook('onReady', () => app.imports.resume());
   app.addHook('preClose', async () => {
     await app.importQueue.close();

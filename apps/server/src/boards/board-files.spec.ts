@@ -16,6 +16,8 @@ describe('board files', () => {
   let house: House;
   let saved: Uint8Array;
   let board: Board;
+  const ana = newId();
+  const people = [{ id: ana, name: 'Ana', nth: 1, role: 'student' as const }];
 
   beforeEach(async () => {
     house = await House.open('board-files');
@@ -78,18 +80,22 @@ describe('board files', () => {
       ],
       maren,
     );
-    await room.bring([{ op: addInk(second!.id), by: newId(), at: 1234, lesson: newId() }]);
+    await room.bring([{ op: addInk(second!.id), by: ana, at: 1234, lesson: newId() }]);
     return stateOf(id);
   }
 
   async function savedFrom(of: Board): Promise<Uint8Array> {
-    const pieces = await writeBoardFile(of, true, {
-      async file(hash) {
-        const { rawPayload, headers } = await house.tutor.get(`/files/${hash}`);
-        return { bytes: rawPayload, type: String(headers['content-type']) };
+    const pieces = await writeBoardFile(
+      of,
+      { ink: 'all', people },
+      {
+        async file(hash) {
+          const { rawPayload, headers } = await house.tutor.get(`/files/${hash}`);
+          return { bytes: rawPayload, type: String(headers['content-type']) };
+        },
+        svg: async () => '<svg xmlns="http://www.w3.org/2000/svg"/>',
       },
-      svg: async () => '<svg xmlns="http://www.w3.org/2000/svg"/>',
-    });
+    );
     return Buffer.concat(pieces);
   }
 
@@ -106,6 +112,17 @@ describe('board files', () => {
     expect(response.statusCode).withContext(response.body).toBe(201);
     const { id } = response.json<{ id: string; file: null }>();
     expect(seen(await stateOf(id))).toEqual(seen(board));
+    // Whoever is named in the file is named on the board, and on copies of it.
+    const writers = async (of: string) =>
+      (await house.tutor.get(`/boards/${of}/writers`)).json<{ writers: unknown[] }>().writers;
+    expect(await writers(id)).toContain(people[0]);
+    const copy = await house.tutor.post(`/boards/${id}/copy`, {
+      ...{ course: course.id, title: 'Once more', lessonInk: true },
+    });
+    expect(await writers(copy.json<{ id: string }>().id)).toContain(people[0]);
+    expect(
+      (await (await house.otherTutor('Sunniva')).get(`/boards/${id}/writers`)).statusCode,
+    ).toBe(404);
     await house.close();
 
     house = await House.open('board-files-elsewhere');

@@ -4,11 +4,12 @@ import {
   filesOf,
   MAX_PAGES_AT_ONCE,
   operation,
+  PersonName,
   Sequencer,
 } from '@cuaderno/core';
 import type { Actor, Entry, Id, Item, Operation, PageSpec } from '@cuaderno/core';
 import { itemsOfJson } from '@cuaderno/formats/board-file';
-import type { BoardFileFault, BoardJson } from '@cuaderno/formats/board-file';
+import type { BoardFileFault, BoardJson, BoardWriter } from '@cuaderno/formats/board-file';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { FileStore, StoredFile } from '../files/store.js';
@@ -20,6 +21,7 @@ import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
 import type { LogStore } from './log-store.js';
 import type { BoardInfo, Boards } from './service.js';
+import type { BoardWriters } from './writers.js';
 
 const FAULTS: Record<BoardFileFault, ProblemCode> = {
   broken: 'zip-broken',
@@ -50,6 +52,7 @@ export class BoardFiles {
     private readonly known: KnownFiles,
     private readonly material: MaterialIntake,
     private readonly workers: Workers,
+    private readonly writers: BoardWriters,
   ) {}
 
   /** Throws the problem that keeps the file from becoming a board; then nothing was made. */
@@ -73,6 +76,7 @@ export class BoardFiles {
       for (const { hash, bytes, type } of kept)
         await this.boards.addFile(info.id, { hash, bytes, type, name: '' });
       await this.logs.append(num, entries);
+      await this.writers.came(info.id, peopleOf(board));
       await this.boards.finished(info.id);
       return info;
     } finally {
@@ -124,6 +128,14 @@ function withFiles(board: BoardJson, files: ReadonlyMap<string, string>): BoardJ
       }),
     })),
   };
+}
+
+/** Those whom it names, as names are written here; who has none left isn't named. */
+function peopleOf({ people = [] }: BoardJson): BoardWriter[] {
+  return people.flatMap((person) => {
+    const name = PersonName.safeParse(person.name);
+    return name.success ? [{ ...person, name: name.data }] : [];
+  });
 }
 
 /** The log that makes this board. Throws where any of it is something no board takes. */

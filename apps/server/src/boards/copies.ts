@@ -6,6 +6,7 @@ import type { Room } from '../live/room.js';
 import { ProblemError } from '../problems/index.js';
 import type { LogStore } from './log-store.js';
 import type { BoardInfo, Boards } from './service.js';
+import type { BoardWriters } from './writers.js';
 
 /** How a board is to be copied. */
 export interface CopyWish {
@@ -21,6 +22,7 @@ export class Copies {
     private readonly boards: Boards,
     private readonly bus: LessonBus,
     private readonly logs: LogStore,
+    private readonly writers: BoardWriters,
   ) {}
 
   /** A board like another as it is now. */
@@ -47,6 +49,7 @@ export class Copies {
       num,
       [...begin, ...entries].map((made, i) => ({ ...made, seq: i + 1 })),
     );
+    if (lessonInk) await this.writers.copied(like.id, board.id);
     await this.boards.finished(board.id);
     return board;
   }
@@ -63,6 +66,7 @@ export class Copies {
     if (pages.length === 0) throw new ProblemError('not-found');
     if (pages.length === all.length) throw new ProblemError('last-pages');
     await this.boards.shareFiles(from, to);
+    await this.writers.copied(from, to);
     const brought = await this.lay(pages, there, tutor);
     const gone = operation({ kind: 'pages.remove', pages: pages.map(({ id }) => id) });
     await here.bring([{ op: gone, by: tutor, at: Date.now(), lesson: here.lesson }]);

@@ -4,9 +4,32 @@ import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 
+const Writer = z.object({
+  id: Id,
+  name: z.string(),
+  nth: z.number(),
+  role: z.enum(['tutor', 'student']),
+});
+
 /** Boards as files for other programs, as they are now. */
 export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
+
+  app.get(
+    '/boards/:board/writers',
+    {
+      schema: {
+        tags: ['boards'],
+        summary: 'Who wrote on the board, in whatever lesson',
+        params: z.object({ board: Id }),
+        response: { 200: z.object({ writers: z.array(Writer) }) },
+      },
+    },
+    async ({ tutor, params }) => {
+      const board = await app.boards.one(params.board, tutor.id);
+      return { writers: await app.boardWriters.of(board.id) };
+    },
+  );
 
   app.get(
     '/boards/:board/pdf',

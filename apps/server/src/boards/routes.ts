@@ -9,10 +9,12 @@ import type { BoardFiles } from './board-files.js';
 import type { Bringing } from './bringing.js';
 import type { Imports } from './import.js';
 import type { Boards } from './service.js';
+import type { BoardWriters } from './writers.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     boards: Boards;
+    boardWriters: BoardWriters;
     imports: Imports;
     boardFiles: BoardFiles;
     bringing: Bringing;

@@ -21,6 +21,21 @@ export const boards = sqliteTable(
   (table) => [index('boards_by_course').on(table.course)],
 );
 
+/** Who wrote on a board that came as a file, as the file names them. */
+export const boardWriters = sqliteTable(
+  'board_writers',
+  {
+    board: text()
+      .notNull()
+      .references(() => boards.id),
+    person: text().notNull(),
+    name: text().notNull(),
+    nth: integer().notNull(),
+    role: text({ enum: ['tutor', 'student'] }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.board, table.person] })],
+);
+
 /** A board that is not whole yet is as if taken out long ago, and is listed nowhere. */
 export const UNFINISHED = 0;
 

@@ -23,6 +23,18 @@ interface Statement {
   readonly params: unknown[];
 }
 
+/** What a deletion reaches. */
+interface Reach {
+  readonly seats: readonly Seat[];
+  /** All ids under which they wrote. */
+  readonly wrote: readonly Id[];
+  /** Courses of which nobody else of the name is. */
+  readonly alone: readonly Id[];
+  readonly affected: readonly { readonly num: number; readonly id: Id; readonly title: string }[];
+  /** Whether somebody else of the name is in any course. */
+  readonly othersStay: boolean;
+}
+
 /** Those in a list that is given as JSON. */
 const LISTED = 'IN (SELECT value FROM json_each(?))';
 
@@ -76,12 +88,13 @@ export class Deleting {
     const stay = new Set(all.filter(({ person }) => !wanted.has(person)).map((one) => one.course));
     const there = [...new Set(seats.map(({ course }) => course))];
     const alone = there.filter((course) => !stay.has(course));
-    const affected = await this.boardsOf(tutor, [...wanted], there);
+    const wrote = [...wanted, ...(await this.namedByFiles(alone, wish.name))];
+    const affected = await this.boardsOf(tutor, wrote, there);
     // What is being written down of a record just now has still seen it all.
     await sealing.settled();
     const { deletion, lessons } = await bus.shut(
       affected.map(({ id }) => id),
-      () => this.commit(tutor, wish, seats, alone, stay.size > 0, affected),
+      () => this.commit(tutor, wish, { seats, wrote, alone, affected, othersStay: stay.size > 0 }),
     );
     await sealing.settled();
     for (const lesson of lessons) {
@@ -91,6 +104,18 @@ export class Deleting {
     await sealing.settled();
     await this.sweep(db);
     return deletion;
+  }
+
+  /** Who has the name on boards of these courses that came as files. */
+  private async namedByFiles(courseIds: readonly Id[], name: string): Promise<Id[]> {
+    const [rows] = await this.parts.db.raw([
+      {
+        sql: `SELECT DISTINCT person FROM board_writers
+          WHERE name = ? AND board IN (SELECT id FROM boards WHERE course ${LISTED})`,
+        params: [name, JSON.stringify(courseIds)],
+      },
+    ]);
+    return (rows as [Id][]).map(([person]) => person);
   }
 
   /** Boards on which they wrote, and all others of their courses. */
@@ -119,15 +144,12 @@ export class Deleting {
   private async commit(
     tutor: Id,
     { name, ink, named }: DeletionWish,
-    seats: readonly Seat[],
-    alone: readonly Id[],
-    othersStay: boolean,
-    affected: readonly { num: number; id: Id; title: string }[],
+    { seats, wrote, alone, affected, othersStay }: Reach,
   ): Promise<{ deletion: Deletion; lessons: Id[] }> {
     const { db, workers, data, logs } = this.parts;
     const people = seats.map(({ person }) => person);
     const found = await workers.takeOutOf({
-      ...{ port: db.lend(), boards: affected, people, ink: ink === 'take-out', name },
+      ...{ port: db.lend(), boards: affected, people: wrote, ink: ink === 'take-out', name },
     });
     const taken = found.filter(({ out }) => out.length > 0);
     const [last] = await db
@@ -183,6 +205,11 @@ export class Deleting {
         sql: `UPDATE guest_links SET guest = ?, device = NULL, ended_at = coalesce(ended_at, ?)
           WHERE id IN (SELECT guest FROM people WHERE id ${LISTED})`,
         params: [alias, at, list],
+      },
+      {
+        sql: `UPDATE board_writers SET name = ?, nth = 1
+          WHERE name = ? AND board IN (SELECT id FROM boards WHERE course ${LISTED})`,
+        params: [alias, name, JSON.stringify(alone)],
       },
       {
         sql: `DELETE FROM known_devices WHERE course ${LISTED} AND name = ?`,

@@ -88,6 +88,10 @@ describe('a student’s data', () => {
         ...link,
         ...{ forWhom, email: 'someone@example.org', student: null },
       });
+    // A board of the course came as a file once, which named them.
+    await house.app.boardWriters.came(house.board, [
+      { id: newId(), name: NAME, nth: 1, role: 'student' },
+    ]);
     await house.app.sealing.settled();
   });
   afterEach(() => house.close());
@@ -161,6 +165,9 @@ describe('a student’s data', () => {
     const notes = (await house.tutor.get(`/lessons/${lesson}/notes`)).body;
     expect(notes).toContain(`${NAME}’s ebb`);
     expect((await house.tutor.get(`/records/${lesson}`)).body).not.toContain(NAME);
+    const writers = (await house.tutor.get(`/boards/${house.board}/writers`)).body;
+    expect(writers).toContain('Former student 1');
+    expect(writers).not.toContain(NAME);
   });
 
   it('is gone from open boards at once, also for who comes back to one', async () => {

@@ -26,7 +26,7 @@ import {
   readBoardFile,
   writeBoardFile,
 } from './index.js';
-import type { BoardFileFault } from './index.js';
+import type { BoardFileFault, BoardFileWish } from './index.js';
 
 const PNG = strToU8('not looked at here');
 const HASH = createHash('sha256').update(PNG).digest('hex');
@@ -139,8 +139,10 @@ const source = {
     `<svg xmlns="http://www.w3.org/2000/svg"><title>${page.name}</title></svg>`,
 };
 
-async function saved(board: Board, ink = true): Promise<Uint8Array> {
-  return new Uint8Array(Buffer.concat(await writeBoardFile(board, ink, source)));
+const ALL = { ink: 'all', people: null } as const;
+
+async function saved(board: Board, wish: BoardFileWish = ALL): Promise<Uint8Array> {
+  return new Uint8Array(Buffer.concat(await writeBoardFile(board, wish, source)));
 }
 
 /** What of a page can be seen, and by whom it was made. */
@@ -165,11 +167,41 @@ describe('a board file', () => {
   });
 
   it('leaves what is written behind where that is asked for, and what was taken away always', async () => {
-    const { board } = readBoardFile(await saved(harbour(), false), LIMITS);
+    const { board } = readBoardFile(await saved(harbour(), { ink: 'none', people: null }), LIMITS);
     expect(board.pages.map(({ items }) => items.map(({ kind }) => kind))).toEqual([
       THINGS.map(({ kind }) => kind),
       [],
     ]);
+  });
+
+  it('has what was prepared without what lessons wrote, or both, and names who wrote it where that is wished', async () => {
+    const [page] = somePages(1);
+    const [ana, tom, ola] = [newId(), newId(), newId()];
+    const [prepared, inLesson] = [addInk(page!.id, 1), addInk(page!.id, 2)];
+    const board = fold(emptyBoard('b'), [
+      { seq: 1, by: maren, at: 1, lesson: null, op: addPages([page!]) },
+      { seq: 2, by: maren, at: 2, lesson: null, op: prepared },
+      { seq: 3, by: ana, at: 3, lesson: newId(), op: inLesson },
+    ]);
+    const named = { name: 'Ana', nth: 1, role: 'student' } as const;
+    const people = [
+      { ...named, id: ana },
+      { ...named, id: tom, name: 'Tom' },
+      { id: maren, name: 'Maren', nth: 1, role: 'tutor' as const },
+      { ...named, id: ola, name: 'Ola' },
+    ];
+    const read = async (wish: BoardFileWish) => {
+      const { board: json } = readBoardFile(await saved(board, wish), LIMITS);
+      const items = json.pages[0]!.items.map(({ id }) => id);
+      return [items, json.people?.map(({ name }) => name)];
+    };
+    expect(await read({ ink: 'none', people })).toEqual([[], []]);
+    expect(await read({ ink: 'prepared', people })).toEqual([[prepared.id], ['Maren']]);
+    expect(await read({ ink: 'all', people })).toEqual([
+      [prepared.id, inLesson.id],
+      ['Ana', 'Maren'],
+    ]);
+    expect(await read(ALL)).toEqual([[prepared.id, inLesson.id], undefined]);
   });
 
   it('keeps every point of every line', () => {
@@ -177,7 +209,7 @@ describe('a board file', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
         const board = boardOf([addPages([page]), addInk(page.id, seed)]);
-        const written = JSON.parse(JSON.stringify(boardJson(board, [], true))) as ReturnType<
+        const written = JSON.parse(JSON.stringify(boardJson(board, [], ALL))) as ReturnType<
           typeof boardJson
         >;
         const [line] = itemsOfJson(written.pages[0]!.items);
@@ -256,13 +288,13 @@ describe('a board file', () => {
   it('tells how far it is, and can be given up', async () => {
     const parts: number[] = [];
     const board = harbour();
-    await writeBoardFile(board, true, { ...source, progress: (part) => parts.push(part) });
+    await writeBoardFile(board, ALL, { ...source, progress: (part) => parts.push(part) });
     expect(parts.at(-1)).toBe(1);
     expect(parts).toEqual([...parts].sort((a, b) => a - b));
     const abort = new AbortController();
     const given = writeBoardFile(
       board,
-      true,
+      ALL,
       { ...source, progress: () => abort.abort() },
       abort.signal,
     );

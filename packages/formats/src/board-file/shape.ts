@@ -48,6 +48,24 @@ const [, ...THINGS] = ItemSnapshot.options;
 const things = THINGS.map((thing) => (thing as unknown as z.ZodObject).omit({ removed: true }));
 const FileItem = z.discriminatedUnion('kind', [InkLine, ...things] as never);
 
+/** Somebody who wrote on the board: `by` of what is theirs. */
+const Writer = z.object({
+  id: Id,
+  name: z.string().min(1).max(200),
+  /** Which of those of that name: the first is 1. */
+  nth: z.number().int().min(1).max(1000),
+  role: z.enum(['tutor', 'student']),
+});
+export type BoardWriter = z.infer<typeof Writer>;
+
+/** What of what is written goes along. */
+export interface BoardFileWish {
+  /** Nothing; only what was prepared, outside of lessons; or all of it. */
+  readonly ink: 'none' | 'prepared' | 'all';
+  /** Those who wrote it, where they are to be named. */
+  readonly people: readonly BoardWriter[] | null;
+}
+
 /** Everything on a board but its files: the content of `board.json`. */
 export const BoardJson = z.object({
   format: z.literal(FORMAT),
@@ -65,6 +83,8 @@ export const BoardJson = z.object({
       }),
     )
     .max(10_000),
+  /** Who wrote on it; without it nobody is named. */
+  people: z.array(Writer).max(5000).optional(),
   /** In order. */
   pages: z
     .array(PageSpec.extend({ items: z.array(FileItem).max(100_000) }))
@@ -77,20 +97,28 @@ export type BoardJson = Omit<z.infer<typeof BoardJson>, 'pages'> & {
 type FileItem = z.infer<typeof InkLine> | ReturnType<typeof thingJson>;
 
 /** A board as it is written down; what was taken away stays behind. */
-export function boardJson(board: Board, files: BoardJson['files'], ink: boolean): BoardJson {
+export function boardJson(
+  board: Board,
+  files: BoardJson['files'],
+  { ink, people }: BoardFileWish,
+): BoardJson {
+  const pages = pagesInOrder(board).map((page) => pageJson(page, ink));
+  // Whoever wrote nothing that is in it isn't in it.
+  const wrote = new Set(pages.flatMap(({ items }) => items.map(({ by }) => by)));
   return {
     format: FORMAT,
     version: VERSION,
     title: board.title,
     sheet: board.sheet,
     files,
-    pages: pagesInOrder(board).map((page) => pageJson(page, ink)),
+    ...(people ? { people: people.filter(({ id }) => wrote.has(id)) } : {}),
+    pages,
   };
 }
 
-function pageJson(page: Page, ink: boolean): BoardJson['pages'][0] {
+function pageJson(page: Page, ink: BoardFileWish['ink']): BoardJson['pages'][0] {
   const { id, order, name, width, height, paper, held, margin } = page;
-  const all = itemsOn(page).filter((item) => ink || (isMaterial(item) && !item.on));
+  const all = itemsOn(page).filter((item) => goesAlong(item, ink));
   return {
     id,
     order,
@@ -102,6 +130,12 @@ function pageJson(page: Page, ink: boolean): BoardJson['pages'][0] {
     ...(margin === undefined ? {} : { margin }),
     items: all.map((item) => (item.kind === 'ink' ? inkJson(item) : thingJson(item))),
   };
+}
+
+/** Material always does; what is written on a cover sheet is written, whatever it is. */
+export function goesAlong(item: Item, ink: BoardFileWish['ink']): boolean {
+  if (ink === 'all' || (isMaterial(item) && !item.on)) return true;
+  return ink === 'prepared' && item.lesson === null;
 }
 
 function inkJson({ id, by, at, lesson, ink, on }: InkItem): z.infer<typeof InkLine> {

@@ -1,14 +1,14 @@
 import { filesOf, itemsOn, pagesInOrder } from '@cuaderno/core';
 import type { Board, FileHash, Page } from '@cuaderno/core';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
-import { boardJson } from './shape.js';
-import type { BoardJson } from './shape.js';
+import { boardJson, goesAlong } from './shape.js';
+import type { BoardFileWish, BoardJson } from './shape.js';
 
 /** What a board file is made of, besides the board. */
 export interface BoardFileSource {
   /** A stored file. */
   file(hash: FileHash): Promise<{ bytes: Uint8Array; type: string }>;
-  /** What a page looks like. */
+  /** What a page looks like; there is on it what goes along. */
   svg(page: Page): Promise<string>;
   /** Told how far it is, from 0 to 1. */
   progress?(part: number): void;
@@ -43,14 +43,18 @@ export function filesOfPages(pages: readonly Page[]): FileHash[] {
   ];
 }
 
+/** The page with what goes along of what lies on it. */
+function pageAlong(page: Page, { ink }: BoardFileWish): Page {
+  return { ...page, items: new Map([...page.items].filter(([, item]) => goesAlong(item, ink))) };
+}
+
 /**
  * A board as one zip, in pieces: `board.json`, a picture of each page, and the files as they are.
  * See docs/formats.md. Rejects with what `signal` was given up for.
- * @param ink whether what is written goes along
  */
 export async function writeBoardFile(
   board: Board,
-  ink: boolean,
+  wish: BoardFileWish,
   source: BoardFileSource,
   signal?: AbortSignal,
 ): Promise<Uint8Array[]> {
@@ -85,10 +89,10 @@ export async function writeBoardFile(
   const digits = String(pages.length).length;
   for (const [i, page] of pages.entries()) {
     const number = String(i + 1).padStart(digits, '0');
-    add(`pages/${number}.svg`, strToU8(await source.svg(page)), true);
+    add(`pages/${number}.svg`, strToU8(await source.svg(pageAlong(page, wish))), true);
     step();
   }
-  add('board.json', strToU8(JSON.stringify(boardJson(board, files, ink))), true);
+  add('board.json', strToU8(JSON.stringify(boardJson(board, files, wish))), true);
   step();
   zip.end();
   return pieces;

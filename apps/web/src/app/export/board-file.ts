@@ -1,5 +1,6 @@
 import type { Board } from '@cuaderno/core';
 import { writeBoardFile } from '@cuaderno/formats/board-file';
+import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import type { PaperSource } from '../stage/paper-source';
 import { pageAsSvg } from './page-svg';
 
@@ -7,13 +8,13 @@ import { pageAsSvg } from './page-svg';
 export async function boardAsFile(
   board: Board,
   papers: PaperSource,
-  ink: boolean,
+  wish: BoardFileWish,
   signal: AbortSignal,
   progress: (part: number) => void,
 ): Promise<Blob> {
   const pieces = await writeBoardFile(
     board,
-    ink,
+    wish,
     {
       async file(hash) {
         const response = await fetch(`/api/files/${hash}`, { signal });
@@ -21,7 +22,7 @@ export async function boardAsFile(
         const type = (response.headers.get('content-type') ?? '').replace(/;.*$/, '');
         return { bytes: new Uint8Array(await response.arrayBuffer()), type };
       },
-      svg: (page) => pageAsSvg(page, papers, { ink, signal }),
+      svg: (page) => pageAsSvg(page, papers, { ink: true, signal }),
       progress,
     },
     signal,

@@ -8,7 +8,8 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Id, Page } from '@cuaderno/core';
+import type { Board, Id, Page } from '@cuaderno/core';
+import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
@@ -19,13 +20,15 @@ import type { FilmSource } from '../film/film-source';
 import type { Writer } from '../people/whose-ink';
 import type { PaperSource } from '../stage/paper-source';
 import { inThisZone, sayShort } from '../time/say-time';
+import { boardAsFile } from './board-file';
 import { languages, ownLanguage } from './languages';
+import { FileWish } from './file-wish';
 import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
 
-type Form = 'pdf' | 'png' | 'svg' | 'inkml' | 'film' | 'chat';
+type Form = 'pdf' | 'file' | 'png' | 'svg' | 'inkml' | 'film' | 'chat';
 type InkForm = 'drawn' | 'annotations' | 'none';
 
 const FORMS: readonly { form: Form; label: string; words: string }[] = [
@@ -33,6 +36,11 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
     form: 'pdf',
     label: 'PDF',
     words: 'Every page as it stood.',
+  },
+  {
+    form: 'file',
+    label: 'Board file',
+    words: 'All pages in one file, which opens as a board.',
   },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
   { form: 'svg', label: 'This page as SVG', words: 'Sharp at any size.' },
@@ -72,7 +80,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
 /** Asks as what a record, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-record-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, DialogModule, FileWish, FormsModule, SelectModule],
   templateUrl: './record-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -81,11 +89,13 @@ export class RecordSheet {
   readonly lesson = input.required<string>();
   /** What the files of single pages are called. */
   readonly title = input.required<string>();
+  /** As it stood. */
+  readonly board = input.required<Board | null>();
   readonly page = input<Page | null>(null);
   /** Of the page, from 1. */
   readonly number = input.required<number>();
   readonly papers = input.required<PaperSource>();
-  readonly writers = input.required<readonly Writer[]>();
+  readonly writers = input.required<readonly (Writer & Partial<BoardWriter>)[]>();
   /** Fetches what a film is made of; `null` where that can’t be had just now. */
   readonly film = input.required<() => Promise<FilmSource | null>>();
   readonly closed = output();
@@ -108,6 +118,7 @@ export class RecordSheet {
   protected readonly speed = signal<number>(4);
   protected readonly skipsIdle = signal(true);
   protected readonly named = signal(true);
+  protected readonly fileInk = signal<BoardFileWish['ink']>('all');
   private readonly filmSource = signal<FilmSource | null>(null);
   /** How long the film will be, in words; empty until that is known. */
   protected readonly filmLength = computed(() => {
@@ -156,6 +167,14 @@ export class RecordSheet {
         return this.api.download(`${path}/pdf?${this.query()}`, signal);
       case 'chat':
         return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
+      case 'file': {
+        const people = this.named() ? this.writers().flatMap(writerOf) : null;
+        const blob = await boardAsFile(
+          ...([this.board()!, papers, { ink: this.fileInk(), people }, signal] as const),
+          (part) => this.making.part.set(part),
+        );
+        return { blob, name: `${this.title()}.cuaderno.zip` };
+      }
       case 'film':
         return { blob: await this.filmed(papers, signal), name: `${this.title()}, film.webm` };
       case 'inkml':
@@ -201,4 +220,9 @@ export class RecordSheet {
     if (this.extra().size > 0) wish.set('with', [...this.extra()].join(','));
     return wish.toString();
   }
+}
+
+/** Somebody who was in the lesson, as a board file names them. */
+function writerOf({ id, name, nth, role }: Writer & Partial<BoardWriter>): BoardWriter[] {
+  return name && nth && role ? [{ id, name, nth, role }] : [];
 }

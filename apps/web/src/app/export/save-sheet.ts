@@ -9,6 +9,7 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { Board, Id, Page } from '@cuaderno/core';
+import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { Api } from '../api/api';
@@ -16,6 +17,7 @@ import type { Trouble } from '../api/api';
 import type { PaperSource } from '../stage/paper-source';
 import { boardAsFile } from './board-file';
 import { copyPage } from './clipboard-picture';
+import { FileWish } from './file-wish';
 import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
@@ -48,7 +50,7 @@ const NOT_COPIED: Trouble = {
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule],
+  imports: [ButtonModule, DialogModule, FileWish, FormsModule],
   templateUrl: './save-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -67,6 +69,9 @@ export class SaveSheet {
   protected readonly forms = FORMS;
   protected readonly form = signal<Form>('file');
   protected readonly ink = signal(true);
+  /** What of what was written goes into a board file, and whether with names. */
+  protected readonly fileInk = signal<BoardFileWish['ink']>('all');
+  protected readonly named = signal(false);
   private readonly making = new Making();
   protected readonly part = this.making.part;
   protected readonly copying = signal(false);
@@ -117,7 +122,12 @@ export class SaveSheet {
     switch (this.form()) {
       case 'file': {
         const progress = (part: number): void => this.part.set(part);
-        const blob = await boardAsFile(this.board(), papers, ink, signal, progress);
+        const board = this.board();
+        const { writers } = this.named()
+          ? await this.api.get<{ writers: BoardWriter[] }>(`/boards/${board.id}/writers`)
+          : { writers: null };
+        const wish = { ink: this.fileInk(), people: writers };
+        const blob = await boardAsFile(board, papers, wish, signal, progress);
         return { blob, name: `${title}.cuaderno.zip` };
       }
       case 'pdf':

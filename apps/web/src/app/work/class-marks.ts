@@ -1,20 +1,29 @@
 import { computed } from '@angular/core';
 import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
-import type { Id, View } from '@cuaderno/core';
+import type { Id, Named, View } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
 import type { Signer } from '@cuaderno/core';
 import type { May } from './may';
+
+/** Somebody who wrote on a board, in whatever lesson. */
+export interface Earlier extends Named {
+  readonly id: Id;
+}
 
 /** How the people of a lesson are shown on the board: their colours and initials, and what they see. */
 export class ClassMarks {
   constructor(
     private readonly session: () => BoardSession,
     private readonly may: May,
+    /** Who wrote on the board before, in other lessons. */
+    private readonly earlier: () => readonly Earlier[],
   ) {}
 
-  /** In order of arrival, so that a colour stays whose it is. */
+  /** In order of arrival, so that a colour stays whose it is; then who wrote before. */
   readonly signers = computed<ReadonlyMap<Id, Signer>>(() => {
-    const people = this.session().people();
+    const here = this.session().people();
+    const known = new Set(here.map(({ id }) => id));
+    const people = [...here, ...this.earlier().filter(({ id }) => !known.has(id))];
     return new Map(
       people.map((person, i) => [
         person.id,

@@ -39,6 +39,7 @@ import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
 import { ClassMarks } from './class-marks';
+import type { Earlier } from './class-marks';
 import { CoverSheets } from './cover-sheets';
 import { FormulaBar } from './formula-bar';
 import { InStep } from './in-step';
@@ -90,6 +91,8 @@ export class WorkArea {
   /** Whether every line says whose it is, and whose alone are shown. */
   readonly signed = input(false);
   readonly only = input<Id | null>(null);
+  /** Who wrote on the board before. */
+  readonly earlier = input<readonly Earlier[]>([]);
   /** A file was brought here, and lies among materials now. */
   readonly brought = output();
   /** Whether this person lays material on pages, too. */
@@ -100,7 +103,11 @@ export class WorkArea {
     () => this.session(),
     () => this.shownPage(),
   );
-  readonly marks = new ClassMarks(() => this.session(), this.may);
+  readonly marks = new ClassMarks(
+    () => this.session(),
+    this.may,
+    () => this.earlier(),
+  );
   protected readonly arranging = new Arranging(
     () => this.session(),
     () => this.papers(),

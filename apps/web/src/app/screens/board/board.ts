@@ -13,7 +13,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { changePage, pagesInOrder } from '@cuaderno/core';
+import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { Api, troubleOf } from '../../api/api';
@@ -36,6 +36,8 @@ import type { PersonWish } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import type { Signer } from '@cuaderno/core';
+import type { BoardWriter } from '@cuaderno/formats/board-file';
+import { WhoseInk } from '../../people/whose-ink';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
@@ -54,6 +56,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
 @Component({
   selector: 'cua-board',
   imports: [
+    WhoseInk,
     ChooserPanel,
     FindPanel,
     Icon,
@@ -122,6 +125,15 @@ export class BoardScreen {
   protected readonly around = signal(false);
   protected readonly signed = signal(false);
   protected readonly only = signal<Id | null>(null);
+  /** Who wrote on it, in whatever lesson, as far as it is known. */
+  protected readonly wrote = signal<readonly BoardWriter[]>([]);
+  /** All of them, where somebody wrote besides its tutor. */
+  protected readonly others = computed(() => {
+    const all = this.wrote();
+    return all.some(({ role }) => role === 'student')
+      ? all.map((one) => ({ id: one.id, label: nameOf(one) }))
+      : [];
+  });
   /** For whom or what it is being said what may be done. */
   protected readonly saying = signal<MayLevel | null>(null);
 
@@ -165,6 +177,11 @@ export class BoardScreen {
       this.signed.set(false);
       this.only.set(null);
     });
+    effect(() => {
+      const [board, ready, lesson] = [this.board(), this.session()?.ready(), this.lesson()?.id];
+      // What was written in a lesson is known when it is over.
+      if (ready) untracked(() => void this.loadWriters(board, lesson));
+    });
     effect(() => this.nameField()?.nativeElement.select());
     inject(DestroyRef).onDestroy(() => {
       this.slides.close();
@@ -183,6 +200,17 @@ export class BoardScreen {
       this.course.set(course);
     } catch (error) {
       this.trouble.set(troubleOf(error));
+    }
+  }
+
+  /** Names beside ink: nothing waits for them. */
+  private async loadWriters(board: Id, lesson: Id | undefined): Promise<void> {
+    try {
+      const path = `/boards/${board}/writers`;
+      const { writers } = await this.api.get<{ writers: BoardWriter[] }>(path);
+      if (board === this.board() && lesson === this.lesson()?.id) this.wrote.set(writers);
+    } catch {
+      // They are asked for again with the next lesson.
     }
   }
 

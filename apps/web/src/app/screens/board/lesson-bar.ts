@@ -3,6 +3,7 @@ import { changePage, nameOf } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
 import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../icons/icon';
+import type { Earlier } from '../../work/class-marks';
 import type { BoardSession } from '../../live/board-session';
 import { WhoseInk } from '../../people/whose-ink';
 
@@ -80,6 +81,8 @@ export class LessonBar {
   readonly around = model(false);
   readonly signed = model(false);
   readonly only = model<Id | null>(null);
+  /** Who wrote on the board before. */
+  readonly earlier = input<readonly Earlier[]>([]);
   readonly gather = output();
 
   protected readonly icons = { Footprints, LocateFixed, Lock, LockOpen, Presentation };
@@ -88,11 +91,15 @@ export class LessonBar {
     const lead = people().find(({ id }) => id === room.lead());
     return lead ? nameOf(lead) : null;
   });
-  protected readonly writers = computed(() =>
-    this.session()
-      .people()
-      .map((person) => ({ id: person.id, label: nameOf(person) })),
-  );
+  /** Who is in the lesson, and then who wrote on the board before. */
+  protected readonly writers = computed(() => {
+    const here = this.session().people();
+    const known = new Set(here.map(({ id }) => id));
+    return [...here, ...this.earlier().filter(({ id }) => !known.has(id))].map((person) => ({
+      id: person.id,
+      label: nameOf(person),
+    }));
+  });
   private readonly rules = computed(
     () =>
       this.session()

@@ -1,0 +1,49 @@
+import type { Id } from '@cuaderno/core';
+import type { BoardWriter } from '@cuaderno/formats/board-file';
+import { eq } from 'drizzle-orm';
+import type { Database } from '../database/index.js';
+import { boardWriters } from './tables.js';
+
+/** Everyone of whom there is something in the log, with the number of the board. */
+const WROTE = `(SELECT DISTINCT "by" FROM operations
+  WHERE board = (SELECT num FROM boards WHERE id = ?1) AND kind <> 'nothing')`;
+/** What they were called in lessons of this board's tutor, and as tutors; what a file called them comes last. */
+const NAMES = `SELECT p.id, p.name, p.nth, p.role FROM people p
+    JOIN lessons l ON l.id = p.lesson JOIN courses c ON c.id = l.course
+    WHERE p.id IN ${WROTE} AND c.tutor =
+      (SELECT k.tutor FROM boards b JOIN courses k ON k.id = b.course WHERE b.id = ?1)
+  UNION ALL SELECT id, name, 1, 'tutor' FROM tutors WHERE id IN ${WROTE}
+  UNION ALL SELECT person, name, nth, role FROM board_writers WHERE board = ?1`;
+
+/** Who wrote on boards, in whatever lesson. */
+export class BoardWriters {
+  constructor(private readonly db: Database) {}
+
+  /** In the order of their names. */
+  async of(board: Id): Promise<BoardWriter[]> {
+    const [rows] = await this.db.raw([{ sql: NAMES, params: [board] }]);
+    const known = new Map<Id, BoardWriter>();
+    for (const [id, name, nth, role] of rows as [Id, string, number, BoardWriter['role']][])
+      if (!known.has(id)) known.set(id, { id, name, nth, role });
+    return [...known.values()].sort((a, b) => a.name.localeCompare(b.name) || a.nth - b.nth);
+  }
+
+  /** Those whom a file names. */
+  async came(board: Id, people: readonly BoardWriter[]): Promise<void> {
+    for (const { id: person, name, nth, role } of people)
+      await this.db
+        .insert(boardWriters)
+        .values({ board, person, name, nth, role })
+        .onConflictDoNothing();
+  }
+
+  /** A copy names whom its model names. */
+  async copied(from: Id, to: Id): Promise<void> {
+    const rows = await this.db.select().from(boardWriters).where(eq(boardWriters.board, from));
+    if (rows.length > 0)
+      await this.db
+        .insert(boardWriters)
+        .values(rows.map((row) => ({ ...row, board: to })))
+        .onConflictDoNothing();
+  }
+}
