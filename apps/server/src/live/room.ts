@@ -26,7 +26,7 @@ import type { LogStore } from '../boards/log-store.js';
 import { isDiskFull, problem } from '../problems/index.js';
 import type { Member } from './member.js';
 
-/** Operations in one commit at most, so that the first of a flood needn't wait for the last. */
+/** Operations in one commit at most, so that the first of a flood needn't wait for the last; but see `together`. */
 const COMMIT_SIZE = 400;
 /** Items that come with a board at once: those of the page in view, and of others while they are few. */
 const FIRST_ITEMS = 100;
@@ -49,6 +49,8 @@ interface Offer {
   readonly actor: () => Actor;
   /** Whom to tell; an import has nobody. */
   readonly from: Member | null;
+  /** What has the same one is on disk together, or not at all. */
+  readonly together?: object;
 }
 
 /** An entry that has its place, and what students are told of it. */
@@ -112,19 +114,24 @@ export class Room {
     void this.work();
   }
 
-  /** Takes operations that the server makes on someone's behalf. On disk when this returns. */
+  /**
+   * Takes operations that the server makes on someone's behalf: all of them in one commit, so that a page that was
+   * imported is never there without what was written on it. On disk when this returns.
+   */
   async take(ops: readonly Operation[], actor: Actor): Promise<void> {
     if (this.retired) return (await this.successor()).take(ops, actor);
-    for (const op of ops) this.queue.push({ op, from: null, actor: () => actor });
+    const together = {};
+    for (const op of ops) this.queue.push({ op, from: null, actor: () => actor, together });
     await this.between(() => undefined);
   }
 
-  /** Takes in what was made on another board, with its makers' names. On disk when this returns. */
+  /** Takes in what was made on another board, with its makers' names, in one commit. On disk when this returns. */
   async bring(entries: readonly Omit<Entry, 'seq'>[]): Promise<void> {
     if (this.retired) return (await this.successor()).bring(entries);
+    const together = {};
     for (const { op, by, at, lesson } of entries) {
       const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
-      this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor });
+      this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor, together });
     }
     await this.between(() => undefined);
   }
@@ -252,12 +259,23 @@ export class Room {
         await next.run();
         continue;
       }
-      let n = 0;
-      while (n < COMMIT_SIZE && n < this.queue.length && 'op' in this.queue[n]!) n++;
-      await this.commit(this.queue.splice(0, n) as Offer[]);
+      await this.commit(this.queue.splice(0, this.nextCommit()) as Offer[]);
     }
     this.running = false;
     if (this.isIdle) this.onIdle();
+  }
+
+  /** How many of those that wait go into the next commit. */
+  private nextCommit(): number {
+    const { queue } = this;
+    const isOffer = (at: number): boolean => at < queue.length && 'op' in queue[at]!;
+    const belongs = (at: number): boolean => {
+      const [here, last] = [queue[at] as Offer, queue[at - 1] as Offer];
+      return here.together !== undefined && here.together === last.together;
+    };
+    let n = 0;
+    while (isOffer(n) && (n < COMMIT_SIZE || belongs(n))) n++;
+    return n;
   }
 
   private async commit(offers: readonly Offer[]): Promise<void> {

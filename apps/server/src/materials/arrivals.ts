@@ -81,7 +81,9 @@ export class Arrivals {
     const release = store.hold(came.hash);
     const work = async (): Promise<void> => {
       // Of a saved board, what is in it is kept.
-      if ((await isPacked(came.path)) && !(await slides.kindOf(came, this.maxUploadBytes))) return;
+      const packed = await isPacked(came.path).catch(() => null);
+      if (packed === null) return;
+      if (packed && !(await slides.kindOf(came, this.maxUploadBytes))) return;
       const arrival = await this.lookAt(came);
       await this.landed(course, { ...arrival, name: FileName.catch('File').parse(name) });
     };
