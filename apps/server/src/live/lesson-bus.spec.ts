@@ -7,6 +7,7 @@ import type { LocalBus } from './lesson-bus.js';
 
 describe('rooms of boards', () => {
   let house: House;
+  const from = { by: newId(), at: 1, lesson: null };
   beforeEach(async () => {
     house = await House.open('lesson-bus');
   });
@@ -35,5 +36,46 @@ describe('rooms of boards', () => {
     await house.restart();
     const again = await roomOf(house.app.bus, house.board);
     expect(await again.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(4);
+  });
+
+  it('take what the server makes at once in one commit, however much it is', async () => {
+    const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
+    const room = await roomOf(house.app.bus, house.board);
+    const [page] = await room.between((board) => pagesInOrder(board).map(({ id }) => id));
+    const append = spyOn(house.app.logs, 'append').and.callThrough();
+    const marks = Array.from({ length: 1000 }, () => addMark(page!));
+    await room.take(marks, maren);
+    await room.bring(marks.map((op) => ({ op: { ...op, id: newId() }, ...from })));
+    expect(append.calls.allArgs().map(([, entries]) => entries.length)).toEqual([1000, 1000]);
+  });
+
+  it('stand still while logs are changed on disk, and then everyone comes back to what is there', async () => {
+    const { bus } = house.app;
+    const window = await house.tutorWindow();
+    const { board } = await window.hears('welcome');
+    const page = board!.pages[0]!.id;
+    const seen: string[] = [];
+    let join: Promise<unknown> = Promise.resolve();
+    await bus.shut([house.board], async () => {
+      join = house.tutorWindow().then(async (late) => {
+        await late.hears('welcome').catch(() => undefined);
+        seen.push('late');
+      });
+      window.send({ kind: 'ops', ops: [addMark(page)] });
+      await new Promise((done) => setImmediate(done));
+      seen.push('changed');
+    });
+    expect(await window.ends()).toBeGreaterThan(0);
+    expect(window.told.some(({ kind }) => kind === 'confirmed')).toBeFalse();
+    await join;
+    expect(seen).toEqual(['changed', 'late']);
+    // What goes wrong meanwhile changes nothing, and nobody is sent away.
+    const again = await house.tutorWindow();
+    await again.hears('welcome');
+    await expectAsync(
+      bus.shut([house.board], () => Promise.reject(new Error('no'))),
+    ).toBeRejected();
+    again.send({ kind: 'ops', ops: [addMark(page)] });
+    await again.hears('confirmed');
   });
 });
