@@ -85,16 +85,19 @@ export class LogStore {
     until = Number.MAX_SAFE_INTEGER,
   ): Promise<KeptEntry[]> {
     const entries: KeptEntry[] = [];
-    for (let from = since; ;) {
-      const [found] = await this.db.raw([{ sql: READ, params: [board, from, until] }]);
+    const read = (from: number): Promise<unknown[][]> =>
+      this.db.raw([{ sql: READ, params: [board, from, until] }]);
+    for (let next: Promise<unknown[][]> | null = read(since); next;) {
+      const [found] = await next;
       const [text, digits] = found![0] as [string | null, string | null];
       const rows = JSON.parse(`[${text ?? ''}]`) as Row[];
+      // The database goes on while these are taken apart.
+      next = rows.length < ENTRIES_AT_ONCE ? null : read(rows.at(-1)![0]);
       const bytes = new Uint8Array(Buffer.from(digits ?? '', 'hex'));
       let place = 0;
       for (const row of rows) entries.push(entryOf(row, bytes.subarray(place, (place += row[7]))));
-      if (rows.length < ENTRIES_AT_ONCE) return entries;
-      from = rows.at(-1)![0];
     }
+    return entries;
   }
 
   /**

@@ -5,7 +5,8 @@ import type { AppendixPart } from '@cuaderno/core/appendix';
 import { boardPdf, measureWith } from '@cuaderno/formats/pdf-out';
 import { readFile } from 'node:fs/promises';
 import type { MessagePort } from 'node:worker_threads';
-import { constants, deflateSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { constants, deflate, deflateSync } from 'node:zlib';
 import type { ZlibOptions } from 'node:zlib';
 import { move } from 'piscina';
 import { LogStore } from '../boards/log-store.js';
@@ -22,6 +23,8 @@ const NUMBERS: ZlibOptions = {
   strategy: constants.Z_HUFFMAN_ONLY,
   chunkSize: 1 << 18,
 };
+
+const deflateInPool = promisify<Uint8Array, ZlibOptions, Uint8Array>(deflate);
 
 /** For what one line or thing looks like: thousands of them are packed, each in room for itself. */
 const SMALL: ZlibOptions = { ...NUMBERS, chunkSize: 1 << 12 };
@@ -75,6 +78,7 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
       fonts: fontFiles,
       deflate: (bytes) => deflateSync(bytes, bytes.length < SMALL.chunkSize! ? SMALL : NUMBERS),
+      deflateBeside: (bytes) => deflateInPool(bytes, NUMBERS),
     });
     return move(pdf as never) as unknown as Uint8Array;
   } finally {

@@ -33,6 +33,8 @@ export interface BoardPdfOptions {
   readonly fonts: FontLoader;
   /** Compresses as zlib does (RFC 1950). */
   readonly deflate: (bytes: Uint8Array) => Uint8Array;
+  /** The same for whole pages, while the next one is drawn; where there is none, they are packed one by one. */
+  readonly deflateBeside?: (bytes: Uint8Array) => Promise<Uint8Array>;
 }
 
 /**
@@ -54,7 +56,7 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
     nameOf: (id) => people.get(id)?.name ?? options.author,
   });
   const drawing = new PageDrawing(doc, writer, pictures, {
-    deflate: options.deflate,
+    deflate: options.deflateBeside ?? ((bytes) => Promise.resolve(options.deflate(bytes))),
     ink: options.ink ?? 'drawn',
     signers: signed ? people : new Map<string, Signer>(),
     measure: (words, size) => fonts.measure(words, size),
@@ -65,6 +67,7 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
     if (options.ink === 'annotations' && i < own.length)
       annotations.add(writtenOn(page), target, mapFor(page));
   });
+  await drawing.packed();
   addBookmarks(doc, pages);
   sayWhatItIs(doc, options);
   return doc.save({ objectsPerTick: Infinity });

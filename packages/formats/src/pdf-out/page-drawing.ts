@@ -1,4 +1,4 @@
-import { PDFName, PDFRawStream } from '@cantoo/pdf-lib';
+import { PDFName } from '@cantoo/pdf-lib';
 import type { PDFDocument, PDFImage, PDFPage } from '@cantoo/pdf-lib';
 import {
   drawGrounds,
@@ -16,9 +16,10 @@ import {
 import type { FileHash, Item, Matrix, Page, Signer } from '@cuaderno/core';
 import { MULTIPLY } from './content-writer.js';
 import type { ContentWriter } from './content-writer.js';
+import { packedStream } from './packed-stream.js';
 
 export interface PageDrawingOptions {
-  readonly deflate: (bytes: Uint8Array) => Uint8Array;
+  readonly deflate: (bytes: Uint8Array) => Promise<Uint8Array>;
   readonly ink: 'drawn' | 'annotations' | 'none';
   /** By whose ink it is shown whose it is; empty where it isn't. */
   readonly signers: ReadonlyMap<string, Signer>;
@@ -40,6 +41,8 @@ export function mapFor({ paper, height }: Page): Matrix {
 /** Lays tint or print of our own, material and ink over what was imported. */
 export class PageDrawing {
   private readonly points = new InkColumns();
+  /** What is being packed. */
+  private readonly packing: Promise<void>[] = [];
 
   constructor(
     private readonly doc: PDFDocument,
@@ -47,6 +50,11 @@ export class PageDrawing {
     private readonly pictures: ReadonlyMap<FileHash, PDFImage>,
     private readonly options: PageDrawingOptions,
   ) {}
+
+  /** Resolves when all that was drawn is in the file. */
+  async packed(): Promise<void> {
+    await Promise.all(this.packing);
+  }
 
   add(page: Page, target: PDFPage): void {
     const { ink, signers } = this.options;
@@ -79,10 +87,15 @@ export class PageDrawing {
   /** The content just written, over all that is on the page. */
   private put(target: PDFPage): void {
     const { writer, pictures } = this;
-    const packed = this.options.deflate(writer.done());
     const { context } = this.doc;
-    const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
-    const drawing = context.register(PDFRawStream.of(dict, packed));
+    const drawing = context.nextRef();
+    this.packing.push(
+      // The writer goes on with the next page meanwhile.
+      this.options.deflate(writer.done().slice()).then((packed) => {
+        const dict = context.obj({ Length: packed.length, Filter: 'FlateDecode' });
+        context.assign(drawing, packedStream(dict, packed));
+      }),
+    );
     target.node.normalize();
     // The page's own content may leave its graphics state as it likes; ink begins from a clean one.
     target.node.wrapContentStreams(
