@@ -94,7 +94,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
   });
 
   const boardFile = await test.step('all of it as a board file, with names', async () =>
-    readFileSync(await (await save('Board file')).path()));
+    readFileSync(await (await save('Board file', 'With the names')).path()));
 
   await test.step('the lesson as a film, which can be stopped while it is made (ffprobe, ffmpeg)', async () => {
     await maren.button('Save…').click();

@@ -118,6 +118,7 @@ export class RecordSheet {
   protected readonly speed = signal<number>(4);
   protected readonly skipsIdle = signal(true);
   protected readonly named = signal(true);
+  protected readonly fileNamed = signal(false);
   protected readonly fileInk = signal<BoardFileWish['ink']>('all');
   private readonly filmSource = signal<FilmSource | null>(null);
   /** How long the film will be, in words; empty until that is known. */
@@ -168,7 +169,7 @@ export class RecordSheet {
       case 'chat':
         return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
       case 'file': {
-        const people = this.named() ? this.writers().flatMap(writerOf) : null;
+        const people = this.fileNamed() ? this.writers().flatMap(writerOf) : null;
         const blob = await boardAsFile(
           ...([this.board()!, papers, { ink: this.fileInk(), people }, signal] as const),
           (part) => this.making.part.set(part),
