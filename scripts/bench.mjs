@@ -8,11 +8,7 @@ install();
 buildServer();
 buildSite();
 run('npx', ['tsc', '-b', 'bench'], { quiet: true });
-debian([
-  { command: 'chromium', name: 'chromium' },
-  { command: 'ffprobe', name: 'ffmpeg' },
-  OFFICE,
-]);
+debian([{ command: 'chromium', name: 'chromium' }, { command: 'ffprobe', name: 'ffmpeg' }, OFFICE]);
 
 const folder = join(ROOT, 'bench/dist');
 const names = readdirSync(folder)

@@ -101,10 +101,7 @@ function isOutline(look: PathLook | PathLook<DisplayOutline>): look is PathLook<
   return look.display.kind === 'outline';
 }
 
-function paintOutline(
-  context: Context2D,
-  { display, path }: PathLook<DisplayOutline>,
-): boolean {
+function paintOutline(context: Context2D, { display, path }: PathLook<DisplayOutline>): boolean {
   context.save();
   context.transform(...display.matrix);
   context.fillStyle = display.colour;
@@ -114,11 +111,7 @@ function paintOutline(
 }
 
 /** Words as wide as they are said to be, whatever font they come out in. */
-function paintText(
-  context: Context2D,
-  display: DisplayText,
-  pictures?: Pictures,
-): boolean {
+function paintText(context: Context2D, display: DisplayText, pictures?: Pictures): boolean {
   const { text, size, colour, width, rtl, matrix } = display;
   const here = hasFont(display, text, () => pictures?.announce());
   context.save();
