@@ -79,6 +79,7 @@ describe('an archive', () => {
       'Attendance.csv',
       'Hours.csv',
       'Timetable.ics',
+      'Lessons.ics',
       'Materials/Solvik.pdf',
       'Boards/Solvik.pdf',
     ])

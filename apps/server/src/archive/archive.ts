@@ -1,10 +1,11 @@
 import { newestOf } from '@cuaderno/core';
-import { writeICalendar } from '@cuaderno/formats/icalendar';
+import { writeHeldLessons, writeICalendar } from '@cuaderno/formats/icalendar';
 import type { FastifyInstance } from 'fastify';
 import { DateTime } from 'luxon';
 import { open } from 'node:fs/promises';
 import type { Tutor } from '../accounts/index.js';
 import type { Course } from '../courses/service.js';
+import { heldLessons } from '../hours/held-lessons.js';
 import { hoursTable } from '../hours/hours-table.js';
 import { APPENDIX, appendixOf } from '../records/appendix.js';
 import { attendanceTable } from '../records/attendance-table.js';
@@ -56,6 +57,7 @@ export class Archive {
       if (student !== null) continue;
       yield this.text(folder, 'Hours', '.csv', () => this.hours(course));
       yield this.text(folder, 'Timetable', '.ics', () => this.timetable(course));
+      yield this.text(folder, 'Lessons', '.ics', () => this.held(course));
       yield* this.boards(course, `${folder}Boards/`);
       yield* this.materials(course, `${folder}Materials/`);
     }
@@ -153,6 +155,12 @@ export class Archive {
     );
   }
 
+  private async held(course: Pick<Course, 'id'>): Promise<string> {
+    const rows = await this.app.hours.of(this.wish.tutor.id, 0, FAR);
+    const own = rows.filter((row) => row.course === course.id);
+    return writeHeldLessons(heldLessons(own), Date.now());
+  }
+
   private async timetable({ id, name }: Pick<Course, 'id' | 'name'>): Promise<string> {
     const plans = await this.app.timetable.plans({ course: id });
     const entries = plans.map((plan) => ({
@@ -216,7 +224,7 @@ export class Archive {
         'Attendance.csv: who was there, and for how long.',
         ...(student === null
           ? [
-              'Hours.csv, Timetable.ics, Boards (as they are now) and Materials.',
+              'Hours.csv, Timetable.ics, Lessons.ics (as they were held), Boards (as they are now) and Materials.',
               'Boards as files that open again are saved one by one, on each board.',
             ]
           : []),

@@ -51,6 +51,18 @@ describe('hours', () => {
     );
   });
 
+  it('leave as a calendar of the lessons as they were held (RFC 5545)', async () => {
+    const lesson = await taught(opened, 63);
+    const { headers, body } = await house.tutor.get('/hours.ics?from=0&to=9000000000000');
+    expect(headers['content-type']).toContain('text/calendar');
+    expect(body).toContain(`UID:${lesson}@cuaderno\r\n`);
+    expect(body).toContain(
+      'DTSTART:20261103T153000Z\r\nDTEND:20261103T163300Z\r\nSUMMARY:Tides\r\n',
+    );
+    const other = await house.otherTutor('Sunniva');
+    expect((await other.get('/hours.ics?from=0&to=9000000000000')).body).not.toContain('VEVENT');
+  });
+
   it('are corrected by their tutor alone, with a reason', async () => {
     const lesson = await taught(opened, 50);
     const other = await house.otherTutor('Sunniva');

@@ -1,8 +1,10 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { writeHeldLessons } from '@cuaderno/formats/icalendar';
 import { attachment } from '../files/attachment.js';
 import { Zone } from '../records/zone.js';
+import { heldLessons } from './held-lessons.js';
 import { hoursTable } from './hours-table.js';
 import { Correction, HourRow } from './shapes.js';
 
@@ -62,6 +64,24 @@ export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
         .header('content-type', 'text/csv; charset=utf-8; header=present')
         .header('content-disposition', attachment('Hours.csv'))
         .send(hoursTable(rows, query.zone));
+    },
+  );
+
+  app.get(
+    '/hours.ics',
+    {
+      schema: {
+        tags,
+        summary: 'Lessons as they were held, as iCalendar (RFC 5545)',
+        querystring: Span,
+      },
+    },
+    async ({ tutor, query }, reply) => {
+      const rows = await app.hours.of(tutor.id, query.from, query.to);
+      return reply
+        .header('content-type', 'text/calendar; charset=utf-8')
+        .header('content-disposition', attachment('Lessons.ics'))
+        .send(writeHeldLessons(heldLessons(rows), Date.now()));
     },
   );
 };

@@ -1,2 +1,5 @@
+export { writeHeldLessons } from './held.js';
+export type { HeldLesson } from './held.js';
 export * from './read.js';
-export * from './write.js';
+export { writeICalendar } from './write.js';
+export type { CalendarEntry } from './write.js';

@@ -11,10 +11,7 @@ export interface CalendarEntry {
 
 /** Plans as an iCalendar (RFC 5545): series with their rules, moved dates as such, cancelled ones left out. */
 export function writeICalendar(entries: readonly CalendarEntry[], now: number): string {
-  const calendar = new ICAL.Component('vcalendar');
-  calendar.addPropertyWithValue('version', '2.0');
-  calendar.addPropertyWithValue('prodid', '-//Cuaderno//Timetable//EN');
-  calendar.addPropertyWithValue('calscale', 'GREGORIAN');
+  const calendar = emptyCalendar();
   const zones = new Map<string, number>();
   for (const { plan } of entries) {
     const year = Number(plan.start.slice(0, 4));
@@ -25,6 +22,14 @@ export function writeICalendar(entries: readonly CalendarEntry[], now: number): 
   for (const entry of entries)
     for (const event of eventsOf(entry, now)) calendar.addSubcomponent(event);
   return `${calendar.toString()}\r\n`;
+}
+
+export function emptyCalendar(): ICAL.Component {
+  const calendar = new ICAL.Component('vcalendar');
+  calendar.addPropertyWithValue('version', '2.0');
+  calendar.addPropertyWithValue('prodid', '-//Cuaderno//Timetable//EN');
+  calendar.addPropertyWithValue('calscale', 'GREGORIAN');
+  return calendar;
 }
 
 function eventsOf({ plan, summary }: CalendarEntry, now: number): ICAL.Component[] {

@@ -131,10 +131,11 @@ export class HoursScreen {
     }
   }
 
-  protected async save(): Promise<void> {
+  /** @param form a table, or a calendar of the lessons as they were held */
+  protected async save(form: 'csv' | 'ics'): Promise<void> {
     this.trouble.set(null);
     try {
-      const path = `/hours.csv?${this.span()}&${inThisZone()}`;
+      const path = `/hours.${form}?${this.span()}&${inThisZone()}`;
       const { blob, name } = await this.api.download(path, new AbortController().signal);
       download(blob, name);
     } catch (error) {
