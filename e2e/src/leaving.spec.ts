@@ -325,8 +325,8 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
     maren.page.getByText('corrected to 50 min: The clock was not started'),
   ).toBeVisible();
   await expect(maren.page.getByRole('heading', { name: '50 min in one lesson' })).toBeVisible();
-  const calendar = await saved(maren.page, () => maren.button('Save as a calendar (.ics)').click());
-  expect(readFileSync(await calendar.path(), 'utf8')).toContain('BEGIN:VEVENT');
+  const held = await saved(maren.page, () => maren.button('Save as a calendar (.ics)').click());
+  expect(readFileSync(await held.path(), 'utf8')).toContain('BEGIN:VEVENT');
   const table = await saved(maren.page, () => maren.button('Save as a table (CSV)').click());
   expect(readFileSync(await table.path(), 'utf8')).toContain(',50,50: The clock was not started');
 });
