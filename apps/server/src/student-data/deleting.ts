@@ -13,7 +13,7 @@ import { recordNotes, records } from '../records/tables.js';
 import { forget, wordRow } from '../records/words.js';
 import type { TakenFromBoard } from '../workers/take-out-worker.js';
 import type { Workers } from '../workers/plugin.js';
-import type { MentionedLink } from './mentions.js';
+import type { Mention, MentionedLink } from './mentions.js';
 import type { Deletion, DeletionReport, DeletionWish, Seat } from './shapes.js';
 import type { StudentsData } from './student-data.js';
 import { deletions } from './tables.js';
@@ -98,6 +98,7 @@ export class Deleting {
     );
     await sealing.settled();
     for (const lesson of lessons) {
+      // Somebody may have looked at one meanwhile.
       await sharedPages.forget(lesson);
       sealing.queue(lesson);
     }
@@ -146,7 +147,7 @@ export class Deleting {
     { name, ink, named }: DeletionWish,
     { seats, wrote, alone, affected, othersStay }: Reach,
   ): Promise<{ deletion: Deletion; lessons: Id[] }> {
-    const { db, workers, data, logs } = this.parts;
+    const { db, workers, data, logs, sharedPages } = this.parts;
     const people = seats.map(({ person }) => person);
     const found = await workers.takeOutOf({
       ...{ port: db.lend(), boards: affected, people: wrote, ink: ink === 'take-out', name },
@@ -169,7 +170,8 @@ export class Deleting {
           ({ id }) => !letters.includes(id as Id),
         )
       : [];
-    const lessons = await this.lessonsOf(taken, seats);
+    const lessons = await this.lessonsOf(taken, seats, mentions);
+    for (const lesson of lessons) await sharedPages.forget(lesson);
     const list = JSON.stringify(people);
     const ids = (some: readonly { id: unknown }[]): string =>
       JSON.stringify(some.map(({ id }) => id));
@@ -258,15 +260,22 @@ export class Deleting {
     return (rows as [Id][]).map(([id]) => id);
   }
 
-  /** Lessons whose records are other than they were: on these boards, or with the student in them. */
-  private async lessonsOf(taken: readonly TakenFromBoard[], seats: readonly Seat[]): Promise<Id[]> {
+  /**
+   * Lessons whose records are other than they were: on these boards, with the student in them, or with their name in
+   * the chat.
+   */
+  private async lessonsOf(
+    taken: readonly TakenFromBoard[],
+    seats: readonly Seat[],
+    mentions: readonly Mention[],
+  ): Promise<Id[]> {
     const onBoards = await this.parts.db
       .select({ lesson: records.lesson })
       .from(records)
       .where(inArray(records.board, ['', ...taken.map(({ id }) => id)]));
-    return [
-      ...new Set([...onBoards.map(({ lesson }) => lesson), ...seats.map(({ lesson }) => lesson)]),
-    ];
+    const named = await this.parts.data.mentions.lessonsOf(mentions);
+    const all = [...onBoards, ...seats].map(({ lesson }) => lesson);
+    return [...new Set([...all, ...named])];
   }
 
   /** Notes are found by their newest versions. */

@@ -63,6 +63,15 @@ export class Mentions {
     );
   }
 
+  /** Lessons in whose chat they are. */
+  async lessonsOf(mentions: readonly Mention[]): Promise<Id[]> {
+    const chat = mentions.filter(({ place }) => PLACES[place]?.table === 'chat_lines');
+    const sql = `SELECT DISTINCT r.lesson FROM chat_lines t JOIN records r ON r.lesson = t.lesson
+      WHERE t.rowid IN (SELECT value FROM json_each(?))`;
+    const [rows] = await this.db.raw([{ sql, params: [JSON.stringify(chat.map(({ id }) => id))] }]);
+    return (rows as [Id][]).map(([lesson]) => lesson);
+  }
+
   /** What puts another name there. */
   renaming(mentions: readonly Mention[], name: string, alias: string): Statement[] {
     return mentions.map(({ place, id, text }) => {

@@ -157,6 +157,20 @@ describe('a student’s data', () => {
     expect(pdf.statusCode).toBe(200);
   });
 
+  it('is out of what is found of lessons to which they never came, too', async () => {
+    const next = await house.lesson();
+    next.maren.send({ kind: 'chat', id: newId(), to: 'all', text: `Where is ${NAME}, Ana?` });
+    await next.ana.hears('chat');
+    await house.tutor.post(`/lessons/${next.lesson}/close`);
+    await house.app.sealing.settled();
+    const { report } = (await remove()).json<Deletion>();
+    expect([report.lessons, report.renamed]).toEqual([1, 3]);
+    expect(filesWith(NAME)).toEqual([]);
+    expect(filesWith(NAME.toLowerCase())).toEqual([]);
+    const found = await house.tutor.get('/records?words=where');
+    expect(found.body).toContain('Former student 1');
+  });
+
   it('leaves the ink where that is wished, and the tutor’s words', async () => {
     const answer = await remove({ ink: 'keep', named: false });
     const { report } = answer.json<Deletion>();
