@@ -165,7 +165,8 @@ class FilmPainter {
     let x = 14 + context.measureText(said).width + 28;
     const writing = this.writers(replay, moment, time);
     for (const { id, label, colour } of task.people) {
-      if (!writing.has(id)) continue;
+      // A film of one person's ink names no other.
+      if (!writing.has(id) || (task.only && id !== task.only)) continue;
       context.fillStyle = colour;
       context.beginPath();
       context.arc(x + 6, middle, 6, 0, 2 * Math.PI);
