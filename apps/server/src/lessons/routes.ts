@@ -42,7 +42,7 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, params }) => {
-      const lesson = app.lessons.get(params.lesson);
+      const lesson = app.lessons.get(params.lesson) ?? app.live.closing(params.lesson);
       if (lesson?.tutor !== tutor.id) throw new ProblemError('lesson-over');
       await app.closeLesson(lesson);
       return { record: lesson.id };

@@ -26,6 +26,7 @@ import { Talking } from './talking.js';
 /** Everyone who is connected, and what passes between them. */
 export class LiveService implements Classroom {
   private readonly connections = new Map<Id, Set<LiveConnection>>();
+  private readonly underClosing = new Map<Id, LiveLesson>();
   readonly leading = new Leading(this);
   readonly holding = new Holding(this);
   readonly talking = new Talking(this);
@@ -212,6 +213,23 @@ export class LiveService implements Classroom {
    * @param seal writes down where the record ends, given the last place in the log and the board there
    */
   async closeLesson(
+    lesson: LiveLesson,
+    seal: (at: number, seq: number, board: Board) => Promise<void>,
+  ): Promise<void> {
+    this.underClosing.set(lesson.id, lesson);
+    try {
+      await this.close(lesson, seal);
+    } finally {
+      this.underClosing.delete(lesson.id);
+    }
+  }
+
+  /** A lesson that is being closed this moment: whoever closes it too is told the same. */
+  closing(lesson: Id): LiveLesson | undefined {
+    return this.underClosing.get(lesson);
+  }
+
+  private async close(
     lesson: LiveLesson,
     seal: (at: number, seq: number, board: Board) => Promise<void>,
   ): Promise<void> {
