@@ -1,15 +1,9 @@
 import { Id } from '@cuaderno/core';
+import { BoardWriter } from '@cuaderno/formats/board-file';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-
-const Writer = z.object({
-  id: Id,
-  name: z.string(),
-  nth: z.number(),
-  role: z.enum(['tutor', 'student']),
-});
 
 /** Boards as files for other programs, as they are now. */
 export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
@@ -22,7 +16,7 @@ export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
         tags: ['boards'],
         summary: 'Who wrote on the board, in whatever lesson',
         params: z.object({ board: Id }),
-        response: { 200: z.object({ writers: z.array(Writer) }) },
+        response: { 200: z.object({ writers: z.array(BoardWriter) }) },
       },
     },
     async ({ tutor, params }) => {

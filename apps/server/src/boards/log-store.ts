@@ -1,6 +1,6 @@
 import { emptyBoard, fold, newId, pack, unpack } from '@cuaderno/core';
 import type { Board, Entry, KeptEntry, Nothing } from '@cuaderno/core';
-import { and, count, eq, lte, max } from 'drizzle-orm';
+import { and, count, eq, lte, max, sql } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { boards, operations } from './tables.js';
 
@@ -141,7 +141,10 @@ export class LogStore {
       .select({ n: count() })
       .from(operations)
       .innerJoin(boards, eq(boards.num, operations.board))
-      .where(and(eq(boards.id, id), lte(operations.seq, until), eq(operations.kind, 'nothing')));
+      // As the index has it: a value that is bound would not do.
+      .where(
+        and(eq(boards.id, id), lte(operations.seq, until), sql`${operations.kind} = 'nothing'`),
+      );
     return row?.n ?? 0;
   }
 

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { courses } from '../courses/tables.js';
 
@@ -55,5 +56,11 @@ export const operations = sqliteTable(
     /** Ink as it is coded, for a line; else the rest of the operation, packed as on the wire. */
     body: blob({ mode: 'buffer' }).notNull(),
   },
-  (table) => [primaryKey({ columns: [table.board, table.seq] })],
+  (table) => [
+    primaryKey({ columns: [table.board, table.seq] }),
+    // Few are, and they are counted whenever a record is opened.
+    index('operations_nothing')
+      .on(table.board, table.seq)
+      .where(sql`kind = 'nothing'`),
+  ],
 );

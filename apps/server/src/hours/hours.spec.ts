@@ -1,3 +1,4 @@
+import { newId } from '@cuaderno/core';
 import { eq } from 'drizzle-orm';
 import { lessons } from '../lessons/tables.js';
 import { House } from '../testing/harness.js';
@@ -59,6 +60,13 @@ describe('hours', () => {
     expect(body).toContain(
       'DTSTART:20261103T153000Z\r\nDTEND:20261103T163300Z\r\nSUMMARY:Tides\r\n',
     );
+    const span = 'from=0&to=9000000000000';
+    const ofCourse = async (id: string): Promise<string[]> => [
+      (await house.tutor.get(`/hours.ics?${span}&course=${id}`)).body,
+      (await house.tutor.get(`/hours.csv?${span}&zone=UTC&course=${id}`)).body,
+    ];
+    for (const one of await ofCourse(house.course.id)) expect(one).toContain('Tides');
+    for (const one of await ofCourse(newId())) expect(one).not.toContain('Tides');
     const other = await house.otherTutor('Sunniva');
     expect((await other.get('/hours.ics?from=0&to=9000000000000')).body).not.toContain('VEVENT');
   });

@@ -1,4 +1,5 @@
 import { newId } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import { and, asc, eq, gte, inArray, isNotNull, lt } from 'drizzle-orm';
 import fp from 'fastify-plugin';
 import { courses } from '../courses/tables.js';
@@ -25,8 +26,11 @@ export class Hours {
     private readonly records: Records,
   ) {}
 
-  /** Closed lessons that opened between two moments, the latest first. */
-  async of(tutor: string, from: number, to: number): Promise<HourRow[]> {
+  /**
+   * Closed lessons that opened between two moments, the latest first.
+   * @param course of this one alone
+   */
+  async of(tutor: string, from: number, to: number, course?: Id): Promise<HourRow[]> {
     const rows = await this.db
       .select({
         lesson: lessons.id,
@@ -43,6 +47,7 @@ export class Hours {
           isNotNull(lessons.closedAt),
           gte(lessons.openedAt, from),
           lt(lessons.openedAt, to),
+          course === undefined ? undefined : eq(courses.id, course),
         ),
       )
       .orderBy(asc(lessons.openedAt))

@@ -11,6 +11,8 @@ import { Correction, HourRow } from './shapes.js';
 const tags = ['hours'];
 const Moment = z.coerce.number().int().min(0).max(8.64e15);
 const Span = z.object({ from: Moment, to: Moment });
+/** What is saved may be of one course alone. */
+const Saved = Span.extend({ course: Id.optional() });
 
 /** Hours, by which a tutor is paid. */
 export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
@@ -55,11 +57,11 @@ export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
       schema: {
         tags,
         summary: 'Lessons as they count, as a table (RFC 4180)',
-        querystring: Span.extend(Zone.shape),
+        querystring: Saved.extend(Zone.shape),
       },
     },
     async ({ tutor, query }, reply) => {
-      const rows = await app.hours.of(tutor.id, query.from, query.to);
+      const rows = await app.hours.of(tutor.id, query.from, query.to, query.course);
       return reply
         .header('content-type', 'text/csv; charset=utf-8; header=present')
         .header('content-disposition', attachment('Hours.csv'))
@@ -73,11 +75,11 @@ export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
       schema: {
         tags,
         summary: 'Lessons as they were held, as iCalendar (RFC 5545)',
-        querystring: Span,
+        querystring: Saved,
       },
     },
     async ({ tutor, query }, reply) => {
-      const rows = await app.hours.of(tutor.id, query.from, query.to);
+      const rows = await app.hours.of(tutor.id, query.from, query.to, query.course);
       return reply
         .header('content-type', 'text/calendar; charset=utf-8')
         .header('content-disposition', attachment('Lessons.ics'))

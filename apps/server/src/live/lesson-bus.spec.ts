@@ -49,6 +49,23 @@ describe('rooms of boards', () => {
     expect(append.calls.allArgs().map(([, entries]) => entries.length)).toEqual([1000, 1000]);
   });
 
+  it('keep what the server makes while logs are changed on disk: it goes on to the board as it is then', async () => {
+    const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
+    const { bus } = house.app;
+    const room = await roomOf(bus, house.board);
+    const [page] = await room.between((board) => pagesInOrder(board).map(({ id }) => id));
+    const waiting: Promise<unknown>[] = [];
+    await bus.shut([house.board], () => {
+      waiting.push(room.take([addMark(page!)], maren));
+      waiting.push(room.bring([{ op: addMark(page!), ...from }]));
+      return Promise.resolve();
+    });
+    await Promise.all(waiting);
+    const now = await roomOf(bus, house.board);
+    expect(now).not.toBe(room);
+    expect(await now.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(2);
+  });
+
   it('stand still while logs are changed on disk, and then everyone comes back to what is there', async () => {
     const { bus } = house.app;
     const window = await house.tutorWindow();

@@ -80,7 +80,7 @@ export class LocalBus implements LessonBus {
       const rooms = boards.flatMap((board) => this.open(board) ?? []);
       await Promise.all(rooms.map((room) => standStill(room, gate)));
       const result = await what();
-      for (const room of rooms) room.sendAway();
+      for (const room of rooms) room.retire();
       return result;
     } finally {
       for (const board of boards) this.closed.delete(board);
@@ -110,7 +110,7 @@ export class LocalBus implements LessonBus {
     // Someone may have come in meanwhile.
     if (!room.isIdle || this.rooms.get(room.id) !== room) return;
     this.rooms.delete(room.id);
-    room.retired = true;
+    room.retire();
   }
 
   private async load(id: Id): Promise<Room | null> {

@@ -75,10 +75,10 @@ export class Room {
   private strokes = 0;
   private broken = false;
   /**
-   * Set when nobody was here any more and the board was put away: another room may have it by now,
-   * and whoever still has hold of this one is sent on to that.
+   * Set when the board was put away, since nobody was here any more or its log was changed on disk: another
+   * room may have it by now, and whoever still has hold of this one is sent on to that.
    */
-  retired = false;
+  private retired = false;
   /** The room that has the board after this one. */
   successor: () => Promise<Room> = () => Promise.resolve(this);
   /** Called when nobody is here any more and nothing is left to do. */
@@ -122,7 +122,10 @@ export class Room {
     if (this.retired) return (await this.successor()).take(ops, actor);
     const together = {};
     for (const op of ops) this.queue.push({ op, from: null, actor: () => actor, together });
-    await this.between(() => undefined);
+    await this.inTurn(
+      () => undefined,
+      (room) => room.take(ops, actor),
+    );
   }
 
   /** Takes in what was made on another board, with its makers' names, in one commit. On disk when this returns. */
@@ -133,14 +136,27 @@ export class Room {
       const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
       this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor, together });
     }
-    await this.between(() => undefined);
+    await this.inTurn(
+      () => undefined,
+      (room) => room.bring(entries),
+    );
   }
 
   /** Runs `what` between two commits, when all that was offered before is on disk. */
   async between<T>(what: (board: Board, seq: number, room: Room) => T | Promise<T>): Promise<T> {
     if (this.retired) return (await this.successor()).between(what);
+    return this.inTurn(what, (room) => room.between(what));
+  }
+
+  /** @param elsewhere what is done instead if another room has the board when the turn comes */
+  private inTurn<T>(
+    what: (board: Board, seq: number, room: Room) => T | Promise<T>,
+    elsewhere: (room: Room) => Promise<T>,
+  ): Promise<T> {
     return new Promise((resolve, reject) => {
       const run = async (): Promise<void> => {
+        // The queue here needn't wait for that.
+        if (this.retired) return resolve(this.successor().then(elsewhere));
         if (this.broken) return reject(new Error('The board has to be opened again.'));
         try {
           resolve(await what(this.sequencer.board, this.sequencer.seq, this));
@@ -343,8 +359,14 @@ export class Room {
     }
   }
 
+  /** The log was changed on disk: everyone comes back to what is there, and what the server wants goes on there. */
+  retire(): void {
+    this.retired = true;
+    this.sendAway();
+  }
+
   /** Everyone goes, and comes back to the board as it is on disk. */
-  sendAway(): void {
+  private sendAway(): void {
     this.broken = true;
     for (const member of this.members) member.drop();
     this.members.clear();

@@ -1,4 +1,4 @@
-import { newId, newestOf, renamedIn, timesNamed } from '@cuaderno/core';
+import { isNamedIn, newId, newestOf, renamedIn } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { boards } from '../boards/tables.js';
@@ -331,7 +331,7 @@ export class Deleting {
       }));
     const add = (where: 'board' | 'record' | 'material', all: readonly string[]): void => {
       for (const title of all)
-        if (timesNamed(title, name) > 0) left.push({ where, title: plain(title), pages: [] });
+        if (isNamedIn(title, name)) left.push({ where, title: plain(title), pages: [] });
     };
     add('board', [...titles.values()]);
     const sealed = await db

@@ -1,4 +1,4 @@
-import { renamedIn, timesNamed } from '@cuaderno/core';
+import { isNamedIn, renamedIn } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { Database } from '../database/index.js';
 
@@ -58,7 +58,7 @@ export class Mentions {
     ]);
     return found.flatMap((rows, place) =>
       (rows as [string | number, string][])
-        .filter(([, text]) => timesNamed(text, name) > 0)
+        .filter(([, text]) => isNamedIn(text, name))
         .map(([id, text]) => ({ place, id, text })),
     );
   }
@@ -96,7 +96,7 @@ export class Mentions {
       },
     ]);
     return (rows as [string, string, string | null, string][])
-      .filter(([, , student, whom]) => student === name || timesNamed(whom, name) > 0)
+      .filter(([, , student, whom]) => student === name || isNamedIn(whom, name))
       .map(([id, token]) => ({ id, token }));
   }
 }

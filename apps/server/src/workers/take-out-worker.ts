@@ -1,4 +1,4 @@
-import { emptyBoard, fold, pagesInOrder, takeOut, timesNamed, typedOn } from '@cuaderno/core';
+import { emptyBoard, fold, isNamedIn, pagesInOrder, takeOut, typedOn } from '@cuaderno/core';
 import type { Entry, Id, Nothing } from '@cuaderno/core';
 import type { MessagePort } from 'node:worker_threads';
 import { LogStore } from '../boards/log-store.js';
@@ -47,7 +47,7 @@ export async function takeOutOf({
         entries.map((entry) => gone.get(entry.seq) ?? entry),
       );
       const named = pagesInOrder(board).flatMap((page, i) =>
-        timesNamed(`${page.name}\n${typedOn(page)}`, name) > 0 ? [i + 1] : [],
+        isNamedIn(`${page.name}\n${typedOn(page)}`, name) ? [i + 1] : [],
       );
       found.push({ num, id, last: entries.at(-1)?.seq ?? 0, out, named });
     }

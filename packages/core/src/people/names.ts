@@ -19,11 +19,11 @@ export function initialsOf({ name, nth }: Named): string {
 }
 
 /**
- * How often a text names somebody. Only the whole name counts, written as it is written here: `Ida`, and `Ida’s`, but
+ * Whether a text names somebody. Only the whole name counts, written as it is written here: `Ida`, and `Ida’s`, but
  * neither `Idaho` nor `ida`.
  */
-export function timesNamed(text: string, name: string): number {
-  return text.match(wholeName(name))?.length ?? 0;
+export function isNamedIn(text: string, name: string): boolean {
+  return text.search(wholeName(name)) >= 0;
 }
 
 /** The text with another name in place of that one. */

@@ -49,14 +49,14 @@ const things = THINGS.map((thing) => (thing as unknown as z.ZodObject).omit({ re
 const FileItem = z.discriminatedUnion('kind', [InkLine, ...things] as never);
 
 /** Somebody who wrote on the board: `by` of what is theirs. */
-const Writer = z.object({
+export const BoardWriter = z.object({
   id: Id,
   name: z.string().min(1).max(200),
   /** Which of those of that name: the first is 1. */
   nth: z.number().int().min(1).max(1000),
   role: z.enum(['tutor', 'student']),
 });
-export type BoardWriter = z.infer<typeof Writer>;
+export type BoardWriter = z.infer<typeof BoardWriter>;
 
 /** What of what is written goes along. */
 export interface BoardFileWish {
@@ -84,7 +84,7 @@ export const BoardJson = z.object({
     )
     .max(10_000),
   /** Who wrote on it; without it nobody is named. */
-  people: z.array(Writer).max(5000).optional(),
+  people: z.array(BoardWriter).max(5000).optional(),
   /** In order. */
   pages: z
     .array(PageSpec.extend({ items: z.array(FileItem).max(100_000) }))

@@ -1,5 +1,6 @@
-import { drawnOn, filesOf, itemBounds, materialOn } from '@cuaderno/core';
+import { drawnOn, itemBounds, materialOn } from '@cuaderno/core';
 import type { Item, Page, Rect } from '@cuaderno/core';
+import { allHere } from '../stage/all-here';
 import { itemLooks, paint } from '../stage/looks';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
@@ -8,8 +9,6 @@ import type { PaperSource } from '../stage/paper-source';
 const MAX_PIXELS = 16_000_000;
 /** Pixels a point: 192 to the inch, sharp on paper and on any screen. */
 const SCALE = 192 / 72;
-/** Longest that is waited for pictures and fonts of a page, in ms. */
-const PATIENCE = 20_000;
 
 /** What belongs on a picture of a page. */
 export interface PageImageOptions {
@@ -93,7 +92,7 @@ async function paintItems(
   scale: number,
   { pictures }: PaperSource,
 ): Promise<void> {
-  await ready(items, pictures);
+  await allHere(items, pictures);
   const context = canvas.getContext('2d')!;
   context.setTransform(scale, 0, 0, scale, -corner.x * scale, -corner.y * scale);
   for (const item of items)
@@ -102,30 +101,6 @@ async function paintItems(
       context.globalCompositeOperation = multiplies ? 'multiply' : 'source-over';
       paint(context, look, pictures);
     }
-}
-
-/** Waits until pictures and fonts are here; what doesn't come in time is left out. */
-async function ready(items: readonly Item[], pictures: PaperSource['pictures']): Promise<void> {
-  const probe = document.createElement('canvas').getContext('2d')!;
-  const late = (): boolean =>
-    // All of them are asked for, so that they come side by side.
-    items.filter((item) => itemLooks(item).filter((look) => !paint(probe, look, pictures)).length)
-      .length > 0;
-  const waits = items.some(
-    (item) => item.kind !== 'ink' && (item.kind === 'text' || filesOf(item).length > 0),
-  );
-  if (!waits || !late()) return;
-  await new Promise<void>((done) => {
-    const end = (): void => {
-      unwatch();
-      clearTimeout(timer);
-      done();
-    };
-    const unwatch = pictures.watch(() => {
-      if (!late()) end();
-    });
-    const timer = setTimeout(end, PATIENCE);
-  });
 }
 
 function png(canvas: HTMLCanvasElement): Promise<Blob> {

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,7 +14,8 @@ import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
-import { Api, NO_LINE, TroubleError } from '../api/api';
+import { Api, troubleOf } from '../api/api';
+import type { Trouble } from '../api/api';
 import { makeFilm } from '../film/film';
 import { lengthOfFilm } from '../film/film-source';
 import type { FilmSource } from '../film/film-source';
@@ -80,7 +82,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
 /** Asks as what a record, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-record-sheet',
-  imports: [ButtonModule, DialogModule, FileWish, FormsModule, SelectModule],
+  imports: [ButtonModule, DialogModule, FileWish, FormsModule, NgTemplateOutlet, SelectModule],
   templateUrl: './record-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -95,9 +97,9 @@ export class RecordSheet {
   /** Of the page, from 1. */
   readonly number = input.required<number>();
   readonly papers = input.required<PaperSource>();
-  readonly writers = input.required<readonly (Writer & Partial<BoardWriter>)[]>();
-  /** Fetches what a film is made of; `null` where that can’t be had just now. */
-  readonly film = input.required<() => Promise<FilmSource | null>>();
+  readonly writers = input.required<readonly (Writer & BoardWriter)[]>();
+  /** Fetches what a film is made of. Throws `ApiError`. */
+  readonly film = input.required<() => Promise<FilmSource>>();
   readonly closed = output();
   private readonly api = inject(Api);
 
@@ -121,6 +123,8 @@ export class RecordSheet {
   protected readonly fileNamed = signal(false);
   protected readonly fileInk = signal<BoardFileWish['ink']>('all');
   private readonly filmSource = signal<FilmSource | null>(null);
+  /** Why it isn't there. */
+  protected readonly filmTrouble = signal<Trouble | null>(null);
   /** How long the film will be, in words; empty until that is known. */
   protected readonly filmLength = computed(() => {
     const source = this.filmSource();
@@ -136,8 +140,20 @@ export class RecordSheet {
   /** Another form is wanted; what a film is made of is fetched when somebody wants one. */
   protected async choose(form: Form): Promise<void> {
     this.form.set(form);
-    if (form === 'film' && !this.filmSource()) this.filmSource.set(await this.film()());
+    if (form === 'film' && !this.filmSource()) await this.fetchFilm();
   }
+
+  protected async fetchFilm(): Promise<void> {
+    this.filmTrouble.set(null);
+    try {
+      this.filmSource.set(await this.film()());
+    } catch (error) {
+      this.filmTrouble.set(troubleOf(error));
+    }
+  }
+
+  /** Whether it could be made now. */
+  protected readonly canSave = computed(() => this.form() !== 'film' || this.filmSource() !== null);
 
   protected isOfPage(form: Form): boolean {
     return form === 'png' || form === 'svg' || form === 'inkml';
@@ -169,7 +185,7 @@ export class RecordSheet {
       case 'chat':
         return this.api.download(`${path}/chat.txt?${inThisZone()}`, signal);
       case 'file': {
-        const people = this.fileNamed() ? this.writers().flatMap(writerOf) : null;
+        const people = this.fileNamed() ? this.writers().map(writerOf) : null;
         const blob = await boardAsFile(
           ...([this.board()!, papers, { ink: this.fileInk(), people }, signal] as const),
           (part) => this.making.part.set(part),
@@ -190,8 +206,7 @@ export class RecordSheet {
   }
 
   private async filmed(papers: PaperSource, signal: AbortSignal): Promise<Blob> {
-    const source = this.filmSource() ?? (await this.film()());
-    if (!source) throw new TroubleError(NO_LINE);
+    const source = this.filmSource()!;
     const { log, whole, beside, turns, people } = source;
     const { blob } = await makeFilm(
       {
@@ -224,6 +239,6 @@ export class RecordSheet {
 }
 
 /** Somebody who was in the lesson, as a board file names them. */
-function writerOf({ id, name, nth, role }: Writer & Partial<BoardWriter>): BoardWriter[] {
-  return name && nth && role ? [{ id, name, nth, role }] : [];
+function writerOf({ id, name, nth, role }: BoardWriter): BoardWriter {
+  return { id, name, nth, role };
 }

@@ -12,9 +12,10 @@ import {
 } from 'mediabunny';
 import { lookOf, paint } from '../stage/looks';
 import { Pictures } from '../stage/pictures';
+import { allHere } from '../stage/all-here';
 import { cssFont } from '../stage/text-fonts';
 import { saySecond } from '../time/say-time';
-import { here, knowFonts } from './fonts';
+import { knowFonts } from './fonts';
 import { filmSize, placeOf, STRIP } from './film-size';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
 import { PageOnFilm } from './page-on-film';
@@ -121,7 +122,7 @@ class FilmPainter {
     if (page) {
       const place = placeOf(page, canvas);
       const picture = await this.pageOf(page, place);
-      await picture.show(page, (items) => here(items, this.pictures));
+      await picture.show(page, (items) => allHere(items, this.pictures));
       context.drawImage(picture.canvas, place.x, place.y);
       context.save();
       context.beginPath();

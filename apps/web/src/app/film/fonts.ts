@@ -1,7 +1,3 @@
-import type { Item } from '@cuaderno/core';
-import { itemLooks } from '../stage/looks';
-import type { Pictures } from '../stage/pictures';
-import { hasFont } from '../stage/text-fonts';
 import type { FontSource } from './film-task';
 
 /** The fonts that this page has from its style sheets: a worker has none of them by itself. */
@@ -31,33 +27,4 @@ export function fontSources(sheets: Iterable<CSSStyleSheet> = document.styleShee
 export function knowFonts(sources: readonly FontSource[], fonts: FontFaceSet): void {
   for (const { family, source, weight, style, unicodeRange } of sources)
     fonts.add(new FontFace(family, source, { weight, style, unicodeRange }));
-}
-
-/** Longest that is waited for what is on a page, in ms. */
-const PATIENCE = 15_000;
-
-/** Resolves when fonts and pictures of these are here; what doesn't come in time is left out. */
-export async function here(items: readonly Item[], pictures: Pictures): Promise<void> {
-  const late = (): boolean =>
-    items
-      .filter((item) => item.kind !== 'ink')
-      .flatMap((item) => itemLooks(item))
-      .filter(({ display }) => {
-        if (display.kind === 'image') return pictures.get(display.file) === null;
-        return (
-          display.kind === 'text' && !hasFont(display, display.text, () => pictures.announce())
-        );
-      }).length > 0;
-  if (!late()) return;
-  await new Promise<void>((done) => {
-    const end = (): void => {
-      unwatch();
-      clearTimeout(timer);
-      done();
-    };
-    const unwatch = pictures.watch(() => {
-      if (!late()) end();
-    });
-    const timer = setTimeout(end, PATIENCE);
-  });
 }

@@ -48,6 +48,21 @@ describe('hours', () => {
     });
   });
 
+  it('are saved as they are shown: of the course that is chosen', async () => {
+    const rows = [row(), row({ lesson: 'l2', course: 'c2', courseName: 'Sky' })];
+    const screen = await Screen.show(HoursScreen, {}, { [span()]: { rows } });
+    const which = screen.element.querySelector('select')!;
+    which.value = 'c2';
+    which.dispatchEvent(new Event('change'));
+    await screen.settles();
+    expect(screen.text).toContain('1 h 00 min in one lesson');
+    await screen.press('Save as a table (CSV)');
+    await screen.press('Save as a calendar (.ics)');
+    const saved = screen.api.asked.map(({ call }) => call).filter((call) => /DOWNLOAD/.test(call));
+    expect(saved.length).toBe(2);
+    for (const call of saved) expect(call).toContain('&course=c2&');
+  });
+
   it('say where they come from as long as there are none', async () => {
     const screen = await Screen.show(HoursScreen, {}, { [span()]: { rows: [] } });
     expect(screen.text).toContain('Hours write themselves');

@@ -49,15 +49,18 @@ export class HoursScreen {
     span: saySpan,
   };
 
+  /** Those with lessons in these months: two may have one name. */
   protected readonly courses = computed(() =>
-    [...new Set((this.rows() ?? []).map(({ courseName }) => courseName))].sort(),
+    [...new Map((this.rows() ?? []).map((row) => [row.course, row.courseName] as const))]
+      .map(([id, name]) => ({ id, name }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
   );
   /** The course that is chosen, as long as it has lessons in these months. */
   protected readonly only = computed(
-    () => this.courses().find((name) => name === this.course()) ?? null,
+    () => this.courses().find(({ id }) => id === this.course())?.id ?? null,
   );
   protected readonly shown = computed(() =>
-    (this.rows() ?? []).filter(({ courseName }) => !this.only() || courseName === this.only()),
+    (this.rows() ?? []).filter(({ course }) => !this.only() || course === this.only()),
   );
   protected readonly totals = computed(() => totalsOf(this.shown(), this.by()));
   protected readonly sum = computed(() =>
@@ -67,7 +70,7 @@ export class HoursScreen {
     const totals = this.totals();
     return ({ ink, soft, line, font }) => ({
       textStyle: { ...font, color: ink },
-      grid: { left: 8, right: 48, top: 8, bottom: 8, containLabel: true },
+      grid: { left: 8, right: 48, top: 8, bottom: 8 },
       xAxis: {
         type: 'value',
         axisLabel: {
@@ -135,7 +138,8 @@ export class HoursScreen {
   protected async save(form: 'csv' | 'ics'): Promise<void> {
     this.trouble.set(null);
     try {
-      const path = `/hours.${form}?${this.span()}&${inThisZone()}`;
+      const course = this.only() ? `&course=${this.only()}` : '';
+      const path = `/hours.${form}?${this.span()}${course}&${inThisZone()}`;
       const { blob, name } = await this.api.download(path, new AbortController().signal);
       download(blob, name);
     } catch (error) {

@@ -359,31 +359,33 @@ export class RecordScreen {
     void this.router.navigate(['/boards', board.id]);
   }
 
-  /** What a film is made of; `null` where that can’t be had just now, as this screen says. */
-  protected readonly film = async (): Promise<FilmSource | null> => {
-    if (!this.player()) await this.loadLog();
-    const [player, log] = [this.player(), this.log];
-    if (!player || !log) return null;
+  /** What a film is made of. Throws `ApiError` where that can’t be had just now. */
+  protected readonly film = async (): Promise<FilmSource> => {
+    await this.fetchLog();
     return {
-      ...{ log, whole: this.whole(), beside: this.beside(), turns: this.turns() },
+      ...{ log: this.log!, whole: this.whole(), beside: this.beside(), turns: this.turns() },
       ...{ deeds: this.deeds(), people: this.counted() },
     };
   };
 
   /** How the lesson came about is fetched when somebody wants to see it. */
   private async loadLog(): Promise<void> {
-    const record = this.record();
-    if (!record) return;
+    if (!this.record()) return;
     this.trouble.set(null);
     try {
-      const { bytes, before, replay, timeline } = await loadLessonLog(this.api, this.lesson());
-      this.log = bytes;
-      this.before.set(before);
-      this.deeds.set(replay.deeds);
-      this.timeline.set(timeline);
-      this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...this.beside()]));
+      await this.fetchLog();
     } catch (error) {
       this.trouble.set(troubleOf(error));
     }
+  }
+
+  private async fetchLog(): Promise<void> {
+    if (this.player()) return;
+    const { bytes, before, replay, timeline } = await loadLessonLog(this.api, this.lesson());
+    this.log = bytes;
+    this.before.set(before);
+    this.deeds.set(replay.deeds);
+    this.timeline.set(timeline);
+    this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...this.beside()]));
   }
 }

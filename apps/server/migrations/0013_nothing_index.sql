@@ -1,0 +1,1 @@
+CREATE INDEX `operations_nothing` ON `operations` (`board`,`seq`) WHERE kind = 'nothing';
