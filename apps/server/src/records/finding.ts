@@ -8,7 +8,7 @@ import type { Found, RecordInfo } from './shapes.js';
 const AT_ONCE = 12;
 const PLACES = 3;
 /** Pages first, then what was said, then what was written of it. */
-const ORDER = "instr('page chat summary until', source), number, id";
+const ORDER = "instr('page chat summary until', source), number, w.id";
 
 /** What is looked for; all of it must fit. */
 export interface Wish {
@@ -112,14 +112,15 @@ function matching(
   if (wanted.length === 0)
     return { sql: `SELECT lesson, NULL, NULL, NULL, '' FROM (${told('')})`, params };
   return {
-    // Words are looked up once, and what is said is read of the few rows that are told.
-    sql: `WITH hits AS MATERIALIZED (
-        SELECT w.id, w.lesson, w.source, w.number FROM record_index
-        JOIN record_words w ON w.id = record_index.rowid WHERE record_index MATCH ?),
-      told AS MATERIALIZED (${told('AND l.id IN (SELECT lesson FROM hits)')}),
-      fits AS (SELECT id, told.opened_at,
-        row_number() OVER (PARTITION BY hits.lesson ORDER BY ${ORDER}) AS nth
-        FROM told JOIN hits ON hits.lesson = told.lesson)
+    // Words are looked up once. What is said is read of the few rows that are told: that a lesson has such a row
+    // is seen from the index of its rows alone (`+` keeps SQLite from going through all that was found instead).
+    sql: `WITH hits AS MATERIALIZED (SELECT rowid AS id FROM record_index WHERE record_index MATCH ?),
+      told AS MATERIALIZED (${told(`AND EXISTS (SELECT 1 FROM record_words w
+        WHERE w.lesson = l.id AND +w.id IN (SELECT id FROM hits))`)}),
+      fits AS (SELECT w.id, told.opened_at,
+        row_number() OVER (PARTITION BY told.lesson ORDER BY ${ORDER}) AS nth
+        FROM told CROSS JOIN record_words w ON w.lesson = told.lesson
+        WHERE +w.id IN (SELECT id FROM hits))
       SELECT w.lesson, w.source, w.page, w.number, w.said
       FROM fits JOIN record_words w ON w.id = fits.id
       WHERE fits.nth <= ${PLACES} ORDER BY fits.opened_at DESC, w.lesson, fits.nth`,
