@@ -70,6 +70,11 @@ export class PathBuffer implements PathSink {
     };
   }
 
+  /** Draws it to `sink`. */
+  trace(sink: PathSink): void {
+    walk(this.steps, this.stepCount, this.numbers, sink);
+  }
+
   private step(step: number): void {
     if (this.stepCount === this.steps.length) this.grow();
     this.steps[this.stepCount++] = step;
@@ -84,10 +89,20 @@ export class PathBuffer implements PathSink {
   }
 }
 
-/** Draws `path` to `sink`. Walked for every stroke of a page at once, so nothing is made on the way. */
+/** Draws a path to `sink`. */
 export function trace({ steps, numbers }: Path, sink: PathSink): void {
+  walk(steps, steps.length, numbers, sink);
+}
+
+/** Done for every stroke of a page at once, so nothing is made on the way. */
+function walk(
+  steps: ArrayLike<number>,
+  count: number,
+  numbers: ArrayLike<number>,
+  sink: PathSink,
+): void {
   let n = 0;
-  for (let i = 0; i < steps.length; i++) {
+  for (let i = 0; i < count; i++) {
     const step = steps[i]!;
     if (step === STEP.quad)
       sink.quadraticCurveTo(numbers[n]!, numbers[n + 1]!, numbers[n + 2]!, numbers[n + 3]!);

@@ -21,6 +21,8 @@ const WIDTH = 112;
 const IDLE_WAIT = 1000;
 /** How long ink may rest before the picture is made anew, in ms. */
 const REST = 400;
+/** How long ink is drawn without a pause, in ms: whoever wants something meanwhile waits no longer. */
+const PIECE = 8;
 
 /** A small picture of a page, of its paper and its ink, made when it comes into view. */
 @Component({
@@ -47,8 +49,8 @@ export class PageThumb {
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly inView = signal(false);
-  /** The print, and what it is of. */
-  private paper: { of: Paper; canvas: HTMLCanvasElement } | null = null;
+  /** The print, what it is of, and what is drawn on it so far. */
+  private paper: { of: Paper; canvas: HTMLCanvasElement; sheets: SheetPainters } | null = null;
   private of: Id | null = null;
   private idle = 0;
   private abort: AbortController | null = null;
@@ -77,10 +79,7 @@ export class PageThumb {
       if (!this.inView()) return;
       if (this.of !== page.id) this.blank(page);
       clearTimeout(this.timer);
-      this.timer = setTimeout(
-        () => this.whenIdle(() => void this.draw(page)),
-        this.paper ? REST : 0,
-      );
+      this.timer = setTimeout(() => this.whenIdle(() => void this.draw()), this.paper ? REST : 0);
     });
     effect((onCleanup) => {
       const { pictures } = this.papers();
@@ -88,7 +87,7 @@ export class PageThumb {
       const unwatch = pictures.watch(() => {
         if (!this.inView() || !this.waits()) return;
         clearTimeout(this.timer);
-        this.timer = setTimeout(() => void this.draw(this.page()), 0);
+        this.timer = setTimeout(() => this.whenIdle(() => void this.draw()), 0);
       });
       onCleanup(unwatch);
     });
@@ -102,7 +101,11 @@ export class PageThumb {
 
   /** The page itself comes first: its small picture is made when nothing else is to be done. */
   private whenIdle(draw: () => void): void {
-    if (typeof requestIdleCallback !== 'function') return draw();
+    if (typeof requestIdleCallback !== 'function') {
+      this.timer = setTimeout(draw, 0);
+      return;
+    }
+    cancelIdleCallback(this.idle);
     this.idle = requestIdleCallback(draw, { timeout: IDLE_WAIT });
   }
 
@@ -122,9 +125,11 @@ export class PageThumb {
     );
   }
 
-  private async draw(page: Page): Promise<void> {
+  private async draw(): Promise<void> {
+    const page = this.page();
     const { nativeElement: canvas } = this.canvas();
     const scale = canvas.width / page.width;
+    const view = { x: 0, y: 0, scale };
     const fits = ({ of, canvas: c }: { of: Paper; canvas: HTMLCanvasElement }): boolean =>
       of === page.paper && c.width === canvas.width && c.height === canvas.height;
     if (!this.paper || !fits(this.paper)) {
@@ -137,23 +142,27 @@ export class PageThumb {
       if (page.paper.kind === 'pdf') {
         this.abort = new AbortController();
         const drawn = await this.papers()
-          .draw(page.paper, paper, { x: 0, y: 0, scale }, this.abort.signal)
+          .draw(page.paper, paper, view, this.abort.signal)
           .then(
             () => true,
             () => false,
           );
         if (!drawn || page.id !== this.of) return;
       }
-      paintPaper(paper, page, { x: 0, y: 0, scale });
-      this.paper = { of: page.paper, canvas: paper };
+      paintPaper(paper, page, view);
+      const sheets = new SheetPainters(
+        ...([canvas.width, canvas.height, view, this.papers().pictures] as const),
+        { willReadFrequently: true },
+      );
+      this.paper = { of: page.paper, canvas: paper, sheets };
     }
-    const view = { x: 0, y: 0, scale };
-    const { pictures } = this.papers();
-    const sheets = new SheetPainters(canvas.width, canvas.height, view, pictures);
-    sheets.show(pileOf(page), new Set());
+    const { canvas: paper, sheets } = this.paper;
+    const until = performance.now() + PIECE;
+    const done = sheets.show(pileOf(page), new Set(), () => performance.now() > until);
+    if (!done) return this.whenIdle(() => void this.draw());
     const context = canvas.getContext('2d')!;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    context.drawImage(this.paper.canvas, 0, 0);
+    context.drawImage(paper, 0, 0);
     context.setTransform(scale, 0, 0, scale, 0, 0);
     const { width, height } = canvas;
     sheets.draw(context, { x: 0, y: 0, width: width / scale, height: height / scale }, null);

@@ -30,6 +30,7 @@ export class InkPainter {
     private readonly height: number,
     private readonly view: { x: number; y: number; scale: number },
     private readonly pictures: Pictures,
+    private readonly settings?: CanvasRenderingContext2DSettings,
   ) {
     this.normal = document.createElement('canvas');
     this.multiply = document.createElement('canvas');
@@ -77,7 +78,7 @@ export class InkPainter {
     const { x, y, scale } = this.view;
     canvas.width = this.width;
     canvas.height = this.height;
-    context = canvas.getContext('2d')!;
+    context = canvas.getContext('2d', this.settings)!;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
     this.contexts.set(canvas, context);
     return context;

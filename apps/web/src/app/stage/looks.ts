@@ -1,12 +1,21 @@
-import { DisplayListBuilder, displayStroke, drawThing, strokeOf, trace } from '@cuaderno/core';
+import {
+  DisplayListBuilder,
+  drawStroke,
+  drawThing,
+  InkColumns,
+  readStroke,
+  trace,
+} from '@cuaderno/core';
 import type {
+  Blend,
   DisplayImage,
   DisplayItem,
   DisplayOutline,
   DisplayPath,
+  DisplaySink,
   DisplayText,
   Item,
-  Stroke,
+  PathBuffer,
   ThingSpec,
 } from '@cuaderno/core';
 import type { Pictures } from './pictures';
@@ -16,7 +25,7 @@ export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingConte
 import { cssFont, hasFont } from './text-fonts';
 
 /** A path of a display list, as the canvas takes it. */
-export interface PathLook<D = DisplayPath> {
+export interface PathLook<D = Omit<DisplayPath, 'path'>> {
   readonly display: D;
   readonly path: Path2D;
 }
@@ -38,19 +47,48 @@ export function lookOf(display: DisplayItem): Look {
   return display.kind === 'path' ? { display, path } : { display, path };
 }
 
+const columns = new InkColumns();
+
+/** What a line looks like. */
+export function inkLooksOf(ink: Uint8Array): PathLook[] {
+  const looks = new LineLooks();
+  drawStroke(readStroke(ink, columns), columns, looks);
+  return looks.done();
+}
+
 /**
  * A line that swells is many short pieces of a few widths. They are of one colour and cover, so those of one
- * width are drawn as one, in whatever order.
+ * width are drawn as one, in whatever order. They go straight into paths of the canvas: a page may be turned to
+ * on which a thousand lines were never drawn before.
  */
-export function looksOf(stroke: Stroke): PathLook[] {
-  const looks = new Map<number, PathLook>();
-  for (const display of displayStroke(stroke)) {
-    const width = display.paint === 'fill' ? 0 : display.paint.width;
-    const known = looks.get(width);
-    if (known) trace(display.path, known.path);
-    else looks.set(width, lookOf(display));
+class LineLooks implements DisplaySink {
+  private readonly looks = new Map<number, PathLook>();
+
+  path(piece: PathBuffer, colour: string, blend: Blend, width: number | null): void {
+    let look = this.looks.get(width ?? 0);
+    if (!look) {
+      const display = {
+        kind: 'path',
+        colour,
+        blend,
+        paint: width === null ? 'fill' : { width },
+      } as const;
+      this.looks.set(width ?? 0, (look = { display, path: new Path2D() }));
+    }
+    piece.trace(look.path);
   }
-  return [...looks.values()];
+
+  done(): PathLook[] {
+    return [...this.looks.values()];
+  }
+
+  image = onlyPaths;
+  text = onlyPaths;
+  outline = onlyPaths;
+}
+
+function onlyPaths(): never {
+  throw new Error('Ink is paths and nothing else.');
 }
 
 export function thingLooksOf(thing: ThingSpec): Look[] {
@@ -62,7 +100,7 @@ export function thingLooksOf(thing: ThingSpec): Look[] {
 export function itemLooks(item: Item): Look[] {
   if (item.kind === 'ink') {
     let looks = inkLooks.get(item.ink);
-    if (!looks) inkLooks.set(item.ink, (looks = looksOf(strokeOf(item.ink))));
+    if (!looks) inkLooks.set(item.ink, (looks = inkLooksOf(item.ink)));
     return looks;
   }
   let looks = thingLooks.get(item);

@@ -19,6 +19,7 @@ export class MaterialPainter {
     private readonly rows: number,
     private readonly view: { x: number; y: number; scale: number },
     private readonly pictures: Pictures,
+    private readonly settings?: CanvasRenderingContext2DSettings,
   ) {
     // A canvas as large as the page is made for pages that have material, and for no other.
     this.canvas.width = 0;
@@ -40,7 +41,7 @@ export class MaterialPainter {
     const same =
       things.length === this.things.length && things.every((thing, i) => thing === this.things[i]);
     if (!same || (!this.whole && this.drawn === things.length)) this.begin(things);
-    const context = this.canvas.getContext('2d')!;
+    const context = this.canvas.getContext('2d', this.settings)!;
     const { x, y, scale } = this.view;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
     for (const thing of things.slice(this.drawn)) {
@@ -63,7 +64,7 @@ export class MaterialPainter {
       canvas.width = this.columns;
       canvas.height = this.rows;
     } else {
-      const context = canvas.getContext('2d')!;
+      const context = canvas.getContext('2d', this.settings)!;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, canvas.width, canvas.height);
     }

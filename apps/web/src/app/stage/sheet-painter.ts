@@ -11,11 +11,13 @@ import type { Pictures } from './pictures';
 export class SheetPainters {
   private sheets: { cover: CoverItem | null; material: MaterialPainter; ink: InkPainter }[] = [];
 
+  /** @param settings how the canvases are to be kept */
   constructor(
     private readonly columns: number,
     private readonly rows: number,
     private readonly view: { x: number; y: number; scale: number },
     private readonly pictures: Pictures,
+    private readonly settings?: CanvasRenderingContext2DSettings,
   ) {}
 
   /**
@@ -27,10 +29,10 @@ export class SheetPainters {
   show(pile: readonly PileSheet[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
     const known = new Map(this.sheets.map((sheet) => [sheet.cover?.id, sheet]));
     this.sheets = pile.map(({ cover }) => {
-      const { columns, rows, view } = this;
+      const { columns, rows, view, settings } = this;
       const painters = known.get(cover?.id) ?? {
-        material: new MaterialPainter(columns, rows, view, this.pictures),
-        ink: new InkPainter(columns, rows, view, this.pictures),
+        material: new MaterialPainter(columns, rows, view, this.pictures, settings),
+        ink: new InkPainter(columns, rows, view, this.pictures, settings),
       };
       return { ...painters, cover };
     });

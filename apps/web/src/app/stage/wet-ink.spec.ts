@@ -1,6 +1,7 @@
+import { decodeStroke, encodeStroke } from '@cuaderno/core';
 import type { InkPoint, Stroke } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
-import { looksOf, paint } from './looks';
+import { inkLooksOf, paint } from './looks';
 import { WetInk } from './wet-ink';
 
 const SIZE = 400;
@@ -46,7 +47,7 @@ function* growing(whole: Stroke, by: number): Generator<Stroke> {
 
 function drawnWhole(stroke: Stroke, scale: number): CanvasRenderingContext2D {
   const context = canvas(scale);
-  for (const look of looksOf(stroke)) paint(context, look);
+  for (const look of inkLooksOf(encodeStroke(stroke))) paint(context, look);
   return context;
 }
 
@@ -62,7 +63,9 @@ describe('lines under way', () => {
       },
     ],
   ];
-  for (const [what, whole] of lines)
+  for (const [what, drawn] of lines) {
+    // As it is kept: to a thirty-second of a point.
+    const whole = decodeStroke(encodeStroke(drawn));
     for (const scale of [1, 2])
       it(`of ${what} look as they will when they are finished, at ${scale} px a point`, () => {
         const wet = new WetInk();
@@ -74,6 +77,7 @@ describe('lines under way', () => {
         }
         expect(inked(context)).toBeGreaterThan(100);
       });
+  }
 
   it('cost no more at their end than at their beginning', () => {
     const wet = new WetInk();
