@@ -1,4 +1,5 @@
 import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import { apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
@@ -47,6 +48,20 @@ describe('the page strip', () => {
     entry.dispatchEvent(new MouseEvent('click', { bubbles: true, ...keys }));
     await screen.settles();
   };
+
+  it('begins at the page in view', async () => {
+    const strip = TestBed.createComponent(PageStrip);
+    const inputs = { board: board(), papers: new PaperSource(), current: ids[4] };
+    for (const [name, value] of Object.entries(inputs)) strip.componentRef.setInput(name, value);
+    const element = strip.nativeElement as HTMLElement;
+    element.style.height = '300px';
+    await strip.whenStable();
+    while (!element.textContent!.includes('Page 5'))
+      await new Promise((done) => requestAnimationFrame(done));
+    const list = element.querySelector('cdk-virtual-scroll-viewport')!;
+    expect(list.scrollTop).toBeGreaterThan(300);
+    strip.destroy();
+  });
 
   it('goes to a page with a touch', async () => {
     await touch(1);

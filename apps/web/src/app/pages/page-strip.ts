@@ -1,9 +1,13 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
+  inject,
+  Injector,
   input,
   model,
   output,
@@ -15,6 +19,7 @@ import {
   CdkVirtualForOf,
   CdkVirtualScrollViewport,
 } from '@angular/cdk/scrolling';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { pagesInOrder } from '@cuaderno/core';
@@ -31,6 +36,7 @@ import {
   Lock,
   NotebookPen,
 } from 'lucide';
+import { filter, take } from 'rxjs';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
 import type { Signer } from '@cuaderno/core';
@@ -110,14 +116,32 @@ export class PageStrip {
 
   constructor() {
     effect(() => {
-      const index = this.place() - 1;
-      if (index < 0) return;
-      const list = this.list();
-      const height = (this.box().nativeElement as HTMLElement).clientHeight;
-      const top = list.measureScrollOffset('top');
-      if (index * ENTRY < top || (index + 1) * ENTRY > top + height)
-        list.scrollToOffset(index * ENTRY - height / 2 + ENTRY / 2);
+      this.place();
+      this.reveal();
     });
+    // The page in view may be known before there is anything to scroll.
+    const injector = inject(Injector);
+    const laid = effect(() => {
+      const list = this.list();
+      laid.destroy();
+      const filled = list.renderedRangeStream.pipe(
+        filter(({ end }) => end > 0),
+        take(1),
+        takeUntilDestroyed(injector.get(DestroyRef)),
+      );
+      filled.subscribe(() => afterNextRender(() => this.reveal(), { injector }));
+    });
+  }
+
+  /** Scrolls to the page in view, if it isn't in sight. */
+  private reveal(): void {
+    const index = this.place() - 1;
+    if (index < 0) return;
+    const list = this.list();
+    const height = (this.box().nativeElement as HTMLElement).clientHeight;
+    const top = list.measureScrollOffset('top');
+    if (index * ENTRY < top || (index + 1) * ENTRY > top + height)
+      list.scrollToOffset(index * ENTRY - height / 2 + ENTRY / 2);
   }
 
   /** Ctrl adds one, Shift all up to here; with “Several” every touch adds one. */

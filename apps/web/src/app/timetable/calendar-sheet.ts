@@ -67,7 +67,8 @@ interface Brought {
       }
       @if (came(); as it) {
         <p role="status">
-          {{ it.made === 1 ? 'One event is' : it.made + ' events are' }} in the timetable now.
+          {{ it.made === 1 ? 'One event' : it.made + ' events' }} of “<bdi>{{ it.file }}</bdi
+          >” {{ it.made === 1 ? 'is' : 'are' }} in the timetable now.
         </p>
         @if (it.skipped.length > 0) {
           <p>These can’t be lessons:</p>
@@ -95,7 +96,7 @@ export class CalendarSheet {
   private readonly api = inject(Api);
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
   protected readonly busy = signal(false);
-  protected readonly came = signal<Brought | null>(null);
+  protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
 
   protected async bring(field: HTMLInputElement): Promise<void> {
@@ -106,7 +107,8 @@ export class CalendarSheet {
     this.came.set(null);
     try {
       const path = `/courses/${this.course()}/plans/bring?${inThisZone()}`;
-      this.came.set(await this.api.sendText<Brought>(path, await file.text(), 'text/calendar'));
+      const brought = await this.api.sendText<Brought>(path, await file.text(), 'text/calendar');
+      this.came.set({ ...brought, file: file.name });
       this.brought.emit();
     } catch (error) {
       this.trouble.set(troubleOf(error));

@@ -82,6 +82,10 @@ export class RecordsScreen {
   protected readonly found = signal<readonly FoundRecord[] | null>(null);
   protected readonly more = signal(false);
   protected readonly students = signal<readonly string[]>([]);
+  /** The student who is chosen, as long as there is anything of them. */
+  protected readonly known = computed(() =>
+    this.students().find((name) => name === this.wish().student),
+  );
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
   /** Of the course that is chosen. */
   protected readonly attended = signal<readonly LessonAttended[]>([]);
