@@ -304,7 +304,9 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
   await maren.page
     .getByLabel('Calendar file')
     .setInputFiles({ name: 'mine.ics', mimeType: 'text/calendar', buffer: readFileSync(path) });
-  await expect(maren.page.getByText(/^One event of “.+” is in the timetable now\.$/)).toBeVisible();
+  await expect(maren.page.getByRole('dialog').getByRole('status')).toHaveText(
+    'One event of “mine.ics” is in the timetable now.',
+  );
   await maren.button('Done').click();
   // Brought twice, it is planned twice: that is told.
   await expect(maren.page.getByText('At the same time as Cello with Mika').first()).toBeVisible();
