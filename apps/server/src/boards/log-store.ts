@@ -43,8 +43,9 @@ function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
 }
 
 function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): KeptEntry {
-  const bare = kind === 'ink.add' && body[0]! < 0x80;
-  const rest = bare ? { page, ink: body } : (unpack(body) as object);
+  if (kind === 'ink.add' && body[0]! < 0x80)
+    return { seq, by, at, lesson, op: { id, kind, page: page!, ink: body } };
+  const rest = unpack(body) as object;
   return { seq, by, at, lesson, op: { id, kind, ...rest } as KeptEntry['op'] };
 }
 

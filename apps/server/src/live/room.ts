@@ -359,7 +359,7 @@ export class Room {
     }
   }
 
-  /** The log was changed on disk: everyone comes back to what is there, and what the server wants goes on there. */
+  /** Another room has the board from now on: everyone comes back to that one, and what the server wants is done there. */
   retire(): void {
     this.retired = true;
     this.sendAway();

@@ -18,16 +18,15 @@ import { fontFiles } from './font-files.js';
  * Ink is numbers that hardly ever repeat: looking for repetitions takes twice the time and saves a
  * twelfth of the size.
  */
-const NUMBERS: ZlibOptions = {
-  level: 1,
-  strategy: constants.Z_HUFFMAN_ONLY,
-  chunkSize: 1 << 18,
-};
+const NUMBERS: ZlibOptions = { level: 1, strategy: constants.Z_HUFFMAN_ONLY };
 
 const deflateInPool = promisify<Uint8Array, ZlibOptions, Uint8Array>(deflate);
 
-/** For what one line or thing looks like: thousands of them are packed, each in room for itself. */
-const SMALL: ZlibOptions = { ...NUMBERS, chunkSize: 1 << 12 };
+/** Packed, it is less than half as large: with room for just that, nothing is put together afterwards or thrown away. */
+const fitting = (bytes: Uint8Array): ZlibOptions => ({
+  ...NUMBERS,
+  chunkSize: Math.max(1 << 12, bytes.length >> 1),
+});
 
 export interface BoardPdfTask {
   /** Leads to the database. */
@@ -77,8 +76,8 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
       date: new Date(task.date),
       file: async (hash) => new Uint8Array(await readFile(filePath(task.files, hash))),
       fonts: fontFiles,
-      deflate: (bytes) => deflateSync(bytes, bytes.length < SMALL.chunkSize! ? SMALL : NUMBERS),
-      deflateBeside: (bytes) => deflateInPool(bytes, NUMBERS),
+      deflate: (bytes) => deflateSync(bytes, fitting(bytes)),
+      deflateBeside: (bytes) => deflateInPool(bytes, fitting(bytes)),
     });
     return move(pdf as never) as unknown as Uint8Array;
   } finally {

@@ -131,6 +131,8 @@ export class RecordSheet {
     const wish = { speed: this.speed(), skipsIdle: this.skipsIdle() };
     return source ? sayShort(lengthOfFilm(source, wish)) : '';
   });
+  /** Whether it could be made now. */
+  protected readonly canSave = computed(() => this.form() !== 'film' || this.filmSource() !== null);
   protected readonly making = new Making();
   protected readonly whose = computed(() => [
     { id: null, label: 'Everyone’s' },
@@ -151,9 +153,6 @@ export class RecordSheet {
       this.filmTrouble.set(troubleOf(error));
     }
   }
-
-  /** Whether it could be made now. */
-  protected readonly canSave = computed(() => this.form() !== 'film' || this.filmSource() !== null);
 
   protected isOfPage(form: Form): boolean {
     return form === 'png' || form === 'svg' || form === 'inkml';

@@ -1,4 +1,4 @@
-import { frameMatrix, pileOf } from '@cuaderno/core';
+import { frameMatrix, pileOf, strokeOf } from '@cuaderno/core';
 import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
@@ -170,7 +170,8 @@ export class Scene {
 
   /**
    * Gets ready for the page to be moved, once all that is in the window is drawn and nobody writes:
-   * what is there as one picture a page, and pages that come into it next.
+   * what is there as one picture a page, pages that come into it next, and where the lines are that an eraser
+   * or a lasso may touch.
    * @returns whether nothing is left to do for now
    */
   private prepare(enough: () => boolean): boolean {
@@ -181,6 +182,12 @@ export class Scene {
       const picture = this.pictureOf(page);
       if (!picture.prepare(scale, enough) || picture.flatten()) return false;
     }
+    for (const { page } of this.view.seen())
+      for (const item of page.items.values()) {
+        if (item.kind !== 'ink' || item.removed) continue;
+        if (enough()) return false;
+        strokeOf(item.ink);
+      }
     return true;
   }
 
