@@ -2,7 +2,7 @@ import { isFit } from './fit.js';
 import { expect, test } from './story.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
-import { Someone } from './people.js';
+import { hasCome, Someone } from './people.js';
 
 /*
  * Every screen against WCAG 2.2, levels A and AA, as far as axe-core (Deque) can tell; in the light and in
@@ -63,6 +63,7 @@ test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await maren.button('Give a link…').click();
   const links = maren.page.getByRole('dialog', { name: 'Links for students and parents' });
+  await hasCome(links);
   await links.getByLabel('For whom').fill('Ida’s father');
   await links.getByLabel('Send it to').fill('father@example.org');
   await links.getByRole('button', { name: 'Make the link and send it' }).click();

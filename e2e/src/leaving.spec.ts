@@ -4,7 +4,7 @@ import type { Download, Page } from '@playwright/test';
 import { isFit } from './fit.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
-import { Someone } from './people.js';
+import { hasCome, Someone } from './people.js';
 import { expect, test } from './story.js';
 
 test.describe.configure({ timeout: 150_000 });
@@ -47,6 +47,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
   await expect.poll(() => ida.lines().then((lines) => lines.length)).toBe(2);
   await maren.button('Close the lesson').click();
   const closing = maren.page.getByRole('dialog');
+  await hasCome(closing);
   await closing.getByRole('textbox', { name: 'Summary' }).fill('Flo og fjære at Solvik.');
   await closing.getByRole('button', { name: 'Close the lesson' }).click();
   await maren.page.waitForURL(/records/);
@@ -150,6 +151,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     await test.step('a parent’s phone opens the link, and sees what was done', async () => {
       await maren.button('Give a link…').click();
       const links = maren.page.getByRole('dialog', { name: 'Links for students and parents' });
+      await hasCome(links);
       await links.getByLabel('For whom').fill('Ida’s father');
       await links.getByLabel('Send it to').fill('father@example.org');
       await links.getByText('look, and save as PDF').click();
@@ -277,6 +279,7 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
   await maren.button('The week after').click();
   await maren.button('Plan lessons').click();
   const plan = maren.page.getByRole('dialog', { name: 'Plan lessons' });
+  await hasCome(plan);
   await plan.getByLabel('Time').fill('15:15');
   await plan.getByRole('button', { name: 'Plan it' }).click();
   const lesson = maren.page.getByRole('button', { name: /15:15–16:05/ });
@@ -284,6 +287,7 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
 
   await lesson.click();
   const date = maren.page.getByRole('dialog', { name: 'Cello with Mika' });
+  await hasCome(date);
   await date.getByLabel('Time').fill('17:00');
   await date.getByLabel('Why').fill('Mika plays at school');
   await date.getByRole('button', { name: 'Move it' }).click();

@@ -25,6 +25,11 @@ interface StageElement extends HTMLElement {
   };
 }
 
+/** Waits until a dialog has taken the focus, as it does when it has come: what is typed before may go astray. */
+export async function hasCome(dialog: Locator): Promise<void> {
+  await expect(dialog.locator(':focus')).toHaveCount(1);
+}
+
 /** Someone at a browser of their own. */
 export class Someone {
   private constructor(readonly page: Page) {}

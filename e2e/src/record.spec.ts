@@ -1,7 +1,7 @@
 import { expect, test } from './story.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
-import { Someone } from './people.js';
+import { hasCome, Someone } from './people.js';
 
 test.describe.configure({ timeout: 90_000 });
 
@@ -38,6 +38,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   ]);
   await maren.button('Close the lesson').click();
   const closing = maren.page.getByRole('dialog');
+  await hasCome(closing);
   await closing.getByRole('textbox', { name: 'Summary' }).fill('We read the tide table of Solvik.');
   await closing.getByRole('button', { name: 'Close the lesson' }).click();
   await maren.page.waitForURL(/records/);

@@ -112,4 +112,20 @@ describe('writing formulas', () => {
     await writer.restyle({ notation: 'latex' });
     expect(writer.draft()!.source).toBe('\\frac{\\sqrt{x}}{2}');
   });
+
+  it('loses nothing that is written while LaTeX is asked for', async () => {
+    writer.open(page, { x: 50, y: 100 }, null, { ...STYLE, notation: 'typed' });
+    const blank = writer.restyle({ notation: 'latex' });
+    void writer.write('\\frac{1}{2}');
+    await blank;
+    expect(writer.draft()).toEqual(
+      jasmine.objectContaining({ notation: 'latex', source: '\\frac{1}{2}' }),
+    );
+    writer.open(page, { x: 50, y: 100 }, null, { ...STYLE, notation: 'typed' });
+    await writer.write('sqrt(x)');
+    const translated = writer.restyle({ notation: 'latex' });
+    void writer.write('sqrt(x)/2');
+    await translated;
+    expect(writer.draft()!.source).toBe('\\frac{\\sqrt{x}}{2}');
+  });
 });

@@ -87,11 +87,15 @@ export class FormulaWriter {
   }
 
   async restyle({ notation, size, ink }: Partial<FormulaStyle>): Promise<void> {
-    const before = this.draft();
-    const translated =
-      notation === 'latex' && before?.notation === 'typed'
-        ? { source: (await typesetter()).latexOf(before.source) }
-        : {};
+    const typed = (): FormulaDraft | null => {
+      const draft = this.draft();
+      const isTyped = draft?.notation === 'typed' && draft.source.trim() !== '';
+      return notation === 'latex' && isTyped ? draft : null;
+    };
+    // Nobody waits where there is nothing to translate, and what is written by then is translated, too.
+    const engine = typed() ? await typesetter() : null;
+    const draft = typed();
+    const translated = draft && engine ? { source: engine.latexOf(draft.source) } : {};
     void this.change({
       ...(notation ? { notation } : {}),
       ...translated,
