@@ -42,6 +42,9 @@ const SOURCES: Readonly<Record<Found['source'], string>> = {
   until: 'Until next time',
 };
 
+/** Records that fill a window. */
+const FIRST = 5;
+
 /** All records: found by words, course, student and date. What is looked for stands in the address. */
 @Component({
   selector: 'cua-records',
@@ -67,6 +70,7 @@ export class RecordsScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private frame = 0;
   /** What is wanted and doesn’t stand in the address yet. */
   private coming: Partial<Wish> = {};
   private wantedAt = -Infinity;
@@ -80,6 +84,9 @@ export class RecordsScreen {
   }));
   protected readonly wishes = computed(() => Object.values(this.wish()).some((one) => one !== ''));
   protected readonly found = signal<readonly FoundRecord[] | null>(null);
+  /** How many of them are drawn: the first at once, the rest when those are seen. */
+  private readonly most = signal(FIRST);
+  protected readonly drawn = computed(() => (this.found() ?? []).slice(0, this.most()));
   protected readonly more = signal(false);
   protected readonly students = signal<readonly string[]>([]);
   /** The student who is chosen, as long as there is anything of them. */
@@ -107,7 +114,10 @@ export class RecordsScreen {
       untracked(() => void this.loadAttended(course));
     });
     void this.loadChoices();
-    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.timer);
+      cancelAnimationFrame(this.frame);
+    });
   }
 
   /** Something else is looked for. */
@@ -156,11 +166,22 @@ export class RecordsScreen {
       }>(`/records?${query}`);
       // What was asked later has been answered.
       if (asked !== this.asked) return;
+      if (skip === 0) this.drawFirst();
       this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
       this.more.set(answer.more);
     } catch (error) {
       if (asked === this.asked) this.trouble.set(troubleOf(error));
     }
+  }
+
+  /** Somebody types: what fills the window comes first. */
+  private drawFirst(): void {
+    cancelAnimationFrame(this.frame);
+    this.most.set(FIRST);
+    // A frame for those, and the next for the others.
+    this.frame = requestAnimationFrame(() => {
+      this.frame = requestAnimationFrame(() => this.most.set(Infinity));
+    });
   }
 
   protected async saveAttendance(): Promise<void> {
