@@ -55,6 +55,8 @@ export class Scene {
   private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
   private readonly wetInk = new WetInk();
+  /** Lines of which it is known where they are. */
+  private readonly located = new WeakSet<Uint8Array>();
   private readonly preparing = new Preparing((enough) => this.prepare(enough));
   private readonly unwatch: readonly (() => void)[];
 
@@ -184,9 +186,11 @@ export class Scene {
     }
     for (const { page } of this.view.seen())
       for (const item of page.items.values()) {
-        if (item.kind !== 'ink' || item.removed) continue;
+        if (item.kind !== 'ink' || item.removed || this.located.has(item.ink)) continue;
+        // Asked for new ones alone: however many lines there are, the end of them is come to.
         if (enough()) return false;
         strokeOf(item.ink);
+        this.located.add(item.ink);
       }
     return true;
   }
