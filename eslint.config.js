@@ -31,6 +31,30 @@ export default tseslint.config(
     },
   },
   {
+    // A promise that nobody looks after ends the process when it fails, and everyone's lesson with it.
+    files: ['apps/server/src/**/*.ts', 'packages/*/src/**/*.ts'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: false }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { arguments: true, attributes: false, inheritedMethods: false } },
+      ],
+    },
+  },
+  {
+    // In a browser such a promise ends nothing, and `UnexpectedErrors` tells of it: `void` says that this is meant.
+    files: ['apps/web/src/app/**/*.ts'],
+    languageOptions: {
+      // Named one by one: the application's own has what is reached from its beginning, the others the rest.
+      parserOptions: {
+        project: ['app', 'spec', 'worker'].map((part) => `./apps/web/tsconfig.${part}.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
     files: ['packages/core/**/*.ts'],
     rules: {
       'no-restricted-imports': oneWay(

@@ -4,11 +4,13 @@ export default defineConfig({
   testDir: './src',
   fullyParallel: false,
   workers: 1,
-  timeout: 180_000,
-  expect: { timeout: 15_000 },
+  // Machines that many share stand still for a minute now and then: nothing is wrong with a story then.
+  timeout: 360_000,
+  expect: { timeout: 45_000 },
   reporter: 'list',
   outputDir: './test-results',
   use: {
+    actionTimeout: 90_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -46,17 +46,23 @@ const playwright = (text) => {
 /** A check that passes or fails as a whole. */
 const whole = (_text, code) => (code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 
+/** Domains of the server whose specs say how long something may take: nothing else runs beside them. */
+const TIMED = ['live', 'workers'];
+
+/** Those that measure no times run `beside` one another, two at once: a machine has two processors. */
 const SUITES = [
-  { name: 'lint', command: ['npx', 'eslint', '.'], counts: whole },
-  { name: 'format', command: ['npx', 'prettier', '--check', '.'], counts: whole },
+  { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
+  { name: 'format', beside: true, command: ['npx', 'prettier', '--check', '.'], counts: whole },
   {
     name: 'core',
+    beside: true,
     cwd: 'packages/core',
     command: ['npx', 'jasmine', '--config=jasmine.json'],
     counts: jasmine,
   },
   {
     name: 'formats',
+    beside: true,
     cwd: 'packages/formats',
     command: ['npx', 'jasmine', '--config=jasmine.json'],
     counts: jasmine,
@@ -69,20 +75,34 @@ const SUITES = [
     )
     .map(({ name }) => ({
       name: `server/${name}`,
+      beside: !TIMED.includes(name),
       cwd: 'apps/server',
       command: ['npx', 'jasmine', '--config=jasmine.json', `dist/${name}/*.spec.js`],
       counts: jasmine,
     })),
   {
     name: 'web',
+    beside: true,
     command: ['npx', 'ng', 'test', 'web', '--watch=false', '--progress=false'],
     env: { CHROME_BIN: '/usr/bin/chromium' },
     counts: karma,
   },
-  { name: 'e2e', cwd: 'e2e', command: ['npx', 'playwright', 'test'], counts: playwright },
+  // Stories wait for one another's browsers most of the time; those that measure something are told alone.
+  {
+    name: 'e2e',
+    cwd: 'e2e',
+    command: ['npx', 'playwright', 'test', '--workers=2', '--grep-invert', '@alone'],
+    counts: playwright,
+  },
+  {
+    name: 'e2e-alone',
+    cwd: 'e2e',
+    command: ['npx', 'playwright', 'test', '--grep', '@alone'],
+    counts: playwright,
+  },
 ];
 
-function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
+function runSuite({ command: [command, ...args], cwd = '.', env = {}, beside = false }) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: join(ROOT, cwd),
@@ -90,22 +110,27 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {} }) {
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     let text = '';
-    const take = (chunk) => {
+    const hear = (chunk) => {
       text += chunk;
-      process.stdout.write(chunk);
+      // What runs beside others is told when it is over.
+      if (!beside) process.stdout.write(chunk);
     };
-    child.stdout.on('data', take);
-    child.stderr.on('data', take);
-    child.on('close', (code) => resolve({ code, text: stripVTControlCharacters(text) }));
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.on('close', (code) =>
+      resolve({ code, text: stripVTControlCharacters(text), said: beside ? text : '' }),
+    );
   });
 }
 
 let passed = 0;
 let failed = 0;
-for (const suite of SUITES) {
-  if (only.length > 0 && !only.some((name) => suite.name.startsWith(name))) continue;
-  console.log(`\n== ${suite.name}`);
-  const { code, text } = await runSuite(suite);
+
+async function take(suite) {
+  const head = `\n== ${suite.name}`;
+  if (!suite.beside) console.log(head);
+  const { code, text, said } = await runSuite(suite);
+  if (suite.beside) console.log(`${head}\n${said}`);
   const counts = suite.counts(text, code);
   passed += counts ? counts.passed : 0;
   failed += counts ? counts.failed : 0;
@@ -113,5 +138,15 @@ for (const suite of SUITES) {
   if (code !== 0 && (!counts || counts.failed === 0)) failed += 1;
   if (code === 0 && !counts) failed += 1;
 }
+
+const wanted = SUITES.filter(
+  ({ name }) => only.length === 0 || only.some((start) => name.startsWith(start)),
+);
+const takeAll = async (suites) => {
+  for (let suite; (suite = suites.shift());) await take(suite);
+};
+const beside = wanted.filter((suite) => suite.beside);
+await Promise.all([takeAll(beside), takeAll(beside)]);
+await takeAll(wanted.filter((suite) => !suite.beside));
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

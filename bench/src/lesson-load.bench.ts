@@ -1,5 +1,6 @@
 import {
   decodePiece,
+  decodePoints,
   encodePiece,
   encodePoints,
   encodeStroke,
@@ -15,6 +16,8 @@ import { BenchServer } from './server.js';
 import { BareWindow } from './windows.js';
 
 const LESSONS = 100;
+/** Lessons of one tutor: nobody has more windows than a dozen. */
+const EACH = 10;
 const STUDENTS = 3;
 /** Points a second, points of a line, and for how long all write, in ms. */
 const RATE = 60;
@@ -29,6 +32,12 @@ const ORIGIN = { x: 0, y: 0 };
 
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
+/** Where a stroke begins. */
+function place(points: Uint8Array): string {
+  const [{ x, y }] = decodePoints(points) as [InkPoint];
+  return `${x} ${y}`;
+}
+
 /** One lesson: its tutor writes, three look on. */
 class Lesson {
   readonly delays: number[] = [];
@@ -36,10 +45,15 @@ class Lesson {
   /** When each piece was sent, by stroke and number of points so far. */
   private readonly sent = new Map<string, number>();
   private stroke = newId();
+  /** Others know a stroke under way by where it begins. */
+  private begun = '';
+  private strokes = 0;
   private points: InkPoint[] = [];
 
   constructor(
     readonly board: Id,
+    /** Its tutor's. */
+    readonly cookie: string,
     private readonly page: Id,
     private readonly writer: BareWindow,
     private readonly watchers: readonly BareWindow[],
@@ -50,10 +64,10 @@ class Lesson {
       if (message.kind === 'confirmed') for (const id of message.ids) this.confirmed.add(id);
     });
     for (const watcher of watchers) {
-      const counts = new Map<number, { stroke: Id; points: number }>();
+      const counts = new Map<number, { stroke: string; points: number }>();
       watcher.listen((message) => {
         if (message.kind === 'live.ink')
-          counts.set(message.n, { stroke: message.stroke, points: 0 });
+          counts.set(message.n, { stroke: place(message.points), points: 0 });
         else if (message.kind !== 'live.more') return;
         const known = counts.get(message.n);
         if (!known) return;
@@ -71,10 +85,16 @@ class Lesson {
   /** The next point; a finished line is sent as one that is kept. */
   write(): void {
     const i = this.points.length;
-    const point = { x: 80 + i * 4, y: 100 + 20 * Math.sin(i / 5), pressure: 0.5, time: i * 16 };
+    const point = {
+      x: 80 + i * 4 + (this.strokes % 400),
+      y: 100 + 20 * Math.sin(i / 5),
+      pressure: 0.5,
+      time: i * 16,
+    };
     this.points.push(point);
+    if (i === 0) this.begun = place(encodePoints([point]));
     const style = { tool: 'pen', ink: 'midnight', width: 2.4 } as const;
-    this.sent.set(`${this.stroke} ${this.points.length}`, performance.now());
+    this.sent.set(`${this.begun} ${this.points.length}`, performance.now());
     if (i === 0) {
       const start = { page: this.page, style };
       const points = encodePoints([point]);
@@ -88,6 +108,7 @@ class Lesson {
       ops: [{ ...operation({ kind: 'ink.add', page: this.page, ink }), id: this.stroke }],
     });
     this.stroke = newId();
+    this.strokes++;
     this.points = [];
   }
 
@@ -113,14 +134,21 @@ async function begin(server: BenchServer, n: number): Promise<Lesson> {
       return (await BareWindow.open(`${url}/live/lesson`, cookie))[0];
     }),
   );
-  return new Lesson(board, welcome.board!.pages[0]!.id, writer, watchers, 2 + (n % LINE));
+  return new Lesson(
+    board,
+    server.cookie,
+    welcome.board!.pages[0]!.id,
+    writer,
+    watchers,
+    2 + (n % LINE),
+  );
 }
 
 /** Lines of the board as it is on disk and sent to whoever comes. */
-async function kept(server: BenchServer, board: Id): Promise<Set<Id>> {
+async function kept(server: BenchServer, { board, cookie }: Lesson): Promise<Set<Id>> {
   const [window, welcome] = await BareWindow.open(
     `ws://127.0.0.1:${server.port}/live/boards/${board}`,
-    server.cookie,
+    cookie,
   );
   const ids = new Set<Id>();
   const asked: Id[] = [];
@@ -143,7 +171,10 @@ async function kept(server: BenchServer, board: Id): Promise<Set<Id>> {
 export async function measure(): Promise<Result> {
   const server = await BenchServer.start();
   const lessons: Lesson[] = [];
-  for (let n = 0; n < LESSONS; n++) lessons.push(await begin(server, n));
+  for (let n = 0; n < LESSONS; n++) {
+    if (n > 0 && n % EACH === 0) await server.changeTutor(`tutor${n}@example.org`);
+    lessons.push(await begin(server, n));
+  }
   const own = monitorEventLoopDelay({ resolution: 2 });
   own.enable();
   const began = performance.now();
@@ -168,7 +199,7 @@ export async function measure(): Promise<Result> {
   let confirmed = 0;
   let lost = 0;
   for (const lesson of lessons) {
-    const there = await kept(server, lesson.board);
+    const there = await kept(server, lesson);
     confirmed += lesson.confirmed.size;
     for (const id of lesson.confirmed) if (!there.has(id)) lost++;
   }

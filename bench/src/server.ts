@@ -72,6 +72,14 @@ export class BenchServer {
     return (response.status === 204 ? undefined : await response.json()) as T;
   }
 
+  /** Goes on as another tutor, whom this one invites. */
+  async changeTutor(email: string): Promise<void> {
+    const { token } = await this.post<{ token: string }>('/invitations');
+    this.cookie = '';
+    const password = 'ropes-and-knots';
+    await this.post('/invitations/accept', { token, name: 'Another tutor', email, password });
+  }
+
   get pid(): number {
     return this.child!.pid!;
   }

@@ -40,6 +40,8 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   const wish = async (board: string, what: string): Promise<void> => {
     await maren.button(`What to do with ${board}`).click();
     await maren.page.getByRole('menuitem', { name: what }).click();
+    // One that is still going away would take the next with it.
+    await expect(maren.page.getByRole('menu')).toHaveCount(0);
   };
   await wish('Stars', 'Give it another name');
   await maren.page.getByLabel('Name of the board').fill('Stars of November');

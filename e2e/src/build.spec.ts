@@ -91,7 +91,6 @@ function strangers(one: PNG, other: PNG): number {
 test('a board is built of a PDF, slides, pictures, a sound, a film, words, figures and a formula, kept as a file and opened in another course', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const maren = await Someone.at(browser, {
     permissions: ['clipboard-read', 'clipboard-write'],
   });
@@ -158,7 +157,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
     { name: 'Strings.wav', mimeType: 'audio/wav', buffer: Buffer.from(wav) },
     { name: 'Turning.webm', mimeType: 'video/webm', buffer: Buffer.from(film) },
   ]);
-  await expect.poll(() => kinds(maren), { timeout: 30_000 }).toEqual(['film', 'picture', 'sound']);
+  await expect.poll(() => kinds(maren)).toEqual(['film', 'picture', 'sound']);
 
   // Figures, words and a slip.
   const pressed = async (name: string): Promise<void> => {

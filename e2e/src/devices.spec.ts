@@ -15,10 +15,16 @@ interface Touch {
   readonly size?: number;
 }
 
-/** Sends a pointer event to the stage, as the browser would for a device we don't have here. */
-async function pointer(who: Someone, kind: 'down' | 'move' | 'up', touch: Touch): Promise<void> {
-  await who.stage.evaluate(
-    (element, { kind, id, type, at, pressure, size }) => {
+/** What pointers do, in order: `down`, `move`, `up`. */
+type Motion = readonly ['down' | 'move' | 'up', Touch];
+
+/**
+ * Sends pointer events to the stage, as the browser would for devices we don't have here. Those of one call come as
+ * quickly one after another as from a hand: this machine may stand still between two calls.
+ */
+async function pointers(who: Someone, ...motions: readonly Motion[]): Promise<void> {
+  await who.stage.evaluate((element, motions) => {
+    for (const [kind, { id, type, at, pressure, size }] of motions)
       element.dispatchEvent(
         new PointerEvent(`pointer${kind}`, {
           bubbles: true,
@@ -35,9 +41,7 @@ async function pointer(who: Someone, kind: 'down' | 'move' | 'up', touch: Touch)
           height: size ?? 12,
         }),
       );
-    },
-    { kind, ...touch },
-  );
+  }, motions);
 }
 
 async function stroke(
@@ -49,9 +53,9 @@ async function stroke(
 ): Promise<void> {
   for (let i = 0; i <= 8; i++) {
     const at = await who.locate(page, { x: 100 + i * 20, y });
-    await pointer(who, i === 0 ? 'down' : 'move', { ...touch, at, pressure: press(i) });
+    await pointers(who, [i === 0 ? 'down' : 'move', { ...touch, at, pressure: press(i) }]);
   }
-  await pointer(who, 'up', { ...touch, at: await who.locate(page, { x: 260, y }) });
+  await pointers(who, ['up', { ...touch, at: await who.locate(page, { x: 260, y }) }]);
 }
 
 async function lesson(
@@ -89,15 +93,18 @@ test('a finger writes, two fingers move and zoom the page', async ({ browser }) 
     { x: 350, y: 500 },
     { x: 450, y: 500 },
   ];
-  await pointer(noor, 'down', { id: 6, type: 'touch', at: a });
-  await pointer(noor, 'move', { id: 6, type: 'touch', at: { x: a.x + 2, y: a.y } });
-  await pointer(noor, 'down', { id: 7, type: 'touch', at: b });
-  for (let i = 1; i <= 10; i++) {
-    await pointer(noor, 'move', { id: 6, type: 'touch', at: { x: a.x - i * 8, y: a.y } });
-    await pointer(noor, 'move', { id: 7, type: 'touch', at: { x: b.x + i * 8, y: b.y } });
-  }
-  await pointer(noor, 'up', { id: 6, type: 'touch', at: a });
-  await pointer(noor, 'up', { id: 7, type: 'touch', at: b });
+  const motions: Motion[] = [
+    ['down', { id: 6, type: 'touch', at: a }],
+    ['move', { id: 6, type: 'touch', at: { x: a.x + 2, y: a.y } }],
+    ['down', { id: 7, type: 'touch', at: b }],
+  ];
+  for (let i = 1; i <= 10; i++)
+    motions.push(
+      ['move', { id: 6, type: 'touch', at: { x: a.x - i * 8, y: a.y } }],
+      ['move', { id: 7, type: 'touch', at: { x: b.x + i * 8, y: b.y } }],
+    );
+  motions.push(['up', { id: 6, type: 'touch', at: a }], ['up', { id: 7, type: 'touch', at: b }]);
+  await pointers(noor, ...motions);
   const [p, q] = [
     await noor.locate(page, { x: 200, y: 200 }),
     await noor.locate(page, { x: 300, y: 200 }),
@@ -112,10 +119,10 @@ test('a stylus writes with pressure while a palm rests; then fingers only move t
   browser,
 }) => {
   const { maren, noor, page } = await lesson(browser, server);
-  await pointer(noor, 'down', { id: 9, type: 'touch', at: { x: 600, y: 900 }, size: 70 });
+  await pointers(noor, ['down', { id: 9, type: 'touch', at: { x: 600, y: 900 }, size: 70 }]);
   await stroke(noor, page, { id: 2, type: 'pen' }, 240, (i) => 0.2 + i * 0.08);
-  await pointer(noor, 'move', { id: 9, type: 'touch', at: { x: 620, y: 905 }, size: 70 });
-  await pointer(noor, 'up', { id: 9, type: 'touch', at: { x: 620, y: 905 }, size: 70 });
+  const palm = { id: 9, type: 'touch', at: { x: 620, y: 905 }, size: 70 } as const;
+  await pointers(noor, ['move', palm], ['up', palm]);
   await expect.poll(() => maren.lines().then((l) => l.length)).toBe(1);
   await maren.seesInkAt(page, { x: 240, y: 240 });
 
@@ -123,9 +130,13 @@ test('a stylus writes with pressure while a palm rests; then fingers only move t
   await noor.page.evaluate(() => new Promise((done) => setTimeout(done, 800)));
   const before = await noor.locate(page, { x: 0, y: 0 });
   await stroke(noor, page, { id: 10, type: 'touch' }, 300);
-  await pointer(noor, 'down', { id: 11, type: 'touch', at: { x: 400, y: 800 } });
-  await pointer(noor, 'move', { id: 11, type: 'touch', at: { x: 400, y: 700 } });
-  await pointer(noor, 'up', { id: 11, type: 'touch', at: { x: 400, y: 700 } });
+  const finger = { id: 11, type: 'touch', at: { x: 400, y: 700 } } as const;
+  await pointers(
+    noor,
+    ['down', { ...finger, at: { x: 400, y: 800 } }],
+    ['move', finger],
+    ['up', finger],
+  );
   await expect.poll(() => noor.locate(page, { x: 0, y: 0 })).not.toEqual(before);
   expect((await noor.lines()).length).toBe(1);
 });

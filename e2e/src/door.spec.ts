@@ -12,7 +12,6 @@ test.afterEach(() => server.close());
 test('whoever comes waits at the door until the tutor lets them in, and can be sent out', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Tuesday sky-watching', 'ask');

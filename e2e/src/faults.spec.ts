@@ -9,7 +9,6 @@ import type { Place } from './people.js';
 
 let server: ServerProcess;
 let line: Line;
-test.describe.configure({ timeout: 60_000 });
 test.beforeEach(async () => {
   server = await ServerProcess.start();
   line = await Line.to(server.port);
@@ -199,4 +198,20 @@ test('two who write while the line of one comes and goes end with the same page'
   line.mend();
   await ida.isTold('Looking on');
   await agree(maren, ida, 12);
+});
+
+test('a screen that didn’t come over the line is told of, and comes when it is asked for again', async ({
+  browser,
+}) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(line.url);
+  line.cut();
+  await maren.page.getByRole('link', { name: 'Week', exact: true }).click();
+  const told = maren.page.getByRole('alert');
+  await expect(told).toContainText('This part of Cuaderno didn’t come. Check the connection');
+  line.mend();
+  await told.getByRole('button', { name: 'Reload' }).click();
+  await expect(maren.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
+  await maren.page.getByRole('link', { name: 'Week', exact: true }).click();
+  await expect(maren.button('Plan lessons')).toBeVisible();
 });

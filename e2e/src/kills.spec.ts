@@ -5,11 +5,12 @@ import { ServerProcess } from './house.js';
 import { Someone } from './people.js';
 
 /*
- * The server is killed fifty times at moments that nobody chose, while three people write, rub out and
+ * The server is killed again and again at moments that nobody chose, while three people write, rub out and
  * undo. Afterwards every screen, and the disk, have the same; and every line that was finished is there.
  */
 
-const KILLS = Number(process.env['KILLS'] ?? 50);
+/** As many as there is time for in every run of the tests; `KILLS=50` before a release. */
+const KILLS = Number(process.env['KILLS'] ?? 10);
 
 /** Repeatable chance (mulberry32), so that a run that failed can be seen again. */
 function chance(seed: number): () => number {
@@ -81,8 +82,16 @@ function all(who: Someone): Promise<Seen[]> {
   });
 }
 
-test('fifty kills at random moments under load lose nothing', async ({ browser }) => {
-  test.setTimeout(900_000);
+/**
+ * What every screen has alike. Of what was taken away, students have what it was only where it was theirs or they saw it go:
+ * to all others it is an empty place.
+ */
+function alike(seen: readonly Seen[]): object[] {
+  return seen.map((one) => (one.gone ? { id: one.id, gone: true } : one));
+}
+
+test('kills at random moments under load lose nothing', async ({ browser }) => {
+  test.setTimeout(180_000 + KILLS * 30_000);
   const server = await ServerProcess.start();
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
@@ -113,14 +122,13 @@ test('fifty kills at random moments under load lose nothing', async ({ browser }
   done = true;
   const drawn = await Promise.all(writing);
 
-  for (const who of people)
-    await expect(who.page.getByText('The line is away')).toBeHidden({ timeout: 30_000 });
+  for (const who of people) await expect(who.page.getByText('The line is away')).toBeHidden();
   const [first, ...others] = people;
   let state: Seen[] = [];
   await expect(async () => {
     state = await all(first!);
-    for (const who of others) expect(await all(who)).toEqual(state);
-  }).toPass({ timeout: 30_000 });
+    for (const who of others) expect(alike(await all(who))).toEqual(alike(state));
+  }).toPass({ timeout: 45_000 });
 
   // Every line that was finished is there once, whoever drew it, taken away or not.
   const counts = new Map<string, number>();
@@ -148,6 +156,12 @@ test('fifty kills at random moments under load lose nothing', async ({ browser }
   await server.run();
   const late = await Someone.at(browser);
   await late.join(link, 'Jonas');
-  await expect.poll(async () => JSON.stringify(await all(late))).toBe(JSON.stringify(state));
+  await expect
+    .poll(async () => JSON.stringify(alike(await all(late))))
+    .toBe(JSON.stringify(alike(state)));
+  // Who came late is sent nothing of what was taken away before.
+  const gone = (await all(late)).filter((one) => one.gone);
+  expect(gone.length).toBeGreaterThan(0);
+  expect(gone.every(({ ink }) => ink === '')).toBe(true);
   await server.close();
 });

@@ -13,7 +13,6 @@ const across = (y: number, from = 100, to = 400) =>
 test('a PDF becomes a board, two write on it live, the lesson becomes a record', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const server = await ServerProcess.start();
   const line = await Line.to(server.port);
   const maren = await Someone.at(browser);

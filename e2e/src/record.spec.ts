@@ -3,8 +3,6 @@ import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { hasCome, Someone } from './people.js';
 
-test.describe.configure({ timeout: 90_000 });
-
 let server: ServerProcess;
 
 test.beforeEach(async () => {
@@ -56,7 +54,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.button('Play').click();
   // Ida's line comes before Maren's, and at the end all is as it stood.
   await maren.seesInkAt(page!, idas!);
-  await expect(maren.button('Play')).toBeVisible({ timeout: 20_000 });
+  await expect(maren.button('Play')).toBeVisible();
   await maren.seesInkAt(page!, marens!);
   expect((await maren.lines()).length).toBe(3);
   // And back to a moment at which only hers was there.

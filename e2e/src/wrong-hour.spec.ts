@@ -3,8 +3,6 @@ import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
-test.describe.configure({ timeout: 90_000 });
-
 test('a student who comes at the wrong hour is told the right one, in their own time zone, and is in when it comes', async ({
   browser,
 }) => {

@@ -11,6 +11,9 @@ import {
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
+import { accountDeletion } from './account-deletion/account-deletion.js';
+import { accountDeletionRoutes } from './account-deletion/routes.js';
+import { passwordLetters } from './accounts/password-letters.js';
 import { arrangeRoutes } from './boards/arrange-routes.js';
 import { BoardFiles } from './boards/board-files.js';
 import { Bringing } from './boards/bringing.js';
@@ -19,6 +22,7 @@ import { exportRoutes } from './boards/export-routes.js';
 import { HeldFiles } from './boards/held-files.js';
 import { Imports } from './boards/import.js';
 import { boardRoutes } from './boards/routes.js';
+import { unreadableRoutes } from './boards/unreadable-routes.js';
 import { Boards } from './boards/service.js';
 import { BoardWriters } from './boards/writers.js';
 import type { Config } from './config.js';
@@ -31,6 +35,7 @@ import { fileRoutes } from './files/routes.js';
 import { KnownFiles } from './files/known-files.js';
 import { FileStore } from './files/store.js';
 import { healthRoutes } from './health/routes.js';
+import { uncaught } from './health/uncaught.js';
 import { lessons } from './lessons/plugin.js';
 import { absence } from './lessons/absence.js';
 import { joinRoutes } from './lessons/join-routes.js';
@@ -44,6 +49,7 @@ import { materialRoutes } from './materials/routes.js';
 import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
 import { Darkroom } from './pictures/darkroom.js';
+import { loggedError, loggedRequest } from './problems/log.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { archiveRoutes } from './archive/routes.js';
 import { hours } from './hours/hours.js';
@@ -67,18 +73,37 @@ import { ImportQueue } from './slides/queue.js';
 import { Reports } from './slides/reports.js';
 import { slideRoutes } from './slides/routes.js';
 import { SlideImports } from './slides/slide-imports.js';
+import { isOwnOrigin } from './site/own-origin.js';
 import { site } from './site/plugin.js';
+import { slowBodies } from './site/slow-bodies.js';
 import { workers } from './workers/plugin.js';
 
 /** Largest body of a request other than an upload, in bytes. */
 const BODY_LIMIT = 64 * 1024;
 
+/**
+ * Whom to believe about where a visitor comes from: those proxies that are ours. A visitor may write what they like
+ * into the header; only what our own proxies added to its end counts.
+ */
+function trusted(
+  proxies: Config['proxies'],
+): string[] | ((address: string, hop: number) => boolean) {
+  return typeof proxies === 'number' ? (_address, hop) => hop < proxies : proxies;
+}
+
 /** The whole server, ready to listen. Closing it finishes what was begun. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
   const app = Fastify({
-    logger: { level: config.logLevel },
+    logger: {
+      level: config.logLevel,
+      serializers: { req: loggedRequest, err: loggedError },
+    },
     bodyLimit: BODY_LIMIT,
-    trustProxy: config.behindProxy,
+    trustProxy: trusted(config.proxies),
+    // A large database takes its time to be copied before its tables are changed.
+    pluginTimeout: 0,
+    // Large files take long on thin lines; those that make no progress are ended by `slowBodies`.
+    requestTimeout: 0,
     // Names in links may be long; each route has its own limit.
     routerOptions: { maxParamLength: 300 },
     forceCloseConnections: true,
@@ -88,6 +113,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
 
   await mkdir(config.dataFolder, { recursive: true });
   await app.register(problems);
+  await app.register(uncaught);
+  await app.register(slowBodies, { patienceMs: config.bodyPatienceMs });
   await app.register(rateLimit, {
     max: config.requestsPerMinute,
     timeWindow: '1 minute',
@@ -96,10 +123,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   });
   app.addHook('onRequest', async (request) => {
     // Cookies are SameSite=Strict; this is the second lock on the same door.
-    const { origin, host } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
     const upgrades = request.headers.upgrade !== undefined;
-    if (origin && (changes || upgrades) && new URL(origin).host !== host)
+    if ((changes || upgrades) && !isOwnOrigin(request.headers))
       throw new ProblemError('wrong-origin');
   });
   await app.register(swagger, {
@@ -137,7 +163,17 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
   app.decorate(
     'boardFiles',
-    new BoardFiles(app.boards, app.logs, files, known, app.intake, app.workers, writers),
+    new BoardFiles(
+      ...([
+        app.boards,
+        () => app.db.lend(),
+        files,
+        known,
+        app.intake,
+        app.workers,
+        writers,
+      ] as const),
+    ),
   );
   const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
   await office.tidy();
@@ -173,10 +209,15 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   app.addHook('onClose', () => darkroom.close());
   await app.register(hours);
   await app.register(mailbox);
+  await app.register(passwordLetters, { address: config.address });
   await app.register(recordLinks, { folder: config.dataFolder, darkroom });
-  await app.register(studentData);
-  const heldFiles = new HeldFiles(app.boards, app.bus, files, app.workers, app.imports, app.log);
-  app.bus.onHeld = (board) => heldFiles.changed(board);
+  await app.register(studentData, { folder: config.dataFolder });
+  await app.register(accountDeletion, { folder: config.dataFolder });
+  const heldFiles = new HeldFiles(
+    ...([app.boards, app.bus, files, app.workers, app.imports, app.log, app.lessons] as const),
+  );
+  app.bus.onHeld = (board, when) =>
+    when === 'now' ? heldFiles.changed(board) : heldFiles.changedSoon(board);
   app.decorate('heldFiles', heldFiles);
   app.decorate('copies', new Copies(app.boards, app.bus, app.logs, writers));
   app.addHook('onReady', () => app.imports.resume());
@@ -194,6 +235,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(healthRoutes);
       await api.register(studentDataRoutes);
       await api.register(accountRoutes, { demo: config.demo });
+      await api.register(accountDeletionRoutes);
       await api.register(joinRoutes);
       await api.register(fileRoutes);
       await api.register(courseRoutes);
@@ -201,6 +243,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(boardRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(arrangeRoutes);
       await api.register(exportRoutes);
+      await api.register(unreadableRoutes);
       await api.register(intakeRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(slideRoutes);
       await api.register(materialRoutes);

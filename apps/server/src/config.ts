@@ -1,12 +1,20 @@
+import { isIP } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
+import { StartError } from './problems/start-error.js';
 import type { OfficeLimits } from './slides/office.js';
 
 const flag = z
   .enum(['0', '1'])
   .default('0')
   .transform((value) => value === '1');
+
+/** An address, or a range of them as 10.1.0.0/16. */
+function isAddress(text: string): boolean {
+  const [address = '', bits] = text.split('/');
+  return isIP(address) > 0 && (bits === undefined || /^\d{1,3}$/.test(bits));
+}
 
 const Environment = z.object({
   /** Folder that holds everything: the database, files, the signing key. */
@@ -23,8 +31,31 @@ const Environment = z.object({
   CUADERNO_AWAY_MINUTES: z.coerce.number().positive().default(30),
   /** Lets anyone sign in as the demo tutor with one click. */
   CUADERNO_DEMO: flag,
-  /** Set when a proxy in front serves https and names the visitor's address. */
-  CUADERNO_BEHIND_PROXY: flag,
+  /**
+   * Proxies in front of it that serve https and name the visitor's address: how many there are, one behind the
+   * other, or their addresses. Whoever else names an address in a header isn't believed.
+   */
+  CUADERNO_PROXIES: z
+    .string()
+    .trim()
+    .default('0')
+    .transform((text) =>
+      /^\d$/.test(text)
+        ? Number(text)
+        : text
+            .split(',')
+            .map((one) => one.trim())
+            .filter(Boolean),
+    )
+    .refine(
+      (found) => typeof found === 'number' || found.every(isAddress),
+      'give the number of proxies (1), or their addresses (10.0.0.1, 10.1.0.0/16)',
+    ),
+  /** Where people find it, as https://boards.example.org: for links in letters. */
+  CUADERNO_ADDRESS: z
+    .url({ protocol: /^https?$/ })
+    .transform((url) => new URL(url).origin)
+    .optional(),
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
 });
 
@@ -40,10 +71,15 @@ export interface Config {
   /** How long a lesson stays open without its tutor, in ms. */
   readonly awayMs: number;
   readonly demo: boolean;
-  readonly behindProxy: boolean;
+  /** How many proxies are believed, from this server on, or which. */
+  readonly proxies: number | string[];
+  /** Where people find it, as `https://…`; `null` where that isn't known. */
+  readonly address: string | null;
   readonly logLevel: string;
   /** Limits of the program that converts slides, where they aren't the usual ones. */
   readonly office?: Partial<OfficeLimits>;
+  /** How long the body of a request may make no progress, in ms. */
+  readonly bodyPatienceMs: number;
   /** Requests a minute from one address. */
   readonly requestsPerMinute: number;
 }
@@ -53,7 +89,7 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
   const result = Environment.safeParse(env);
   if (!result.success) {
     const { path, message } = result.error.issues[0]!;
-    throw new Error(`The setting ${path.join('.')} can't be used: ${message}.`);
+    throw new StartError(`The setting ${path.join('.')} can't be used: ${message}.`);
   }
   const e = result.data;
   return {
@@ -66,10 +102,16 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     messagesPerSecond: e.CUADERNO_MESSAGES_PER_SECOND,
     awayMs: e.CUADERNO_AWAY_MINUTES * 60_000,
     demo: e.CUADERNO_DEMO,
-    behindProxy: e.CUADERNO_BEHIND_PROXY,
+    proxies: e.CUADERNO_PROXIES,
+    address: e.CUADERNO_ADDRESS ?? (isLoopback(e.HOST) ? `http://localhost:${e.PORT}` : null),
     logLevel: e.LOG_LEVEL,
+    bodyPatienceMs: 30_000,
     requestsPerMinute: 3000,
   };
+}
+
+function isLoopback(host: string): boolean {
+  return host === 'localhost' || host === '::1' || host.startsWith('127.');
 }
 
 /** Settings for a test: a folder of its own, any free port, no site. */

@@ -1,6 +1,7 @@
 import { House } from '../testing/harness.js';
 import { checkPassword, hashPassword } from './password.js';
-import { Throttle } from './throttle.js';
+import type { ProblemError } from '../problems/index.js';
+import { Guesses } from './guesses.js';
 
 describe('passwords', () => {
   it('are kept as salted scrypt hashes that tell nothing', async () => {
@@ -25,29 +26,49 @@ describe('passwords', () => {
   });
 });
 
-describe('slowing down', () => {
-  it('begins after the free tries, doubles, has an end, and is forgotten', () => {
-    let now = 0;
-    const throttle = new Throttle(5, () => now);
-    const wait = (): number => {
-      try {
-        throttle.check('k');
-        return 0;
-      } catch (error) {
-        return (error as { retryAfter: number }).retryAfter;
-      }
-    };
-    const waits = Array.from({ length: 8 }, () => {
-      const seconds = wait();
-      now += seconds * 1000;
-      throttle.failed('k');
-      return seconds;
-    });
-    expect(waits).toEqual([0, 0, 0, 0, 0, 1, 2, 4]);
-    for (let i = 0; i < 20; i++) throttle.failed('k');
-    expect(wait()).toBe(300);
-    throttle.succeeded('k');
-    expect(wait()).toBe(0);
+describe('guessing', () => {
+  const tries = async (guesses: Guesses, times: number): Promise<number> => {
+    const all = Array.from({ length: times }, () =>
+      guesses.begin('k').then(
+        () => true,
+        () => false,
+      ),
+    );
+    return (await Promise.all(all)).filter(Boolean).length;
+  };
+
+  it('ends after so many wrong ones, also at once, and says for how long', async () => {
+    const guesses = new Guesses(30);
+    expect(await tries(guesses, 400)).toBe(30);
+    const refused = await guesses.begin('k').catch((error: unknown) => error as ProblemError);
+    expect((refused as ProblemError).problem.detail).toMatch(/Wait 60 minutes/);
+    expect((refused as ProblemError).retryAfter).toBeLessThanOrEqual(3600);
+    await guesses.begin('another');
+  });
+
+  it('isn’t forgiven for a right one', async () => {
+    const guesses = new Guesses(30);
+    await tries(guesses, 29);
+    await guesses.begin('k');
+    await guesses.right('k');
+    expect(await tries(guesses, 10)).toBe(1);
+  });
+
+  it('is over after an hour, whatever the clock says by then', async () => {
+    jasmine.clock().install();
+    jasmine.clock().mockDate(new Date('2026-11-29T12:00:00Z'));
+    try {
+      const guesses = new Guesses(3);
+      expect(await tries(guesses, 5)).toBe(3);
+      // Somebody sets the clock back by two days.
+      jasmine.clock().mockDate(new Date('2026-11-27T12:00:00Z'));
+      const refused = await guesses.begin('k').catch((error: unknown) => error as ProblemError);
+      expect((refused as ProblemError).retryAfter).toBeLessThanOrEqual(3600);
+      jasmine.clock().tick(3_600_001);
+      expect(await tries(guesses, 5)).toBe(3);
+    } finally {
+      jasmine.clock().uninstall();
+    }
   });
 });
 
@@ -83,14 +104,14 @@ describe('signing in', () => {
     expect(wrongPassword.headers['content-type']).toContain('application/problem+json');
   });
 
-  it('slows down after five tries, the right password too, and says for how long', async () => {
+  it('slows down after ten tries, the right password too, and says for how long', async () => {
     const visitor = house.visitor();
-    for (let i = 0; i < 6; i++)
+    for (let i = 0; i < 10; i++)
       await visitor.post('/sign-in', { ...right, password: `guess ${i}` });
     const response = await visitor.post('/sign-in', right);
     expect(response.statusCode).toBe(429);
     expect(Number(response.headers['retry-after'])).toBeGreaterThan(0);
-    expect(response.json<{ detail: string }>().detail).toMatch(/Wait \d+ second/);
+    expect(response.json<{ detail: string }>().detail).toMatch(/Wait \d+ minutes/);
   });
 
   it('keeps its cookie from scripts and other sites', async () => {

@@ -1,4 +1,5 @@
-export { accounts } from './plugin.js';
+export { accounts, endSession } from './plugin.js';
 export { accountRoutes } from './routes.js';
-export { Throttle } from './throttle.js';
+export { Guesses } from './guesses.js';
+export type { Session, Sessions } from './sessions.js';
 export type { Tutor } from './service.js';

@@ -2,20 +2,26 @@ import cookie from '@fastify/cookie';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import { ProblemError } from '../problems/index.js';
-import { Accounts, SESSION_MS } from './service.js';
+import { Accounts } from './service.js';
 import type { Tutor } from './service.js';
+import { SESSION_MS, Sessions } from './sessions.js';
+import type { Session } from './sessions.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     accounts: Accounts;
+    sessions: Sessions;
     /** Hook: lets only a signed-in tutor through. */
-    tutorOnly(request: FastifyRequest): Promise<void>;
+    tutorOnly(request: FastifyRequest, reply: FastifyReply): Promise<void>;
     /** The tutor whose cookie came with the request, if any. */
     tutorOf(request: FastifyRequest): Promise<Tutor | null>;
+    /** The session whose cookie came with the request, if it is on. */
+    sessionOf(request: FastifyRequest): Promise<Session | null>;
   }
   interface FastifyRequest {
     /** Set where `tutorOnly` let the request through. */
     tutor: Tutor;
+    session: Session;
   }
 }
 
@@ -33,7 +39,7 @@ export function setSession(request: FastifyRequest, reply: FastifyReply, token: 
 
 export async function endSession(request: FastifyRequest, reply: FastifyReply): Promise<void> {
   const token = request.cookies[COOKIE];
-  if (token) await request.server.accounts.closeSession(token);
+  if (token) await request.server.sessions.end(token);
   reply.clearCookie(COOKIE, { path: '/' });
 }
 
@@ -41,17 +47,26 @@ export async function endSession(request: FastifyRequest, reply: FastifyReply): 
 export const accounts = fp(
   async (app) => {
     await app.register(cookie);
-    const service = new Accounts(app.db);
-    app.decorate('accounts', service);
-    app.decorate('tutorOf', async (request: FastifyRequest) => {
+    const sessions = new Sessions(app.db);
+    app.decorate('accounts', new Accounts(app.db));
+    app.decorate('sessions', sessions);
+    app.decorate('sessionOf', async (request: FastifyRequest) => {
       const token = request.cookies[COOKIE];
-      return token ? service.bySession(token) : null;
+      return token ? sessions.find(token) : null;
     });
+    app.decorate(
+      'tutorOf',
+      async (request: FastifyRequest) => (await app.sessionOf(request))?.tutor ?? null,
+    );
     app.decorateRequest('tutor');
-    app.decorate('tutorOnly', async (request: FastifyRequest) => {
-      const tutor = await app.tutorOf(request);
-      if (!tutor) throw new ProblemError('not-signed-in');
-      request.tutor = tutor;
+    app.decorateRequest('session');
+    app.decorate('tutorOnly', async (request: FastifyRequest, reply: FastifyReply) => {
+      const session = await app.sessionOf(request);
+      if (!session) throw new ProblemError('not-signed-in');
+      request.tutor = session.tutor;
+      request.session = session;
+      // A session that is used doesn't end in the middle of a week of work.
+      if (await sessions.renew(session)) setSession(request, reply, request.cookies[COOKIE]!);
     });
   },
   { name: 'accounts', dependencies: ['database'] },

@@ -2,6 +2,7 @@ import { PersonName } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ProblemError } from '../problems/index.js';
+import { Guesses } from './guesses.js';
 import { endSession, setSession } from './plugin.js';
 
 const Email = z
@@ -20,6 +21,11 @@ const Me = z.object({
   setUp: z.boolean(),
   demo: z.boolean(),
 });
+
+const Token = z.string().min(1).max(100);
+
+/** Letters an hour that are sent to who forgot their password, for one address. */
+const RESETS = 10;
 
 const tags = ['accounts'];
 
@@ -50,7 +56,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     async (request, reply) => {
       const { name, email, password } = request.body;
       const tutor = await app.accounts.setUp(name, email, password);
-      setSession(request, reply, await app.accounts.openSession(tutor));
+      setSession(request, reply, await app.sessions.open(tutor));
       return reply.status(204).send(null);
     },
   );
@@ -68,7 +74,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     async (request, reply) => {
       const { email, password } = request.body;
       const tutor = await app.accounts.signIn(email, password, request.ip);
-      setSession(request, reply, await app.accounts.openSession(tutor));
+      setSession(request, reply, await app.sessions.open(tutor));
       return reply.status(204).send(null);
     },
   );
@@ -78,6 +84,89 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     { schema: { tags, summary: 'Sign out', response: { 204: z.null() } } },
     async (request, reply) => {
       await endSession(request, reply);
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.post(
+    '/sign-out/everywhere',
+    {
+      onRequest: app.tutorOnly,
+      schema: {
+        tags,
+        summary: 'Sign out on every browser but this one',
+        response: { 204: z.null() },
+      },
+    },
+    async ({ tutor, session }, reply) => {
+      await app.sessions.endAll(tutor.id, session.key);
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.get(
+    '/account',
+    {
+      onRequest: app.tutorOnly,
+      schema: {
+        tags,
+        summary: 'The account of who is signed in',
+        response: { 200: z.object({ name: z.string(), email: z.string() }) },
+      },
+    },
+    ({ tutor: { name, email } }) => ({ name, email }),
+  );
+
+  app.post(
+    '/account/password',
+    {
+      onRequest: app.tutorOnly,
+      schema: {
+        tags,
+        summary: 'Change the password; other browsers are signed out',
+        body: z.object({ old: z.string().max(200), password: NewPassword }),
+        response: { 204: z.null() },
+      },
+    },
+    async ({ tutor, session, body }, reply) => {
+      await app.accounts.changePassword(tutor, body.old, body.password);
+      await app.sessions.endAll(tutor.id, session.key);
+      return reply.status(204).send(null);
+    },
+  );
+
+  const asked = new Guesses(RESETS);
+  app.post(
+    '/password/forgotten',
+    {
+      schema: {
+        tags,
+        summary: 'Send a letter with a link by which the password can be set anew',
+        body: z.object({ email: Email }),
+        response: { 204: z.null() },
+      },
+    },
+    async (request, reply) => {
+      await asked.begin(request.ip);
+      app.passwordLetters.send(request.body.email);
+      return reply.status(204).send(null);
+    },
+  );
+
+  app.post(
+    '/password/reset',
+    {
+      schema: {
+        tags,
+        summary: 'Set the password anew, by the link of a letter; every browser is signed out',
+        body: z.object({ token: Token, password: NewPassword }),
+        response: { 204: z.null() },
+      },
+    },
+    async (request, reply) => {
+      const tutor = await app.accounts.reset(request.body.token, request.body.password);
+      await app.sessions.endAll(tutor.id);
+      setSession(request, reply, await app.sessions.open(tutor));
       return reply.status(204).send(null);
     },
   );
@@ -95,8 +184,6 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     async ({ tutor }, reply) =>
       reply.status(201).send({ token: await app.accounts.invite(tutor.id) }),
   );
-
-  const Token = z.string().min(1).max(100);
 
   app.post(
     '/invitations/look',
@@ -124,7 +211,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     async (request, reply) => {
       const { token, name, email, password } = request.body;
       const tutor = await app.accounts.accept(token, name, email, password);
-      setSession(request, reply, await app.accounts.openSession(tutor));
+      setSession(request, reply, await app.sessions.open(tutor));
       return reply.status(204).send(null);
     },
   );
@@ -136,7 +223,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
       async (request, reply) => {
         const tutor = await app.accounts.first();
         if (!tutor) throw new ProblemError('unavailable');
-        setSession(request, reply, await app.accounts.openSession(tutor));
+        setSession(request, reply, await app.sessions.open(tutor));
         return reply.status(204).send(null);
       },
     );

@@ -1,29 +1,25 @@
 import { newId } from '@cuaderno/core';
 import { asc, count, eq, lt, ne } from 'drizzle-orm';
-import { createHash, randomBytes } from 'node:crypto';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
+import { Guesses } from './guesses.js';
 import { checkPassword, hashPassword } from './password.js';
-import { invitations, sessions, tutors } from './tables.js';
-import { Throttle } from './throttle.js';
-
-/** How long a sign-in lasts, in ms. */
-export const SESSION_MS = 30 * 24 * 3600_000;
+import { invitations, passwordResets, tutors } from './tables.js';
+import { hashToken, newToken } from './token.js';
 
 /** How long an invitation is good, in ms. */
 const INVITATION_MS = 14 * 24 * 3600_000;
 
-/** Wrong passwords before it slows down. */
-const FREE_TRIES = 5;
+/** How long a password may be set anew after that was asked for, in ms. */
+const RESET_MS = 3600_000;
+
+/** Wrong passwords an hour: from one address for one account, from one address, and for one account. */
+const WRONG = { both: 10, address: 15, account: 100 } as const;
 
 export interface Tutor {
   readonly id: string;
   readonly name: string;
   readonly email: string;
-}
-
-function hashToken(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
 }
 
 /** E-mail as it is compared: case and the way accents were typed don't matter. */
@@ -32,7 +28,9 @@ function comparable(email: string): string {
 }
 
 export class Accounts {
-  private readonly throttle = new Throttle(FREE_TRIES);
+  private readonly byBoth = new Guesses(WRONG.both);
+  private readonly byAddress = new Guesses(WRONG.address);
+  private readonly byAccount = new Guesses(WRONG.account);
 
   constructor(private readonly db: Database) {}
 
@@ -41,10 +39,21 @@ export class Accounts {
     return (row?.n ?? 0) > 0;
   }
 
-  /** The first tutor. Throws `set-up-done` if there is one. */
+  /** The first tutor. Throws `set-up-done` if there is one, however many try at once. */
   async setUp(name: string, email: string, password: string): Promise<Tutor> {
     if (await this.isSetUp()) throw new ProblemError('set-up-done');
-    return this.add(name, email, password);
+    const tutor = { id: newId(), name, email: comparable(email) };
+    const passwordHash = await hashPassword(password);
+    // Looked at and written in one: of those who came at once, one is the first.
+    const [made] = await this.db.raw([
+      {
+        sql: `INSERT INTO tutors (id, email, name, password_hash, created_at)
+          SELECT ?, ?, ?, ?, ? WHERE NOT EXISTS (SELECT 1 FROM tutors) RETURNING id`,
+        params: [tutor.id, tutor.email, name, passwordHash, Date.now()],
+      },
+    ]);
+    if (made!.length === 0) throw new ProblemError('set-up-done');
+    return tutor;
   }
 
   async add(name: string, email: string, password: string): Promise<Tutor> {
@@ -59,17 +68,19 @@ export class Accounts {
    * @param from the visitor's address: guessing many accounts from one place slows down too
    */
   async signIn(email: string, password: string, from: string): Promise<Tutor> {
-    const keys = [`account ${comparable(email)}`, `address ${from}`];
-    for (const key of keys) this.throttle.check(key);
-    // Counted before the password is checked: tries made at the same moment count as well.
-    for (const key of keys) this.throttle.failed(key);
+    const guesses = [
+      [this.byBoth, `${comparable(email)} ${from}`],
+      [this.byAddress, from],
+      [this.byAccount, comparable(email)],
+    ] as const;
+    for (const [limit, key] of guesses) await limit.begin(key);
     const [row] = await this.db
       .select()
       .from(tutors)
       .where(eq(tutors.email, comparable(email)));
     if (!(await checkPassword(password, row?.passwordHash)) || !row)
       throw new ProblemError('sign-in-failed');
-    for (const key of keys) this.throttle.succeeded(key);
+    for (const [limit, key] of guesses) await limit.right(key);
     return { id: row.id, name: row.name, email: row.email };
   }
 
@@ -89,7 +100,7 @@ export class Accounts {
 
   /** A word to another tutor to come in; its token is for the link alone, and good once. */
   async invite(by: string): Promise<string> {
-    const token = randomBytes(24).toString('base64url');
+    const token = newToken();
     const now = Date.now();
     await this.db.delete(invitations).where(lt(invitations.expiresAt, now));
     await this.db
@@ -126,28 +137,60 @@ export class Accounts {
     return this.add(name, email, password);
   }
 
-  /** A new session; its token is for the cookie alone. */
-  async openSession(tutor: Tutor): Promise<string> {
-    const token = randomBytes(32).toString('base64url');
-    const now = Date.now();
-    await this.db.delete(sessions).where(lt(sessions.expiresAt, now));
-    await this.db
-      .insert(sessions)
-      .values({ tokenHash: hashToken(token), tutor: tutor.id, expiresAt: now + SESSION_MS });
-    return token;
+  /** Throws `wrong-password` or `slow-down`. */
+  async changePassword(tutor: Tutor, old: string, next: string): Promise<void> {
+    await this.confirm(tutor, old);
+    await this.setPassword(tutor.id, next);
   }
 
-  async closeSession(token: string): Promise<void> {
-    await this.db.delete(sessions).where(eq(sessions.tokenHash, hashToken(token)));
+  /** Whoever does something that can't be undone says their password once more. Throws `wrong-password`, `slow-down`. */
+  async confirm(tutor: Tutor, password: string): Promise<void> {
+    const key = `confirm ${tutor.id}`;
+    await this.byAccount.begin(key);
+    const [row] = await this.db.select().from(tutors).where(eq(tutors.id, tutor.id));
+    if (!(await checkPassword(password, row?.passwordHash)))
+      throw new ProblemError('wrong-password');
+    await this.byAccount.right(key);
   }
 
-  async bySession(token: string): Promise<Tutor | null> {
+  /**
+   * A word by which the password can be set anew, once, within an hour; `null` where no account has this e-mail.
+   * Those that were asked for before are no longer good.
+   */
+  async askReset(email: string): Promise<{ token: string; tutor: Tutor } | null> {
     const [row] = await this.db
-      .select({ id: tutors.id, name: tutors.name, email: tutors.email, until: sessions.expiresAt })
-      .from(sessions)
-      .innerJoin(tutors, eq(tutors.id, sessions.tutor))
-      .where(eq(sessions.tokenHash, hashToken(token)));
-    if (!row || row.until < Date.now()) return null;
+      .select()
+      .from(tutors)
+      .where(eq(tutors.email, comparable(email)));
+    if (!row) return null;
+    const token = newToken();
+    const expiresAt = Date.now() + RESET_MS;
+    await this.db.batch([
+      this.db.delete(passwordResets).where(eq(passwordResets.tutor, row.id)),
+      this.db
+        .insert(passwordResets)
+        .values({ tokenHash: hashToken(token), tutor: row.id, expiresAt }),
+    ]);
+    return { token, tutor: { id: row.id, name: row.name, email: row.email } };
+  }
+
+  /** Sets the password anew, by such a word. Throws `reset-over`. */
+  async reset(token: string, password: string): Promise<Tutor> {
+    // Whoever takes it away has it: it is good once.
+    const [taken] = await this.db
+      .delete(passwordResets)
+      .where(eq(passwordResets.tokenHash, hashToken(token)))
+      .returning();
+    const [row] = taken
+      ? await this.db.select().from(tutors).where(eq(tutors.id, taken.tutor))
+      : [];
+    if (!taken || !row || taken.expiresAt < Date.now()) throw new ProblemError('reset-over');
+    await this.setPassword(row.id, password);
     return { id: row.id, name: row.name, email: row.email };
+  }
+
+  private async setPassword(tutor: string, password: string): Promise<void> {
+    const passwordHash = await hashPassword(password);
+    await this.db.update(tutors).set({ passwordHash }).where(eq(tutors.id, tutor));
   }
 }

@@ -31,3 +31,13 @@ export const invitations = sqliteTable('invitations', {
     .references(() => tutors.id),
   expiresAt: integer('expires_at').notNull(),
 });
+
+/** A word by which a tutor who forgot their password sets it anew; good once. */
+export const passwordResets = sqliteTable('password_resets', {
+  /** SHA-256 of the link's token. */
+  tokenHash: text('token_hash').primaryKey(),
+  tutor: text()
+    .notNull()
+    .references(() => tutors.id, { onDelete: 'cascade' }),
+  expiresAt: integer('expires_at').notNull(),
+});

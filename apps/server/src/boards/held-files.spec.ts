@@ -107,6 +107,30 @@ describe('a file of which a page is held back', () => {
     expect(await words((await fileOf(pages[0]!)).file)).not.toContain('Page 2');
   });
 
+  it('reaches no student with a page that was taken out before the lesson; of one that is taken out in it, they have it', async () => {
+    const whole = (await fileOf(pages[0]!)).file;
+    const room = (await house.app.bus.room(house.board))!;
+    const maren = { id: newId(), role: 'tutor', trust: 'hands' } as const;
+    const remove = (page: Id) =>
+      room.take([operation({ kind: 'pages.remove', pages: [page] })], maren);
+    // While the lesson is on, everyone has seen the page: nothing is taken apart under their eyes.
+    await remove(pages[0]!);
+    expect(await words(whole)).toContain('Page 1');
+    const { id } = house.app.lessons.onBoard(house.board)!;
+    await house.tutor.post(`/lessons/${id}/close`);
+    await house.openLesson();
+    student = await house.student('Ben');
+    expect(await words(whole)).toBeNull();
+    await house.app.heldFiles.settled();
+    const rest = (await words((await fileOf(pages[1]!)).file))!;
+    expect(rest).toContain('Page 2');
+    expect(rest).not.toContain('Page 1');
+    expect(await words(whole)).toBeNull();
+    // It comes back with what it was printed with.
+    await room.take([operation({ kind: 'pages.restore', pages: [pages[0]!] })], maren);
+    expect(await words((await fileOf(pages[0]!)).file)).toContain('Page 1');
+  });
+
   it('may hold back all its pages: then no student has it, and it stays whole', async () => {
     const whole = (await fileOf(pages[0]!)).file;
     const room = (await house.app.bus.room(house.board))!;

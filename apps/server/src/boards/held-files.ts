@@ -3,21 +3,29 @@ import type { Actor, Board, FileHash, Id, Operation, PrintedPage } from '@cuader
 import type { FastifyBaseLogger } from 'fastify';
 import { Readable } from 'node:stream';
 import type { FileStore } from '../files/store.js';
+import type { Lessons } from '../lessons/service.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { Workers } from '../workers/plugin.js';
 import type { Imports } from './import.js';
 import type { Boards } from './service.js';
 
-/** Which files students of a board may have, as it is now; reckoned once for each state of it. */
-const known = new WeakMap<Board, ReadonlySet<FileHash>>();
+/** Which files students of a board may have in a lesson, as it is now; reckoned once for each state of it. */
+const known = new WeakMap<
+  Board,
+  { readonly since: number; readonly files: ReadonlySet<FileHash> }
+>();
+
+/** How long is waited after pages were taken out for others to be, in ms: a file is taken apart once for all of them. */
+const SOON = 20_000;
 
 /**
- * Keeps the files of pages that are held back from students. A PDF is sent whole, so one that has
+ * Keeps the files of pages that are held back or were taken out from students. A PDF is sent whole, so one that has
  * such a page beside others that are shown is taken apart: from then on the pages lie in files of
  * their own. Until that is done students get none of it.
  */
 export class HeldFiles {
   private readonly running = new Map<Id, Promise<void>>();
+  private readonly coming = new Map<Id, ReturnType<typeof setTimeout>>();
 
   constructor(
     private readonly boards: Boards,
@@ -26,21 +34,40 @@ export class HeldFiles {
     private readonly workers: Workers,
     private readonly imports: Imports,
     private readonly log: FastifyBaseLogger,
+    private readonly lessons: Pick<Lessons, 'onBoard'>,
   ) {}
 
   async mayHave(board: Id, file: FileHash): Promise<boolean> {
     const room = this.bus.open(board) ?? (await this.bus.room(board));
     if (!room) return false;
     const state = room.board;
-    let files = known.get(state);
-    if (!files) known.set(state, (files = filesForStudents(state)));
+    const since = this.since(board);
+    let here = known.get(state);
+    if (here?.since !== since)
+      known.set(state, (here = { since, files: filesForStudents(state, since) }));
     // A server that was stopped in the middle goes on when the file is asked for.
-    if (!files.has(file) && mixedFiles(state).has(file)) this.changed(board);
-    return files.has(file);
+    if (!here.files.has(file) && mixedFiles(state, since).has(file)) this.changed(board);
+    return here.files.has(file);
   }
 
-  /** Something is held back or shown from now on: takes files apart where that is needed. */
+  /** Since when the lesson on a board is open, in ms since 1970; `Infinity` where none is. */
+  private since(board: Id): number {
+    return this.lessons.onBoard(board)?.openedAt ?? Infinity;
+  }
+
+  /**
+   * Pages were taken out or came back: files are taken apart when no others have been for a while. Nobody is there yet
+   * for whom that must not wait; when the lesson begins, it doesn't.
+   */
+  changedSoon(board: Id): void {
+    clearTimeout(this.coming.get(board));
+    this.coming.set(board, setTimeout(() => this.changed(board), SOON).unref());
+  }
+
+  /** Something is held back, taken out or shown from now on: takes files apart where that is needed. */
   changed(board: Id): void {
+    clearTimeout(this.coming.get(board));
+    this.coming.delete(board);
     const before = this.running.get(board) ?? Promise.resolve();
     // Pages that are still coming would be of the file that was taken apart.
     const work = before
@@ -57,13 +84,15 @@ export class HeldFiles {
 
   /** Waits for what is under way. */
   async settled(): Promise<void> {
+    for (const timer of this.coming.values()) clearTimeout(timer);
+    this.coming.clear();
     while (this.running.size > 0) await Promise.all(this.running.values());
   }
 
   private async separate(board: Id): Promise<void> {
     const room = await this.bus.room(board);
     if (!room) return;
-    const mixed = await room.between(mixedFiles);
+    const mixed = await room.between((state) => mixedFiles(state, this.since(board)));
     if (mixed.size === 0) return;
     const owner: Actor = {
       id: await this.boards.owner(board),
@@ -96,9 +125,9 @@ export class HeldFiles {
     file: FileHash,
     pages: readonly PrintedPage[],
   ): Promise<Map<Id, { file: FileHash; number: number }>> {
-    const held = pages.filter((page) => page.held);
+    const held = pages.filter((page) => page.kept);
     // A page may lie on the board more than once, shown here and held back there: then it is shown.
-    const shown = new Set(pages.filter((page) => !page.held).map(({ paper }) => paper.number));
+    const shown = new Set(pages.filter((page) => !page.kept).map(({ paper }) => paper.number));
     const numbers = [...new Set(held.map(({ paper }) => paper.number))].filter(
       (number) => !shown.has(number),
     );
@@ -115,8 +144,8 @@ export class HeldFiles {
     const single = new Map<number, FileHash>();
     for (const [i, number] of numbers.entries()) single.set(number, await keep(taken[i]!));
     return new Map(
-      pages.map(({ id, paper, held: back }) => {
-        const own = back ? single.get(paper.number) : undefined;
+      pages.map(({ id, paper, kept }) => {
+        const own = kept ? single.get(paper.number) : undefined;
         return [id, own ? { file: own, number: 1 } : { file: without, number: paper.number }];
       }),
     );

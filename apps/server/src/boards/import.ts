@@ -24,13 +24,17 @@ import { Lifting, writing } from './lifting.js';
 import type { Lifted } from './lifting.js';
 import type { BoardInfo, Boards } from './service.js';
 
-const FAULTS: Record<PdfFault, ProblemCode> = {
+const FAULTS: Record<PdfFault | 'too-slow', ProblemCode> = {
+  'too-slow': 'file-too-slow',
   empty: 'file-empty',
   'not-pdf': 'file-not-pdf',
   truncated: 'file-truncated',
   locked: 'file-locked',
   broken: 'file-broken',
 };
+
+/** Most pages that are laid into a board that is there. */
+const MAX_PAGES_INTO = 5000;
 
 /** What a file calls its pages, by number. */
 type PageNames = ReadonlyMap<number, string>;
@@ -107,15 +111,12 @@ export class Imports {
       let board: Promise<BoardInfo> | null = null;
       let names: PageNames = new Map();
       const naming: Operation[] = [];
-      const work = this.inspect(file.path, 1, {
-        count: (n) => {
+      const take = {
+        count: (n: number) => {
           count = n;
-          if (n > upload.maxPages)
-            throw new ProblemError('too-many-pages', {
-              detail: `It has ${n} pages; a board holds ${upload.maxPages}. Split it and bring the part you need.`,
-            });
+          if (n > upload.maxPages) throw tooMany(n, upload.maxPages);
         },
-        pages: async (placements, first) => {
+        pages: async (placements: readonly (PdfPlacement | null)[], first: number) => {
           if (!board) {
             if (!placements.some((placement) => placement && fits(placement)))
               throw new ProblemError(placements.some(Boolean) ? 'page-size' : 'file-broken');
@@ -129,11 +130,12 @@ export class Imports {
           await this.addPages(id, upload.tutor, run, ops);
           resolve(await board);
         },
-        names: async (found) => {
+        names: async (found: PageNames) => {
           names = found;
           if (board) await this.namePages((await board).id, upload.tutor, file.hash, found);
         },
-      });
+      };
+      const work = this.inspect(file.path, 1, take, upload.maxPages);
       this.track(
         work.catch((error: unknown) => {
           reject(error as Error);
@@ -152,16 +154,21 @@ export class Imports {
     file: StoredFile,
     tutor: string,
     after: string | null,
+    maxPages = MAX_PAGES_INTO,
   ): Promise<string[]> {
     let names: PageNames = new Map();
     const placements: (PdfPlacement | null)[] = [];
     const { file: shown, madeOf, written, release } = await this.lifting.lift(file);
     try {
-      await this.inspect(shown.path, 1, {
-        count: () => undefined,
-        pages: (run) => Promise.resolve(void placements.push(...run)),
-        names: (found) => Promise.resolve(void (names = found)),
-      });
+      const take = {
+        count: (n: number) => {
+          if (n > maxPages) throw tooMany(n, maxPages);
+        },
+        pages: (run: readonly (PdfPlacement | null)[]) =>
+          Promise.resolve(void placements.push(...run)),
+        names: (found: PageNames) => Promise.resolve(void (names = found)),
+      };
+      await this.inspect(shown.path, 1, take, maxPages);
       if (!placements.some(Boolean)) throw new ProblemError('file-broken');
       if (madeOf)
         await this.boards.addFile(board, { ...shown, type: 'application/pdf', name: '', madeOf });
@@ -235,7 +242,8 @@ export class Imports {
 
   private track(work: Promise<void>): void {
     this.running.add(work);
-    void work.finally(() => this.running.delete(work));
+    const done = (): void => void this.running.delete(work);
+    work.then(done, done);
   }
 
   private async addPages(
@@ -294,10 +302,11 @@ export class Imports {
       pages(placements: readonly (PdfPlacement | null)[], first: number): Promise<void>;
       names(names: PageNames): Promise<void>;
     },
+    most = Infinity,
   ): Promise<void> {
     let number = from;
     let chain: Promise<void> = Promise.resolve();
-    await this.workers.inspectPdf(path, from, (news) => {
+    await this.workers.inspectPdf(path, from, most, (news) => {
       chain = chain.then(async () => {
         if (news.kind === 'fault') throw new ProblemError(FAULTS[news.fault]);
         if (news.kind === 'count') take.count(news.count);
@@ -312,6 +321,12 @@ export class Imports {
     });
     await chain;
   }
+}
+
+function tooMany(count: number, most: number): ProblemError {
+  return new ProblemError('too-many-pages', {
+    detail: `It has ${count} pages; a board holds ${most}. Split it and bring the part you need.`,
+  });
 }
 
 function tutorActor(id: string): Actor {

@@ -1,7 +1,26 @@
-import { emptyBoard, fold, newId, pack, unpack } from '@cuaderno/core';
-import type { Board, Entry, KeptEntry, Nothing } from '@cuaderno/core';
+import {
+  A4,
+  apply,
+  BoardDraft,
+  checkStroke,
+  emptyBoard,
+  keysBetween,
+  newId,
+  pack,
+  unpack,
+} from '@cuaderno/core';
+import type {
+  Board,
+  Entry,
+  Id,
+  KeptEntry,
+  KnownOperation,
+  Nothing,
+  Unreadable,
+} from '@cuaderno/core';
 import { and, count, eq, lte, max, sql } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
+import { readOperation } from './operation-check.js';
 import { boards, operations } from './tables.js';
 
 /** Rows in one INSERT: SQLite takes at most 32,766 values, at nine a row. */
@@ -42,11 +61,77 @@ function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
   return [board, seq, id, by, at, lesson, kind, 'page' in op ? op.page : null, pack(rest)];
 }
 
+/** Entries that are folded before others are served. */
+const FOLDED_AT_ONCE = 4000;
+
+/** The board after these entries. Boards may be large, and nobody else waits for them. */
+async function folded(board: Board, entries: readonly KeptEntry[]): Promise<Board> {
+  const draft = new BoardDraft(board);
+  for (let i = 0; i < entries.length; i += FOLDED_AT_ONCE) {
+    if (i > 0) await new Promise((resolve) => setImmediate(resolve));
+    for (const entry of entries.slice(i, i + FOLDED_AT_ONCE)) apply(entry.op, draft, entry);
+  }
+  return draft.done();
+}
+
+/** What a row says; one that says nothing that anyone could have done is there as `unreadable`. */
 function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): KeptEntry {
-  if (kind === 'ink.add' && body[0]! < 0x80)
-    return { seq, by, at, lesson, op: { id, kind, page: page!, ink: body } };
-  const rest = unpack(body) as object;
-  return { seq, by, at, lesson, op: { id, kind, ...rest } as KeptEntry['op'] };
+  const op = operationOf(id, kind, page, body);
+  return { seq, by, at, lesson, op: op ?? unreadable(page, kind, id) };
+}
+
+function operationOf(
+  id: Id,
+  kind: string,
+  page: Id | null,
+  body: Uint8Array,
+): KeptEntry['op'] | null {
+  try {
+    if (kind === 'nothing') return { id, kind };
+    if (kind === 'ink.add' && body[0]! < 0x80) {
+      checkStroke(body);
+      return page === null ? null : { id, kind, page, ink: body };
+    }
+    return readOperation({ id, kind, ...(unpack(body) as object) });
+  } catch {
+    return null;
+  }
+}
+
+function unreadable(page: Id | null, was: string | null, id = newId()): Unreadable {
+  return { id, kind: 'unreadable', page, was: was?.slice(0, 20) ?? null };
+}
+
+/**
+ * Lays in stand-ins for pages that can't be read but have been written on: what is on them isn't lost with them.
+ * @param entries a whole log
+ */
+function withStandIns(entries: readonly KeptEntry[]): readonly KeptEntry[] {
+  const first = entries.findIndex(({ op }) => op.kind === 'unreadable');
+  if (first < 0) return entries;
+  const there = new Set<Id>();
+  const missing = new Set<Id>();
+  for (const { op } of entries) {
+    if (op.kind === 'pages.add') for (const { id } of op.pages) there.add(id);
+    else if ('page' in op && op.page && !there.has(op.page)) missing.add(op.page);
+  }
+  const pages = [...missing].filter((id) => !there.has(id));
+  if (pages.length === 0) return entries;
+  const last = entries.flatMap(({ op }) => (op.kind === 'pages.add' ? op.pages : []));
+  const orders = keysBetween(
+    last
+      .map(({ order }) => order)
+      .sort()
+      .at(-1) ?? null,
+    null,
+    pages.length,
+  );
+  const standIns = pages.map((id, i) => ({
+    ...{ id, order: orders[i]!, name: 'A page that can’t be read', ...A4 },
+    paper: { kind: 'plain' as const },
+  }));
+  const { op, ...stamp } = entries[first]!;
+  return entries.with(first, { ...stamp, op: { ...(op as Unreadable), standIns } });
 }
 
 /**
@@ -85,6 +170,16 @@ export class LogStore {
     since: number,
     until = Number.MAX_SAFE_INTEGER,
   ): Promise<KeptEntry[]> {
+    try {
+      return await this.inRuns(board, since, until);
+    } catch {
+      // A page of the database is damaged: what isn't on it can be read all the same.
+      const last = Math.min(until, await this.last(board));
+      return this.inHalves(board, since, last);
+    }
+  }
+
+  private async inRuns(board: number, since: number, until: number): Promise<KeptEntry[]> {
     const entries: KeptEntry[] = [];
     const read = (from: number): Promise<unknown[][]> =>
       this.db.raw([{ sql: READ, params: [board, from, until] }]);
@@ -99,6 +194,42 @@ export class LogStore {
       for (const row of rows) entries.push(entryOf(row, bytes.subarray(place, (place += row[7]))));
     }
     return entries;
+  }
+
+  /** Reads entries in halves, and halves of those, down to the single rows that can't be read. */
+  private async inHalves(board: number, since: number, until: number): Promise<KeptEntry[]> {
+    if (since >= until) return [];
+    try {
+      return await this.inRuns(board, since, until);
+    } catch {
+      if (until - since === 1)
+        return [{ seq: until, by: '', at: 0, lesson: null, op: unreadable(null, null) }];
+      const middle = Math.floor((since + until) / 2);
+      const before = await this.inHalves(board, since, middle);
+      return [...before, ...(await this.inHalves(board, middle, until))];
+    }
+  }
+
+  /** These entries of a board, in order. */
+  async some(board: number, places: readonly number[]): Promise<KeptEntry[]> {
+    if (places.length === 0) return [];
+    const [rows] = await this.db.raw([
+      {
+        sql: `SELECT seq, id, "by", at, lesson, kind, page, length(body), body FROM operations
+          WHERE board = ? AND seq IN (SELECT value FROM json_each(?)) ORDER BY seq`,
+        params: [board, JSON.stringify(places)],
+      },
+    ]);
+    return (rows as [...Row, Uint8Array][]).map((row) =>
+      entryOf(row.slice(0, 8) as Row, row[8] as unknown as Uint8Array),
+    );
+  }
+
+  private async last(board: number): Promise<number> {
+    const [rows] = await this.db.raw([
+      { sql: 'SELECT max(seq) FROM operations WHERE board = ?', params: [board] },
+    ]);
+    return (rows as [number | null][])[0]?.[0] ?? 0;
   }
 
   /**
@@ -152,22 +283,32 @@ export class LogStore {
   /** All entries up to `until`; `null` where there is no such board. */
   async whole(id: string, until: number): Promise<KeptEntry[] | null> {
     const [row] = await this.db.select({ num: boards.num }).from(boards).where(eq(boards.id, id));
-    return row ? this.entries(row.num, 0, until) : null;
+    return row ? [...withStandIns(await this.entries(row.num, 0, until))] : null;
   }
 
   /** The board as it stood after entry `until`, its last place, and the place of every operation. */
   async load(
     id: string,
     until?: number,
-  ): Promise<{ num: number; board: Board; seq: number; known: Map<string, number> } | null> {
+  ): Promise<{
+    num: number;
+    board: Board;
+    seq: number;
+    known: Map<Id, KnownOperation>;
+    /** What can't be read of its log. */
+    unreadable: readonly Entry<Unreadable>[];
+  } | null> {
     const [row] = await this.db.select().from(boards).where(eq(boards.id, id));
     if (!row) return null;
-    const entries = await this.entries(row.num, 0, until);
+    const entries = withStandIns(await this.entries(row.num, 0, until));
     return {
       num: row.num,
-      board: fold(emptyBoard(id), entries),
+      board: await folded(emptyBoard(id), entries),
       seq: entries.at(-1)?.seq ?? 0,
-      known: new Map(entries.map(({ op, seq }) => [op.id, seq])),
+      known: new Map(entries.map(({ op, seq, by }) => [op.id, { seq, by }])),
+      unreadable: entries.filter(
+        (entry): entry is Entry<Unreadable> => entry.op.kind === 'unreadable',
+      ),
     };
   }
 }

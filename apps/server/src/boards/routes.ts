@@ -112,6 +112,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
     },
     async ({ tutor, params }) => {
       const board = await app.boards.one(params.board, tutor.id);
+      app.workers.expectPdf();
       const { id, name, linkToken, joinCode } = await app.courses.one(board.course, tutor.id);
       const lesson = app.lessons.ofCourse(id);
       return {

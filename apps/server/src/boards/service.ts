@@ -5,7 +5,7 @@ import type { Database } from '../database/index.js';
 import type { FileInfo, KnownFiles } from '../files/known-files.js';
 import { boardFiles } from '../files/tables.js';
 import { ProblemError } from '../problems/index.js';
-import { boards, UNFINISHED } from './tables.js';
+import { boards, operations, UNFINISHED } from './tables.js';
 
 export interface BoardInfo {
   readonly id: string;
@@ -82,6 +82,15 @@ export class Boards {
 
   async finished(id: string): Promise<void> {
     await this.db.update(boards).set({ removedAt: null }).where(eq(boards.id, id));
+  }
+
+  /** A board that was begun and can't be finished was never there. */
+  async giveUp(id: string, num: number): Promise<void> {
+    await this.db.batch([
+      this.db.delete(boardFiles).where(eq(boardFiles.board, id)),
+      this.db.delete(operations).where(eq(operations.board, num)),
+      this.db.delete(boards).where(eq(boards.id, id)),
+    ]);
   }
 
   /** Files of one board may be seen on another from now on. */

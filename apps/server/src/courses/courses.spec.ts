@@ -1,5 +1,4 @@
 import { House } from '../testing/harness.js';
-import { Throttle } from '../accounts/index.js';
 import { CODE_LENGTH, newJoinCode, readCode } from './codes.js';
 import { nextLesson } from './next-lesson.js';
 
@@ -13,24 +12,26 @@ describe('join codes', () => {
     expect(readCode(' acg-hj km ')).toBe('ACGHJKM');
   });
 
-  it('are not found by guessing: an hour from one address is one in nine million', () => {
-    let now = 0;
-    // As the join routes have it.
-    const throttle = new Throttle(8, () => now);
-    let guesses = 0;
-    for (; now < 3_600_000; now += 1000) {
-      for (;;) {
-        try {
-          throttle.check('somewhere');
-        } catch {
-          break;
-        }
-        throttle.failed('somewhere');
-        guesses++;
-      }
+  it('are not found by guessing: an hour from one address is one in nearly nine million', async () => {
+    const house = await House.open('guessing');
+    try {
+      const visitor = house.visitor();
+      const answers = await Promise.all(
+        Array.from({ length: 400 }, () => visitor.post('/join/look', { code: newJoinCode() })),
+      );
+      const looked = answers.filter(({ statusCode }) => statusCode === 404).length;
+      expect(looked).toBe(15);
+      expect(answers.filter(({ statusCode }) => statusCode === 429).length).toBe(400 - looked);
+      // Those of one hour and those of the next may come close together.
+      expect(16 ** CODE_LENGTH / (2 * looked)).toBeGreaterThan(8.9e6);
+      // A right one clears nothing, and whoever has the link comes in all the same.
+      const right = { code: house.course.joinCode };
+      expect((await visitor.post('/join/look', right)).statusCode).toBe(429);
+      const link = { link: house.course.linkToken };
+      expect((await visitor.post('/join/look', link)).statusCode).toBe(200);
+    } finally {
+      await house.close();
     }
-    expect(guesses).toBeLessThan(30);
-    expect(16 ** CODE_LENGTH / guesses).toBeGreaterThan(9e6);
   });
 });
 

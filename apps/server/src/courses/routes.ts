@@ -104,6 +104,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params }) => {
       const course = await app.courses.one(params.course, tutor.id);
+      app.workers.expectPdf();
       return {
         course: await shaped(course),
         boards: await app.boards.ofCourse(course.id),

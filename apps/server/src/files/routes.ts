@@ -36,21 +36,25 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
       const { type } = await app.knownFiles.info(hash);
       // No packed copies lie beside stored files; looking for them would lose the file's type.
       delete request.raw.headers['accept-encoding'];
-      return reply
-        .header(
-          'cache-control',
-          // What is shared may be taken back.
-          shared ? 'no-store' : 'private, max-age=31536000, immutable',
-        )
-        .header('content-type', type)
-        .header('x-content-type-options', 'nosniff')
-        .header('content-disposition', 'inline')
-        .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {
-          // Named by its content, so it never changes; private, since not everyone may see it.
-          cacheControl: false,
-          contentType: false,
-          lastModified: false,
-        });
+      return (
+        reply
+          .header(
+            'cache-control',
+            // What is shared may be taken back.
+            shared ? 'no-store' : 'private, max-age=31536000, immutable',
+          )
+          .header('content-type', type)
+          .header('x-content-type-options', 'nosniff')
+          .header('content-disposition', 'inline')
+          // Opened by itself, it can do nothing: no script, no frame, nothing from anywhere.
+          .header('content-security-policy', "default-src 'none'; sandbox")
+          .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {
+            // Named by its content, so it never changes; private, since not everyone may see it.
+            cacheControl: false,
+            contentType: false,
+            lastModified: false,
+          })
+      );
     },
   );
 };

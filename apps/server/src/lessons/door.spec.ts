@@ -1,5 +1,5 @@
 import type { Arrival, DoorState } from '@cuaderno/core';
-import { CLOSE } from '../live/connection.js';
+import { CLOSE } from '../live/close-codes.js';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
 
@@ -164,6 +164,17 @@ describe('the door of a lesson', () => {
     expect(await door.ends()).toBe(CLOSE.over);
     const record = await house.tutor.get(`/records/${lesson!.id}`);
     expect(record.body).not.toContain('Ida');
+  });
+
+  it('is no place to keep the server busy from: who floods there is sent away', async () => {
+    await house.setDoor('ask');
+    await house.openLesson();
+    const visitor = await house.student('Ida');
+    const window = await house.window(visitor, '/live/door', null);
+    await window.hears('door.state');
+    for (let i = 0; i < 500; i++) window.send({ kind: 'ping', n: i });
+    expect(await window.ends()).toBe(CLOSE.flood);
+    expect(window.told.length).toBeLessThan(30);
   });
 });
 

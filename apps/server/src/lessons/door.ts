@@ -29,13 +29,17 @@ export class Door {
 
   constructor(private readonly db: Database) {}
 
-  /** Somebody comes. Throws `kept-out` for whom the tutor keeps out of this lesson. */
+  /**
+   * Somebody comes. Where the tutor keeps somebody out, who comes with a browser that isn't known waits, even where
+   * the door is open to all: it may be them. Throws `kept-out` for whom the tutor keeps out of this lesson.
+   */
   async knock(lesson: LiveLesson, rule: DoorRule, who: Knocker): Promise<Present> {
     const { name, device, guest } = who;
     this.refuseKeptOut(lesson, device);
     if (lesson.came >= MAX_COMERS) throw new ProblemError('slow-down');
     const known = await this.nameOf(lesson.course, device);
     const now = Date.now();
+    const comes = comesIn(rule, known !== null) && (known !== null || !lesson.keepsOut);
     const person = lesson.add(
       {
         id: newId(),
@@ -44,7 +48,7 @@ export class Door {
         role: 'student',
         trust: lesson.rules.trust ?? 'look',
         rules: {},
-        door: comesIn(rule, known !== null) ? 'in' : 'waiting',
+        door: comes ? 'in' : 'waiting',
         device,
         guest,
       },

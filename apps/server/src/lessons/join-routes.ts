@@ -1,7 +1,7 @@
 import { DoorState, PersonName } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { Throttle } from '../accounts/index.js';
+import { Guesses } from '../accounts/index.js';
 import type { GuestLink } from '../courses/guest-links.js';
 import type { Course } from '../courses/service.js';
 import { ProblemError } from '../problems/index.js';
@@ -11,8 +11,11 @@ import type { Student } from './plugin.js';
 
 const tags = ['lessons'];
 
-/** Wrong codes from one address before it slows down. */
-const FREE_GUESSES = 8;
+/**
+ * Wrong codes an hour from one address: 30 in any sixty minutes, however they fall. Links are far too long to be
+ * guessed, and aren't counted.
+ */
+const WRONG_CODES = 15;
 
 /** How a student found the lesson: by the link, or by the code as they typed it. */
 const By = z.union([
@@ -41,7 +44,7 @@ interface Way {
 
 /** The way into a lesson: the link or code, a first name, the door. */
 export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
-  const guesses = new Throttle(FREE_GUESSES);
+  const guesses = new Guesses(WRONG_CODES);
 
   const wayBy = async (by: By): Promise<Way | null> => {
     const guest = 'link' in by ? await app.guestLinks.byToken(by.link) : null;
@@ -50,13 +53,11 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
   };
 
   const find = async (by: By, from: string): Promise<Way> => {
-    guesses.check(from);
+    const guessed = 'code' in by;
+    if (guessed) await guesses.begin(from);
     const way = await wayBy(by);
-    if (!way) {
-      guesses.failed(from);
-      throw new ProblemError('no-such-lesson');
-    }
-    guesses.succeeded(from);
+    if (!way) throw new ProblemError('no-such-lesson');
+    if (guessed) await guesses.right(from);
     if (way.course.retiredAt !== null) throw new ProblemError('course-retired');
     return way;
   };

@@ -51,6 +51,10 @@ export interface Present {
   roundTrip: number | null;
 }
 
+/** Bytes of ink and words of one student, and of all, that a lesson keeps at most: twenty hours of a pen that never rests. */
+const MOST_OF_ONE = 24_000_000;
+const MOST_OF_ALL = 240_000_000;
+
 /** What is known of someone when they come. */
 export type Comer = Pick<
   Present,
@@ -60,6 +64,9 @@ export type Comer = Pick<
 /** An open lesson: who is in it, and who holds a pen. Kept in memory; its changes go to disk too. */
 export class LiveLesson {
   private readonly people = new Map<Id, Present>();
+  /** Bytes that each student has written so far, as far as this server knows, and all of them. */
+  private readonly written = new Map<Id, number>();
+  private writtenByAll = 0;
   /** Since when its tutor has had no window on it, in ms since 1970; `null` while they have one. */
   tutorAwaySince: number | null = Date.now();
 
@@ -123,6 +130,11 @@ export class LiveLesson {
     return this.comers().filter(({ door }) => door === 'in');
   }
 
+  /** Whether somebody is kept out: whoever nobody knows may be them, without what their browser kept. */
+  get keepsOut(): boolean {
+    return this.comers().some(({ door }) => door === 'barred');
+  }
+
   /** How many students came, in or not. */
   get came(): number {
     return this.comers().length;
@@ -152,6 +164,18 @@ export class LiveLesson {
     return person?.door === 'in'
       ? { id, role: person.role, trust: person.trust, person: person.rules, course: this.rules }
       : { id, role: 'student', trust: 'look' };
+  }
+
+  /** Whether so many bytes more of a student's are kept with the lesson. */
+  mayKeep(id: Id, bytes: number): boolean {
+    return (
+      (this.written.get(id) ?? 0) + bytes <= MOST_OF_ONE && this.writtenByAll + bytes <= MOST_OF_ALL
+    );
+  }
+
+  keeps(id: Id, bytes: number): void {
+    this.written.set(id, (this.written.get(id) ?? 0) + bytes);
+    this.writtenByAll += bytes;
   }
 
   /** Who leads just now. */

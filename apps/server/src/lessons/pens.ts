@@ -12,29 +12,36 @@ import { lessons, people } from './tables.js';
 export class Pens {
   constructor(private readonly db: Database) {}
 
-  /** Gives or takes pens; for all, it is what the class has from now on. Returns whose trust changed. */
-  trust(lesson: LiveLesson, who: Id | 'all', trust: Trust): Present[] {
+  /**
+   * Gives or takes pens; for all, it is what the class has from now on. It holds at once.
+   * Returns whose trust changed, and what ends when that is on disk.
+   */
+  trust(
+    lesson: LiveLesson,
+    who: Id | 'all',
+    trust: Trust,
+  ): { readonly changed: readonly Present[]; readonly kept: Promise<void> } {
     if (who === 'all') lesson.rules = { ...lesson.rules, trust };
     const changed = lesson
       .students()
       .filter((person) => (who === 'all' || person.id === who) && person.trust !== trust);
     for (const person of changed) person.trust = trust;
-    if (changed.length > 0)
-      void this.db
+    return { changed, kept: this.keepTrust(lesson, changed, trust, who === 'all') };
+  }
+
+  private async keepTrust(
+    lesson: LiveLesson,
+    changed: readonly Present[],
+    trust: Trust,
+    all: boolean,
+  ): Promise<void> {
+    const ids = changed.map(({ id }) => id);
+    if (ids.length > 0)
+      await this.db
         .update(people)
         .set({ trust })
-        .where(
-          and(
-            eq(people.lesson, lesson.id),
-            inArray(
-              people.id,
-              changed.map(({ id }) => id),
-            ),
-          ),
-        )
-        .then();
-    if (who === 'all') void this.keep(lesson);
-    return changed;
+        .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
+    if (all) await this.keep(lesson);
   }
 
   /**

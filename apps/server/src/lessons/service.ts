@@ -147,20 +147,19 @@ export class Lessons {
       .where(and(eq(spans.lesson, lesson.id), eq(spans.person, person), isNull(spans.toAt)));
   }
 
-  /** Ends the lesson; nobody gets in from now on. On disk when this returns. */
+  /** Ends the lesson; nobody gets in from now on. On disk when this returns; where it can't be, the lesson goes on. */
   async end(lesson: LiveLesson, at: number): Promise<void> {
+    await this.db.batch([
+      this.db
+        .update(spans)
+        .set({ toAt: at })
+        .where(and(eq(spans.lesson, lesson.id), isNull(spans.toAt))),
+      this.db.update(lessons).set({ closedAt: at, aliveAt: at }).where(eq(lessons.id, lesson.id)),
+    ]);
     this.open.delete(lesson.id);
     this.turns.forget(lesson.id);
     // Nothing written from here on belongs to the lesson, whoever is still connected.
     for (const student of lesson.students()) student.trust = 'look';
-    await this.db
-      .update(spans)
-      .set({ toAt: at })
-      .where(and(eq(spans.lesson, lesson.id), isNull(spans.toAt)));
-    await this.db
-      .update(lessons)
-      .set({ closedAt: at, aliveAt: at })
-      .where(eq(lessons.id, lesson.id));
   }
 
   async tutorName(tutor: Id): Promise<string> {

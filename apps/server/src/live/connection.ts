@@ -1,23 +1,32 @@
 import {
+  appliesTo,
   decodePiece,
   decodePoints,
   InkCodingError,
   MAX_MESSAGE_BYTES,
+  MAX_OPERATIONS,
   mayWriteOn,
   MessageError,
+  packedKind,
+  packedOperationIds,
   packMessage,
   PROTOCOL,
-  readClientMessage,
 } from '@cuaderno/core';
 import type { Actor, Board, ClientMessage, Id, Point, Role, ServerMessage } from '@cuaderno/core';
 import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
 import type { LiveLesson } from '../lessons/live-lesson.js';
-import { problem } from '../problems/index.js';
+import { problem, ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { Allowance } from './allowance.js';
+import type { Resting, Spending } from './budgets.js';
+import { CLOSE } from './close-codes.js';
+import type { CloseCode } from './close-codes.js';
+import { refuse } from './commit.js';
 import type { Member } from './member.js';
+import { readMessage } from './message-reader.js';
 import { Outlet } from './outlet.js';
+import type { Seat } from './seat.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
@@ -25,16 +34,17 @@ const BURST = 3;
 /** Messages turned away before the connection is ended. */
 const PATIENCE = 1000;
 
-/** Why a connection ends, in the range RFC 6455 leaves to applications. */
-export const CLOSE = {
-  again: 4000,
-  notIn: 4401,
-  /** At the door: not let in, or sent out. */
-  door: 4403,
-  over: 4410,
-  flood: 4429,
-  old: 4426,
-} as const;
+/** What is said of a message that can't be read. */
+const FAULTS: Record<MessageError['reason'], ProblemCode> = {
+  'not-readable': 'message-not-readable',
+  'wrong-shape': 'message-wrong-shape',
+  'too-large': 'message-too-large',
+};
+
+/** How long a window may be there without a word, in ms. */
+const HELLO_WITHIN = 10_000;
+/** Strokes of a window that may become lines yet. */
+const STROKES = 16;
 
 /** What only a tutor may say. */
 type TutorMessage = Extract<
@@ -55,11 +65,16 @@ type TutorMessage = Extract<
 >;
 
 /** One window of one person, connected to one board. */
-export class LiveConnection implements Member {
+export class LiveConnection implements Member, Resting {
   private readonly allowance: Allowance;
   private readonly outlet: Outlet;
+  private readonly spending: Spending;
   private turnedAway = 0;
   private joined = false;
+  private ended = false;
+  private waiting: ReturnType<typeof setTimeout> | undefined;
+  /** Numbers of the strokes that were drawn last, by the ids of the lines that they will be. */
+  private readonly numbers = new Map<Id, number>();
   /** The stroke this window is drawing just now. */
   private stroke: {
     readonly id: Id;
@@ -73,39 +88,77 @@ export class LiveConnection implements Member {
     private readonly socket: WebSocket,
     line: Duplex,
     private readonly service: LiveService,
-    readonly person: Id,
-    readonly role: Role,
-    readonly board: Id,
-    /** A student's lesson; a tutor's board may have one or not. */
-    private readonly ownLesson: LiveLesson | null,
+    private readonly seat: Seat,
   ) {
     const { messagesPerSecond } = service;
     this.allowance = new Allowance(messagesPerSecond, BURST * messagesPerSecond);
+    this.spending = service.budgets.open(seat.person, seat.role, this);
+    service.opened(this);
     socket.binaryType = 'nodebuffer';
-    socket.on('message', (data: Buffer, isBinary: boolean) => {
-      void this.onMessage(isBinary ? data : data.toString());
+    socket.on('message', (data: Buffer, isBinary: boolean) =>
+      this.onMessage(isBinary ? data : data.toString()),
+    );
+    const silence = setTimeout(() => this.joined || this.close(CLOSE.silent), HELLO_WITHIN);
+    socket.on('close', () => {
+      clearTimeout(silence);
+      clearTimeout(this.waiting);
+      this.ended = true;
+      service.budgets.close(seat.person, this);
+      this.guarded(() => service.leave(this));
     });
-    socket.on('close', () => this.service.leave(this));
     socket.on('error', () => undefined);
     this.outlet = new Outlet(socket, line, (ms) => this.service.measured(this, ms));
   }
 
+  get person(): Id {
+    return this.seat.person;
+  }
+
+  get role(): Role {
+    return this.seat.role;
+  }
+
+  get board(): Id {
+    return this.seat.board;
+  }
+
   get lesson(): LiveLesson | undefined {
-    return this.ownLesson ?? this.service.lessonOn(this.board);
+    return this.seat.lesson();
   }
 
   actor(): Actor {
-    return this.role === 'tutor'
-      ? { id: this.person, role: 'tutor', trust: 'hands' }
-      : this.ownLesson!.actor(this.person);
+    return this.seat.actor();
+  }
+
+  /** Why this window may say and hear nothing any more; `null` while it may. */
+  gone(): CloseCode | null {
+    return this.seat.gone();
+  }
+
+  mayKeep(bytes: number): boolean {
+    return this.role === 'tutor' || (this.lesson?.mayKeep(this.person, bytes) ?? false);
+  }
+
+  keeps(bytes: number): void {
+    this.lesson?.keeps(this.person, bytes);
+  }
+
+  worked(ms: number): void {
+    this.spending.spend(0, ms);
+  }
+
+  strokeThatIs(op: Id): number | undefined {
+    const n = this.numbers.get(op);
+    this.numbers.delete(op);
+    return n;
   }
 
   send(bytes: Uint8Array): void {
-    this.outlet.send(bytes);
+    if (!this.ended) this.outlet.send(bytes);
   }
 
   sendLive(bytes: Uint8Array): void {
-    this.outlet.sendLive(bytes);
+    if (!this.ended) this.outlet.sendLive(bytes);
   }
 
   tell(message: ServerMessage): void {
@@ -113,11 +166,15 @@ export class LiveConnection implements Member {
   }
 
   drop(): void {
-    this.socket.close(CLOSE.again);
+    this.close(CLOSE.again);
   }
 
-  close(code: number): void {
+  /** From here on this window says nothing and hears nothing, however long its browser takes to go. */
+  close(code: CloseCode): void {
+    if (this.ended) return;
+    this.ended = true;
     this.socket.close(code);
+    this.guarded(() => this.service.leave(this));
   }
 
   /** The board as it is this moment. */
@@ -133,42 +190,95 @@ export class LiveConnection implements Member {
   /** Gives up the stroke under way: the pen was taken back. */
   stopStroke(): void {
     if (!this.stroke) return;
-    this.passStroke({ kind: 'live.end', stroke: this.stroke.id, by: this.person });
+    this.passStroke({ kind: 'live.end', n: this.stroke.n, item: null });
     this.stroke = null;
   }
 
-  private async onMessage(data: Buffer | string): Promise<void> {
+  /** What goes wrong with a message ends this window, and nothing else. */
+  failed(error: unknown): void {
+    this.service.failedMessage(error, this);
+    if (this.ended) return;
+    this.refuse(error instanceof ProblemError ? error.code : 'internal');
+    this.drop();
+  }
+
+  private guarded(what: () => void): void {
+    try {
+      what();
+    } catch (error) {
+      this.failed(error);
+    }
+  }
+
+  private onMessage(data: Buffer | string): void {
+    if (this.ended) return;
+    const begun = performance.now();
+    this.guarded(() => this.hear(data));
+    this.spending.spend(data.length, performance.now() - begun);
+  }
+
+  /** Whoever sends more than their share is read on when it is their turn again: nothing of it is lost. */
+  rest(ms: number): void {
+    if (this.ended || this.socket.isPaused) return;
+    this.socket.pause();
+    this.waiting = setTimeout(() => this.socket.resume(), ms);
+  }
+
+  private hear(data: Buffer | string): void {
+    const gone = this.seat.gone();
+    if (gone) return this.close(gone);
     if (!this.allowance.take()) {
       // Told once, not a thousand times.
       if (this.turnedAway++ === 0) this.refuse('message-too-many');
-      if (this.turnedAway > PATIENCE) this.socket.close(CLOSE.flood);
+      if (this.turnedAway > PATIENCE) this.close(CLOSE.flood);
       return;
     }
     // A flood a little above what is allowed adds up as well; a short one is forgiven.
     this.turnedAway = Math.max(0, this.turnedAway - 1);
     if (data.length > MAX_MESSAGE_BYTES) return this.refuse('message-too-large');
-    let message: ClientMessage;
-    try {
-      message = readClientMessage(data);
-    } catch (error) {
-      if (!(error instanceof MessageError)) throw error;
-      return this.refuse(
-        error.reason === 'not-readable' ? 'message-not-readable' : 'message-wrong-shape',
-      );
-    }
-    if (message.kind === 'hello') {
-      if (message.protocol !== PROTOCOL) {
-        this.refuse('other-protocol');
-        this.socket.close(CLOSE.old);
-      } else if (!this.joined) {
-        this.joined = true;
-        await this.service.join(this, message.since);
-      }
-      return;
-    }
+    if (this.isRefusedUnread(data)) return;
+    const message = this.read(data);
+    if (!message) return;
+    if (message.kind === 'hello') return this.hello(message);
     if (message.kind === 'ping') return this.tell({ kind: 'pong', n: message.n });
     if (!this.joined) return this.refuse('message-wrong-shape');
     this.take(message);
+  }
+
+  private read(data: Buffer | string): ClientMessage | null {
+    try {
+      return readMessage(data, this.role);
+    } catch (error) {
+      if (!(error instanceof MessageError)) throw error;
+      this.refuse(FAULTS[error.reason]);
+      return null;
+    }
+  }
+
+  private hello({ protocol, since }: Extract<ClientMessage, { kind: 'hello' }>): void {
+    if (protocol !== PROTOCOL) {
+      this.refuse('other-protocol');
+      return this.close(CLOSE.old);
+    }
+    if (this.joined) return;
+    this.joined = true;
+    this.service.join(this, since).catch((error: unknown) => this.failed(error));
+  }
+
+  /**
+   * Whoever may do nothing on this board is told so before what they offer is built. What was taken already they
+   * may send again: it is confirmed.
+   */
+  private isRefusedUnread(data: Buffer | string): boolean {
+    if (this.role === 'tutor' || typeof data === 'string' || !this.joined) return false;
+    if (packedKind(data) !== 'ops') return false;
+    const actor = this.actor();
+    const { trust, addPages } = appliesTo(actor, this.boardNow() ?? {}, undefined);
+    if (trust !== 'look' || addPages) return false;
+    const ids = packedOperationIds(data, MAX_OPERATIONS);
+    if (ids.length === 0 || this.service.knowsAny(this.board, ids)) return false;
+    for (const id of ids) refuse(this, id, actor.trust === 'look' ? 'no-pen' : 'pens-in');
+    return true;
   }
 
   private take(message: Exclude<ClientMessage, { kind: 'hello' | 'ping' }>): void {
@@ -181,8 +291,11 @@ export class LiveConnection implements Member {
         const [origin] = this.inked(() => decodePoints(message.points));
         if (!origin) return;
         const n = this.service.numberStroke(this.board);
-        this.stroke = { id: message.stroke, page: message.start.page, n, origin };
-        this.passStroke({ ...message, by: this.person, n });
+        const { stroke, ...rest } = message;
+        this.stroke = { id: stroke, page: message.start.page, n, origin };
+        this.numbers.set(stroke, n);
+        if (this.numbers.size > STROKES) this.numbers.delete(this.numbers.keys().next().value!);
+        this.passStroke({ ...rest, by: this.person, n });
         break;
       }
       case 'live.more': {
@@ -195,8 +308,7 @@ export class LiveConnection implements Member {
       }
       case 'live.end':
         if (this.stroke?.id !== message.stroke) return;
-        this.passStroke({ ...message, by: this.person });
-        this.stroke = null;
+        this.stopStroke();
         break;
       case 'pages':
         this.service.give(this, message.ids);

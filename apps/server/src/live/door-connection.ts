@@ -2,10 +2,15 @@ import { pack } from '@cuaderno/core';
 import type { ServerMessage } from '@cuaderno/core';
 import type { WebSocket } from 'ws';
 import type { LiveLesson, Present } from '../lessons/live-lesson.js';
-import { CLOSE } from './connection.js';
+import { Allowance } from './allowance.js';
+import { CLOSE } from './close-codes.js';
 
 /** Bytes of a message from the door at most: nothing that is said there is long. */
 const MAX_BYTES = 200;
+
+/** Signs of life: so many a second, and so many at once. */
+const RATE = 1;
+const AT_ONCE = 20;
 
 /**
  * A window of someone at the door. It is told where they stand and nothing else: no board, no names, no
@@ -18,10 +23,12 @@ export class DoorConnection {
     readonly person: Present,
     left: (connection: DoorConnection) => void,
   ) {
+    const allowance = new Allowance(RATE, AT_ONCE);
     socket.on('message', (data: Buffer) => {
       // A sign of life is answered; there is nothing else to say.
-      if (data.length > MAX_BYTES) socket.close(CLOSE.flood);
-      else this.send({ kind: 'pong', n: 0 });
+      if (data.length <= MAX_BYTES && allowance.take()) return this.send({ kind: 'pong', n: 0 });
+      socket.removeAllListeners('message');
+      socket.close(CLOSE.flood);
     });
     socket.on('close', () => left(this));
     socket.on('error', () => undefined);

@@ -1,9 +1,9 @@
-import { changePage, itemsOn, layCover, newId, operation } from '@cuaderno/core';
+import { changePage, encodePoints, itemsOn, layCover, newId, operation } from '@cuaderno/core';
 import type { ClientMessage, Id, Operation } from '@cuaderno/core';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import { CLOSE } from './connection.js';
+import { CLOSE } from './close-codes.js';
 
 /* What a student’s browser can send that our own never would: whoever writes messages by hand gets no farther. */
 
@@ -88,16 +88,137 @@ describe('forged and replayed', () => {
     expect(after.title).toBe(before.title);
   });
 
-  it('an operation that was sent before, in another’s name, is what it was', async () => {
+  it('an operation that was sent before is confirmed to nobody but who made it, and only as it was', async () => {
     const { maren, ana, anaId, page } = await house.lesson();
     const line = addInk(page);
     ana.send({ kind: 'ops', ops: [line] });
     await ana.hears('confirmed', ({ ids }) => ids.includes(line.id));
     // The tutor’s browser is made to say the same again: it is known, and still Ana’s.
     maren.send({ kind: 'ops', ops: [line] });
-    await maren.hears('confirmed', ({ ids }) => ids.includes(line.id));
+    expect(await refused(maren, line)).toBe('id-taken');
+    // Ana says it once more after a break: that is confirmed. Something else by the same id isn’t.
+    ana.send({ kind: 'ops', ops: [line] });
+    await ana.hearsTimes('confirmed', 2);
+    ana.send({ kind: 'ops', ops: [{ ...addInk(page, 77), id: line.id }] });
+    expect(await refused(ana, line)).toBe('id-taken');
     const board = await (await house.tutorWindow()).wholeBoard();
     expect(itemsOn(board.pages.get(page)!).map(({ by }) => by)).toEqual([anaId]);
+  });
+
+  it('a stroke under way can’t be kept from becoming a line: nobody else knows what it will be called', async () => {
+    const { maren, ana, page } = await house.lesson();
+    const ben = await house.window(await house.student('Ben'));
+    await ben.hears('welcome');
+    const line = addInk(page, 5);
+    const style = { tool: 'pen', ink: 'poppy', width: 2 } as const;
+    maren.send({
+      ...{ kind: 'live.ink', stroke: line.id, start: { page, style } },
+      points: encodePoints([{ x: 1, y: 1, pressure: 0.5, time: 0 }]),
+    });
+    const { n } = await ana.hears('live.ink');
+    await ben.hears('live.ink');
+    expect(JSON.stringify([ana.told, ben.told])).not.toContain(line.id);
+    maren.send({ kind: 'ops', ops: [line] });
+    await maren.hears('confirmed', ({ ids }) => ids.includes(line.id));
+    // Who saw the stroke is told which line it is.
+    expect((await ana.hears('live.end')).n).toBe(n);
+    expect((await ana.hears('live.end')).item).toBe(line.id);
+    await ana.hears('applied', ({ ops }) => ops.some(({ id }) => id === line.id));
+  });
+
+  it('operations of any shape but their own are turned away, and nothing of them is kept', async () => {
+    const { maren, ana, page } = await house.lesson();
+    maren.send({ kind: 'trust', who: 'all', trust: 'hands' });
+    const mark = addMark(page);
+    maren.send({ kind: 'ops', ops: [mark] });
+    await ana.hears('applied', ({ ops }) => ops.some(({ id }) => id === mark.id));
+    let deep: unknown = 1;
+    for (let i = 0; i < 120; i++) deep = { x: deep };
+    const odd = [
+      { to: { order: { toString: 1, valueOf: 1 } }, from: {} },
+      { to: { frame: { x: 1, y: 1, width: 9, height: 9, turn: 0 } }, from: { x: { y: 1 } } },
+      { to: { order: 'a5' }, from: deep },
+      { to: { order: 'a5' }, from: { order: deep } },
+      { to: JSON.parse('{"__proto__": {"order": 1}}'), from: {} },
+    ];
+    for (const traits of odd) {
+      const op = { id: newId(), kind: 'item.change', page, item: mark.id, ...traits };
+      // As text, as it was found; and packed, as far as it can be.
+      ana.socket.send(JSON.stringify({ kind: 'ops', ops: [op] }));
+    }
+    await ana.hearsTimes('problem', odd.length);
+    const raw = `{"kind":"ops","ops":[{"id":"${newId()}","kind":"item.change","page":"${page}","item":"${mark.id}","to":{},"from":{"x":{"__proto__":1}}}]}`;
+    ana.socket.send(raw);
+    await ana.hearsTimes('problem', odd.length + 1);
+    await house.restart();
+    const board = await (await house.tutorWindow()).wholeBoard();
+    expect(itemsOn(board.pages.get(page)!).map(({ id }) => id)).toEqual([mark.id]);
+  });
+
+  it('a socket that is silent ends, and one that says hello when the lesson is over hears nothing', async () => {
+    const { student, maren, lesson } = await house.lesson();
+    const [early, silent] = await Promise.all([
+      house.window(student, '/live/lesson', null),
+      house.window(student, '/live/lesson', null),
+    ]);
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    expect(await early.ends()).toBe(CLOSE.over);
+    expect(await silent.ends()).toBe(CLOSE.over);
+    expect([...early.told, ...silent.told]).toEqual([]);
+    await maren.hears('over');
+  });
+
+  it('who is sent out says and hears nothing from that moment, on all of their windows', async () => {
+    const { maren, ana, anaId, student, page } = await house.lesson();
+    const second = await house.window(student);
+    await second.hears('welcome');
+    maren.send({ kind: 'door', who: anaId, word: 'out' });
+    // Words that are on their way while they are sent out, from a browser that doesn’t go.
+    const say = (): void => {
+      for (const window of [ana, second]) {
+        window.send({ kind: 'chat', id: newId(), to: 'all', text: 'still here' });
+        window.send({ kind: 'ops', ops: [addInk(page)] });
+        window.send({ kind: 'hand', up: true });
+      }
+    };
+    await maren.hears('door', ({ arrivals }) => arrivals.some(({ id }) => id === anaId));
+    say();
+    maren.send({ kind: 'chat', id: newId(), to: 'all', text: 'now we are among us' });
+    await maren.hears('chat', ({ lines }) => lines.some(({ text }) => text.startsWith('now')));
+    expect(await ana.ends()).toBe(CLOSE.door);
+    expect(await second.ends()).toBe(CLOSE.door);
+    expect(JSON.stringify([ana.told, second.told])).not.toContain('among us');
+    expect(JSON.stringify(maren.told)).not.toContain('still here');
+    expect(maren.told.some((m) => m.kind === 'applied')).toBeFalse();
+  });
+
+  it('a tutor who signs out says and hears nothing from that moment, on all of their windows', async () => {
+    const { maren, ana, page } = await house.lesson();
+    const other = await house.tutorWindow();
+    await other.hears('welcome');
+    await house.tutor.post('/sign-out');
+    expect(await maren.ends()).toBe(CLOSE.notIn);
+    expect(await other.ends()).toBe(CLOSE.notIn);
+    const told = maren.told.length;
+    maren.send({ kind: 'trust', who: 'all', trust: 'look' });
+    ana.send({ kind: 'ops', ops: [addInk(page)] });
+    await ana.hears('confirmed');
+    expect(maren.told.length).toBe(told);
+    await house.tutor.post('/sign-in', {
+      email: 'maren@example.org',
+      password: 'low-water-at-ten',
+    });
+    const back = await house.tutorWindow();
+    await back.hears('welcome');
+    // Signing out everywhere leaves the browser in which it was pressed.
+    const elsewhere = house.visitor();
+    await elsewhere.post('/sign-in', { email: 'maren@example.org', password: 'low-water-at-ten' });
+    const away = await house.window(elsewhere, `/live/boards/${house.board}`);
+    await away.hears('welcome');
+    await house.tutor.post('/sign-out/everywhere');
+    expect(await away.ends()).toBe(CLOSE.notIn);
+    back.send({ kind: 'ping', n: 9 });
+    await back.hears('pong', ({ n }) => n === 9);
   });
 
   it('the pass of a lesson that is over is good for no other', async () => {

@@ -99,13 +99,16 @@ describe('what is not for students', () => {
     maren.send({ kind: 'ops', ops: [addPages([held]), line] });
     await maren.hears('confirmed', ({ ids }) => ids.includes(line.id));
     await change(held.id, { held: false });
-    const { ops } = await ana.hears('applied', (m) => m.ops.some((op) => op.kind === 'page.here'));
-    const here = ops.find((op) => op.kind === 'page.here')!;
-    expect(here.page.name).toBe('Answers');
-    expect(here.page.items.map(({ id }) => id)).toEqual([line.id]);
+    const { ops } = await ana.hears('applied', (m) => m.ops.some((op) => op.kind === 'pages.now'));
+    const here = ops.find((op) => op.kind === 'pages.now')!;
+    const [shown] = here.here;
+    expect(shown!.name).toBe('Answers');
+    expect(shown!.items.map(({ id }) => id)).toEqual([line.id]);
     expect(everything(ana)).not.toContain(SECRET);
     await change(held.id, { held: true });
-    await ana.hears('applied', (m) => m.ops.some((op) => op.kind === 'page.gone'));
+    await ana.hears('applied', (m) =>
+      m.ops.some((op) => op.kind === 'pages.now' && op.gone.length > 0),
+    );
     const ben = await house.window(await house.student('Ben'));
     expect((await ben.hears('welcome')).board!.pages.length).toBe(1);
   });

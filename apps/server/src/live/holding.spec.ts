@@ -58,10 +58,10 @@ describe('what students may do', () => {
     const stroke = newId();
     const points = Uint8Array.of(1, 10, 10, 0);
     ana.send({ kind: 'live.ink', stroke, start: { page, style }, points });
-    await maren.hears('live.ink');
+    const { n } = await maren.hears('live.ink');
     await freeze(maren, page);
     // The line under way is given up on every screen.
-    expect((await maren.hears('live.end')).stroke).toBe(stroke);
+    expect(await maren.hears('live.end')).toEqual({ kind: 'live.end', n, item: null });
     ana.send({ kind: 'live.more', piece: Uint8Array.of(64, 2, 2) });
     const [theirs, own] = [addInk(page), addInk(page, 2)];
     ana.send({ kind: 'ops', ops: [theirs] });
@@ -109,7 +109,8 @@ describe('what students may do', () => {
     ana.send({ kind: 'plan', endsAt: 1 });
     const open = operation({ kind: 'board.rules', to: {}, from: {} });
     ana.send({ kind: 'ops', ops: [open] });
-    expect(await refuses(ana, open.id)).toBe('urn:cuaderno:tutor-only');
+    // Who may write nothing is told that, before anything is looked at.
+    expect(await refuses(ana, open.id)).toBe('urn:cuaderno:no-pen');
     await ana.hearsTimes('problem', 4);
     const line = addInk(page);
     ana.send({ kind: 'ops', ops: [line] });

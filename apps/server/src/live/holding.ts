@@ -11,7 +11,9 @@ export class Holding {
   trust(from: LiveConnection, who: Id | 'all', trust: Trust): void {
     const { lesson } = from;
     if (!lesson) return;
-    const changed = new Set(this.room.lessons.pens.trust(lesson, who, trust).map(({ id }) => id));
+    const given = this.room.lessons.pens.trust(lesson, who, trust);
+    this.room.keep(given.kept, 'who has a pen');
+    const changed = new Set(given.changed.map(({ id }) => id));
     if (trust === 'look')
       for (const window of this.room.windows(from.board))
         if (changed.has(window.person)) window.stopStroke();

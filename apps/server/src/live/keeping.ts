@@ -37,7 +37,12 @@ export class Keeping {
   }
 
   private later(): void {
-    this.timer = setTimeout(() => void this.tryAgain(), TRY_EVERY).unref();
+    this.timer = setTimeout(() => {
+      this.tryAgain().catch((error: unknown) => {
+        this.log.error({ err: error }, 'whether there is room again could not be found out');
+        this.later();
+      });
+    }, TRY_EVERY).unref();
   }
 
   private async tryAgain(): Promise<void> {

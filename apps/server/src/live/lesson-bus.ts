@@ -19,8 +19,8 @@ export interface LessonBus {
    * who is on them comes back to what is on disk.
    */
   shut<T>(boards: readonly Id[], what: () => Promise<T>): Promise<T>;
-  /** Called when something on a board is held back or shown from now on. */
-  onHeld: (board: Id) => void;
+  /** Called when something on a board is held back or shown from now on, or pages were taken out or came back. */
+  onHeld: (board: Id, when: 'now' | 'soon') => void;
   /** Called when students may do or see something else on a board from now on. */
   onRules: (board: Id) => void;
   /** Called when there was no room on the disk for what was written. */
@@ -35,8 +35,7 @@ const RESTING = 6;
 /** All rooms in this process. */
 export class LocalBus implements LessonBus {
   private readonly rooms = new Map<Id, Room>();
-  /** Called when something on a board is held back or shown from now on. */
-  onHeld: (board: Id) => void = () => undefined;
+  onHeld: (board: Id, when: 'now' | 'soon') => void = () => undefined;
   onRules: (board: Id) => void = () => undefined;
   onFull: () => void = () => undefined;
   /** Boards that are not to be opened before this. */
@@ -114,12 +113,22 @@ export class LocalBus implements LessonBus {
   }
 
   private async load(id: Id): Promise<Room | null> {
-    const loaded = await this.store.load(id);
+    const loaded = await this.store.load(id).catch((error: unknown) => {
+      this.log.error({ err: error, board: id }, 'a board could not be opened');
+      throw new ProblemError('board-damaged');
+    });
     if (!loaded) return null;
-    const { num, board, seq, known } = loaded;
-    const room = new Room(id, num, new Sequencer(board, seq, known), this.store, this.log);
+    const { num, board, seq, known, unreadable } = loaded;
+    if (unreadable.length > 0)
+      this.log.error(
+        { board: id, entries: unreadable.map((entry) => entry.seq) },
+        'entries of a board can’t be read: it is opened without them',
+      );
+    const room = new Room(
+      ...([id, num, new Sequencer(board, seq, known), this.store, this.log, unreadable] as const),
+    );
     room.lesson = this.lessonOn(id);
-    room.onHeld = () => this.onHeld(id);
+    room.onHeld = (when) => this.onHeld(id, when);
     room.onFull = () => this.onFull();
     room.onRules = () => this.onRules(id);
     room.onIdle = () => this.letRest(room);

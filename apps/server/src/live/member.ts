@@ -7,6 +7,13 @@ export interface Member {
   readonly role: Role;
   /** Who it is and what they may do, at this moment. */
   actor(): Actor;
+  /** Whether so many bytes more of theirs may be kept: see `LiveLesson.mayKeep`. */
+  mayKeep(bytes: number): boolean;
+  keeps(bytes: number): void;
+  /** The server was busy with what they offered, for so many ms. */
+  worked(ms: number): void;
+  /** What stood for the stroke under way that has become this operation, if one has. */
+  strokeThatIs(op: Id): number | undefined;
   /** A message that must arrive. */
   send(bytes: Uint8Array): void;
   /** A message that may be dropped where the line is slow. */

@@ -3,7 +3,7 @@ import type { Board, Id, Operation, PageSpec } from '@cuaderno/core';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import { CLOSE } from './connection.js';
+import { CLOSE } from './close-codes.js';
 
 const PAGES = 6;
 const LINES = 60;

@@ -7,13 +7,16 @@ import type { WebSocket } from 'ws';
 import { z } from 'zod';
 import { LogStore } from '../boards/log-store.js';
 import type { Database } from '../database/index.js';
+import type { Uncaught } from '../health/uncaught.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
-import { CLOSE, LiveConnection } from './connection.js';
+import { CLOSE } from './close-codes.js';
+import { LiveConnection } from './connection.js';
 import { DoorConnection } from './door-connection.js';
 import { Keeping } from './keeping.js';
 import { LocalBus } from './lesson-bus.js';
 import type { LessonBus } from './lesson-bus.js';
+import { studentSeat, tutorSeat } from './seat.js';
 import { LiveService } from './service.js';
 
 declare module 'fastify' {
@@ -34,11 +37,18 @@ const CODES: Partial<Record<ProblemCode, number>> = {
  * Who this is; or the reason why not, which a browser can only be told over the open connection,
  * since it hides what a refused upgrade said.
  */
-async function admit(socket: WebSocket, who: () => Promise<unknown> | unknown): Promise<void> {
+async function admit(
+  socket: WebSocket,
+  { caught }: Uncaught,
+  who: () => Promise<unknown> | unknown,
+): Promise<void> {
   try {
     await who();
   } catch (error) {
-    if (!(error instanceof ProblemError)) throw error;
+    if (!(error instanceof ProblemError)) {
+      caught(error, 'a window that came');
+      return socket.close(CLOSE.again);
+    }
     socket.send(pack({ kind: 'problem', problem: error.problem } satisfies ServerMessage));
     socket.close(CODES[error.code] ?? CLOSE.notIn);
   }
@@ -54,7 +64,11 @@ export const live = fp(
     const bus = new LocalBus(logs, app.log, (board) => app.lessons.onBoard(board)?.id ?? null);
     const keeping = new Keeping(() => writeDown(app.db), app.log);
     app.addHook('onClose', () => keeping.close());
-    const service = new LiveService(bus, app.lessons, app.log, keeping, messagesPerSecond);
+    const service = new LiveService(
+      ...([bus, app.lessons, app.log, keeping, messagesPerSecond] as const),
+      app.uncaught.caught,
+    );
+    app.sessions.onEnded = () => service.sessionsEnded();
     app.decorate('logs', logs);
     app.decorate('bus', bus);
     app.decorate('live', service);
@@ -66,39 +80,35 @@ export const live = fp(
         '/live/boards/:board',
         { websocket: true, schema: { ...schema, params: Params } },
         async (socket: WebSocket, request: FastifyRequest<{ Params: { board: string } }>) => {
-          const early = holdMessages(socket);
-          await admit(socket, async () => {
-            const tutor = await app.tutorOf(request);
-            if (!tutor) throw new ProblemError('not-signed-in');
-            const { id } = await app.boards.one(request.params.board, tutor.id);
-            return new LiveConnection(socket, request.socket, service, tutor.id, 'tutor', id, null);
+          // What a browser says while we look up who it is waits on its line.
+          socket.pause();
+          await admit(socket, app.uncaught, async () => {
+            const session = await app.sessionOf(request);
+            if (!session) throw new ProblemError('not-signed-in');
+            const { id } = await app.boards.one(request.params.board, session.tutor.id);
+            app.sessions.watch(session);
+            const seat = tutorSeat(session, id, app);
+            return new LiveConnection(socket, request.socket, service, seat);
           });
-          early.release();
+          socket.resume();
         },
       );
       scope.get('/live/lesson', { websocket: true, schema }, async (socket: WebSocket, request) => {
-        await admit(socket, () => {
+        await admit(socket, app.uncaught, () => {
           const { lesson, person } = app.studentOf(request);
-          return new LiveConnection(
-            socket,
-            request.socket,
-            service,
-            person.id,
-            'student',
-            lesson.board,
-            lesson,
-          );
+          const seat = studentSeat(lesson, person, app.lessons);
+          return new LiveConnection(socket, request.socket, service, seat);
         });
       });
       scope.get('/live/door', { websocket: true, schema }, async (socket: WebSocket, request) => {
-        await admit(socket, () => {
+        await admit(socket, app.uncaught, () => {
           const { lesson, person } = app.comerOf(request);
           service.doorstep.come((left) => new DoorConnection(socket, lesson, person, left));
         });
       });
     });
   },
-  { name: 'live', dependencies: ['database', 'accounts', 'lessons'] },
+  { name: 'live', dependencies: ['database', 'accounts', 'lessons', 'uncaught'] },
 );
 
 /** Writes as much down as many lines are, and takes it away again. Rejects where there is no room. */
@@ -109,19 +119,4 @@ async function writeDown(db: Database): Promise<void> {
     say('INSERT INTO room_on_disk VALUES (zeroblob(131072))'),
   ]);
   await db.raw([say('DROP TABLE room_on_disk')]);
-}
-
-/** What a browser says while we look up who it is mustn't be lost. */
-function holdMessages(socket: WebSocket): { release(): void } {
-  const held: [Buffer, boolean][] = [];
-  const hold = (data: Buffer, isBinary: boolean): void => {
-    held.push([data, isBinary]);
-  };
-  socket.on('message', hold);
-  return {
-    release() {
-      socket.off('message', hold);
-      for (const message of held) socket.emit('message', ...message);
-    },
-  };
 }

@@ -1,13 +1,18 @@
 import {
   boardFor,
+  changesFiles,
   changesHeld,
   heldOf,
+  isForStudents,
+  isOperation,
+  isWhole,
   nearestPages,
   pack,
   packMessage,
   packWithBoard,
   packWithPages,
-  REFUSALS,
+  same,
+  sizeOf,
   toldToStudents,
 } from '@cuaderno/core';
 import type {
@@ -15,19 +20,28 @@ import type {
   Board,
   Entry,
   Id,
+  KeptEntry,
   Operation,
   Role,
   ServerMessage,
   Sequencer,
   ToldEntry,
+  Unreadable,
+  Viewer,
 } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
-import { isDiskFull, problem } from '../problems/index.js';
+import { isDiskFull } from '../problems/index.js';
+import { Commit, refuse, runs, withEnds } from './commit.js';
+import type { End, Taken } from './commit.js';
 import type { Member } from './member.js';
+import { OfferQueue } from './offer-queue.js';
+import type { Offer } from './offer-queue.js';
 
 /** Operations in one commit at most, so that the first of a flood needn't wait for the last; but see `together`. */
 const COMMIT_SIZE = 400;
+/** For how long operations are given their places before those that have them are made durable, in ms. */
+const COMMIT_WORK = 8;
 /** Items that come with a board at once: those of the page in view, and of others while they are few. */
 const FIRST_ITEMS = 100;
 /** Pages with items that come with a board at once. */
@@ -37,31 +51,6 @@ const MAX_ASKS = 4;
 /** Strokes that are told apart: as many as two bytes say. */
 const STROKE_NUMBERS = 1 << 14;
 
-/** When and in which lesson something was made that is brought from elsewhere. */
-interface Origin {
-  readonly at: number;
-  readonly lesson: Id | null;
-}
-
-interface Offer {
-  readonly op: Operation;
-  readonly origin?: Origin;
-  readonly actor: () => Actor;
-  /** Whom to tell; an import has nobody. */
-  readonly from: Member | null;
-  /** What has the same one is on disk together, or not at all. */
-  readonly together?: object;
-}
-
-/** An entry that has its place, and what students are told of it. */
-interface Taken {
-  readonly entry: Entry;
-  readonly told: ToldEntry;
-  readonly from: Member | null;
-}
-
-type Job = { readonly run: () => void | Promise<void> };
-
 /**
  * One board, open: gives operations their order, makes them durable, then confirms them and passes
  * them on. Everything that must see the board between two commits waits in the same queue.
@@ -70,7 +59,7 @@ export class Room {
   private readonly members = new Set<Member>();
   /** How often each asks for pages just now. */
   private readonly asks = new WeakMap<Member, number>();
-  private queue: (Offer | Job)[] = [];
+  private readonly queue = new OfferQueue();
   private running = false;
   private strokes = 0;
   private broken = false;
@@ -83,8 +72,8 @@ export class Room {
   successor: () => Promise<Room> = () => Promise.resolve(this);
   /** Called when nobody is here any more and nothing is left to do. */
   onIdle: () => void = () => undefined;
-  /** Called when something is held back or shown from now on. */
-  onHeld: () => void = () => undefined;
+  /** Called when something is held back or shown from now on; `soon` where pages were taken out or came back. */
+  onHeld: (when: 'now' | 'soon') => void = () => undefined;
   /** Called when there was no room on the disk for what was written. */
   onFull: () => void = () => undefined;
   /** Called when students may do or see something else on it from now on. */
@@ -98,10 +87,12 @@ export class Room {
     private readonly sequencer: Sequencer,
     private readonly store: LogStore,
     private readonly log: FastifyBaseLogger,
+    /** What can't be read of its log. */
+    readonly unreadable: readonly Entry<Unreadable>[],
   ) {}
 
   get isIdle(): boolean {
-    return this.members.size === 0 && this.queue.length === 0 && !this.running;
+    return this.members.size === 0 && this.queue.isEmpty && !this.running;
   }
 
   get isBroken(): boolean {
@@ -110,8 +101,8 @@ export class Room {
 
   /** Takes operations in; the outcome is told to `from`. */
   offer(ops: readonly Operation[], from: Member): void {
-    for (const op of ops) this.queue.push({ op, from, actor: () => from.actor() });
-    void this.work();
+    for (const op of ops) this.queue.offer({ op, from, actor: () => from.actor() });
+    this.begin();
   }
 
   /**
@@ -121,7 +112,7 @@ export class Room {
   async take(ops: readonly Operation[], actor: Actor): Promise<void> {
     if (this.retired) return (await this.successor()).take(ops, actor);
     const together = {};
-    for (const op of ops) this.queue.push({ op, from: null, actor: () => actor, together });
+    for (const op of ops) this.queue.offer({ op, from: null, actor: () => actor, together });
     await this.inTurn(
       () => undefined,
       (room) => room.take(ops, actor),
@@ -134,7 +125,7 @@ export class Room {
     const together = {};
     for (const { op, by, at, lesson } of entries) {
       const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
-      this.queue.push({ op, from: null, origin: { at, lesson }, actor: () => actor, together });
+      this.queue.offer({ op, from: null, origin: { at, lesson }, actor: () => actor, together });
     }
     await this.inTurn(
       () => undefined,
@@ -164,25 +155,28 @@ export class Room {
           reject(error as Error);
         }
       };
-      this.queue.push({ run });
-      void this.work();
+      this.queue.run(run);
+      this.begin();
     });
   }
 
   /**
    * Lets a window in. It is given what it misses: all entries after `since`, or the board with what is
    * on the page in view, as far as its person may see them.
-   * @param welcome the first message, to which the board is added, or `null` if entries follow
+   * @param welcome the first message, to which the board is added, or `null` if entries follow; `null` itself where
+   * this window isn't to come in any more
    */
   async join(
     member: Member,
     since: number,
-    welcome: (seen: Board) => Omit<Extract<ServerMessage, { kind: 'welcome' }>, 'board'>,
+    welcome: (seen: Board) => Omit<Extract<ServerMessage, { kind: 'welcome' }>, 'board'> | null,
   ): Promise<void> {
     await this.between(async (board, seq, room) => {
-      const seen = boardFor(board, member.role);
+      const seen = boardFor(board, viewerOf(member));
       const missed = since >= 0 && since <= seq ? await room.missed(member, since) : null;
       const first = welcome(seen);
+      // They may have gone while they waited.
+      if (!first) return;
       const near = (): Set<Id> =>
         new Set(
           nearestPages(seen, first.page, ({ items }) => items.size, FIRST_ITEMS, FIRST_PAGES),
@@ -202,10 +196,15 @@ export class Room {
     if (waiting >= MAX_ASKS) return member.drop();
     this.asks.set(member, waiting + 1);
     await this.between((board, seq) => {
-      const seen = boardFor(board, member.role);
+      const seen = boardFor(board, viewerOf(member));
       const pages = ids.flatMap((id) => seen.pages.get(id) ?? []);
       member.send(packWithPages({ kind: 'pages', seq, ids }, pages));
     }).finally(() => this.asks.set(member, this.asks.get(member)! - 1));
+  }
+
+  /** Whether an operation with one of these ids was taken. */
+  knowsAny(ids: readonly Id[]): boolean {
+    return ids.some((id) => this.sequencer.knows(id));
   }
 
   /** The board as it is now, on disk or about to be. */
@@ -221,13 +220,13 @@ export class Room {
   /** Whether students are shown this page. One that is only on its way isn't known to anyone yet. */
   isShown(page: Id): boolean {
     const here = this.sequencer.current.pages.get(page);
-    return here !== undefined && !here.held;
+    return here !== undefined && isForStudents(here);
   }
 
   /** Entries after `since` as a member is told of them; `null` where only the whole board will do. */
   private async missed(member: Member, since: number): Promise<ToldEntry[] | null> {
     const kept = await this.store.entries(this.num, since);
-    const entries = kept.filter((entry): entry is Entry => entry.op.kind !== 'nothing');
+    const entries = kept.filter(isWhole);
     // Something was taken out of the board: what they have isn't it any more.
     if (entries.length < kept.length) return null;
     if (member.role === 'tutor') return entries;
@@ -236,7 +235,7 @@ export class Room {
     const { current } = this.sequencer;
     return entries.map((entry) => ({
       ...entry,
-      op: toldToStudents(entry.op, heldOf(entry.op, current), current),
+      op: toldToStudents(entry.op, heldOf(entry.op, current), current, viewerOf(member)),
     }));
   }
 
@@ -263,82 +262,111 @@ export class Room {
       if (member !== except && (!only || member.role === only)) member.sendLive(bytes);
   }
 
-  private async work(): Promise<void> {
+  private begin(): void {
     if (this.running) return;
     this.running = true;
+    this.work().catch((error: unknown) => this.log.error({ err: error }, 'a board got stuck'));
+  }
+
+  private async work(): Promise<void> {
     // What else arrives in this turn of the event loop goes into the same commit.
     await new Promise((resolve) => setImmediate(resolve));
-    while (this.queue.length > 0) {
-      const next = this.queue[0]!;
-      if ('run' in next) {
-        this.queue.shift();
-        await next.run();
-        continue;
+    while (!this.queue.isEmpty) {
+      const job = this.queue.job();
+      try {
+        if (job) await job();
+        else await this.commit();
+      } catch (error) {
+        // What was offered while it failed is answered, too.
+        this.fail(error);
       }
-      await this.commit(this.queue.splice(0, this.nextCommit()) as Offer[]);
     }
     this.running = false;
     if (this.isIdle) this.onIdle();
   }
 
-  /** How many of those that wait go into the next commit. */
-  private nextCommit(): number {
-    const { queue } = this;
-    const isOffer = (at: number): boolean => at < queue.length && 'op' in queue[at]!;
-    const belongs = (at: number): boolean => {
-      const [here, last] = [queue[at] as Offer, queue[at - 1] as Offer];
-      return here.together !== undefined && here.together === last.together;
-    };
-    let n = 0;
-    while (isOffer(n) && (n < COMMIT_SIZE || belongs(n))) n++;
-    return n;
-  }
-
-  private async commit(offers: readonly Offer[]): Promise<void> {
-    if (this.broken) return;
-    const at = Date.now();
-    const taken: Taken[] = [];
-    const confirmations = new Map<Member, { seqs: number[]; ids: Id[] }>();
-    const confirm = (member: Member | null, seq: number, id: Id): void => {
-      if (!member) return;
-      const list = confirmations.get(member) ?? { seqs: [], ids: [] };
-      list.seqs.push(seq);
-      list.ids.push(id);
-      confirmations.set(member, list);
-    };
-    for (const { op, actor, from, origin } of offers) {
-      const { lesson } = origin ?? this;
-      const before = heldOf(op, this.sequencer.current);
-      const verdict = this.sequencer.offer(op, actor(), origin?.at ?? at, lesson);
-      if (verdict.kind === 'taken') {
-        const { entry } = verdict;
-        const told = toldToStudents(op, before, this.sequencer.current);
-        taken.push({ entry, from, told: { ...entry, op: told } });
-        confirm(from, verdict.entry.seq, op.id);
-      } else if (verdict.kind === 'known') {
-        confirm(from, verdict.seq, op.id);
-      } else {
-        const details = problem('refused', REFUSALS[verdict.code]);
-        details.type = `urn:cuaderno:${verdict.code}`;
-        from?.send(pack({ kind: 'refused', id: op.id, problem: details } satisfies ServerMessage));
-      }
+  private async commit(): Promise<void> {
+    const commit = new Commit();
+    const begun = performance.now();
+    for (
+      let turn = this.queue.turn(), n = 0;
+      turn;
+      turn = n < COMMIT_SIZE && performance.now() - begun < COMMIT_WORK ? this.queue.turn() : null
+    ) {
+      if (!this.broken) for (const offer of turn) this.place(offer, commit);
+      n += turn.length;
     }
-    if (taken.length > 0) {
-      try {
+    if (this.broken) return;
+    try {
+      await this.tellKnown(commit);
+      if (commit.taken.length > 0)
         await this.store.append(
           this.num,
-          taken.map(({ entry }) => entry),
+          commit.taken.map(({ entry }) => entry),
         );
-      } catch (error) {
-        this.fail(error);
-        return;
-      }
+    } catch (error) {
+      this.fail(error);
+      return;
     }
-    for (const [member, { seqs, ids }] of confirmations)
-      member.send(pack({ kind: 'confirmed', at, seqs, ids } satisfies ServerMessage));
-    this.passOn(taken);
-    if (taken.some(({ entry }) => changesHeld(entry.op))) this.onHeld();
-    if (taken.some(({ entry: { op } }) => changesRules(op) || changesHeld(op))) this.onRules();
+    for (const [member, { seqs, ids }] of commit.confirmations)
+      member.send(pack({ kind: 'confirmed', at: commit.at, seqs, ids } satisfies ServerMessage));
+    this.passOn(commit.taken);
+    const ops = commit.taken.map(({ entry }) => entry.op);
+    if (ops.some(changesHeld)) this.onHeld('now');
+    else if (ops.some(changesFiles)) this.onHeld('soon');
+    if (ops.some((op) => changesRules(op) || changesHeld(op))) this.onRules();
+  }
+
+  /** Gives an operation its place, or says why it has none. */
+  private place(offer: Offer, commit: Commit): void {
+    const { op, from } = offer;
+    if (!from) return this.sequence(offer, commit);
+    const begun = performance.now();
+    const { seq } = this.sequencer;
+    try {
+      this.sequence(offer, commit);
+    } catch (error) {
+      // Where it was half done, the board in memory isn't what it was any more.
+      if (this.sequencer.seq !== seq) throw error;
+      this.log.error({ err: error, board: this.id, kind: op.kind }, 'an operation was not taken');
+      refuse(from, op.id, 'bad-item');
+      from.drop();
+    }
+    from.worked(performance.now() - begun);
+  }
+
+  private sequence({ op, actor, from, origin }: Offer, commit: Commit): void {
+    const { lesson } = origin ?? this;
+    const before = heldOf(op, this.sequencer.current);
+    const who = actor();
+    // What a tutor writes isn't measured: only students' share of a lesson is limited.
+    const cost = from?.role === 'student' ? sizeOf(op) : 0;
+    // What is kept already takes up no more.
+    if (from && !this.sequencer.knows(op.id) && !from.mayKeep(cost))
+      return refuse(from, op.id, 'too-much');
+    const verdict = this.sequencer.offer(op, who, origin?.at ?? commit.at, lesson);
+    if (verdict.kind === 'taken') {
+      const { entry } = verdict;
+      const told = toldToStudents(op, before, this.sequencer.current);
+      commit.taken.push({ entry, from, told: { ...entry, op: told } });
+      commit.confirm(from, entry.seq, op.id);
+      if (cost > 0) from?.keeps(cost);
+    } else if (verdict.kind === 'known') commit.known.push({ seq: verdict.seq, op, from });
+    else if (from) refuse(from, op.id, verdict.code);
+  }
+
+  /** Who offers again what is kept is told so; who offers something else by the same id is not. */
+  private async tellKnown({ known, taken, confirm }: Commit): Promise<void> {
+    if (known.length === 0) return;
+    const here = new Map(taken.map(({ entry }) => [entry.seq, entry as KeptEntry]));
+    const wanted = known.map(({ seq }) => seq).filter((seq) => !here.has(seq));
+    for (const entry of await this.store.some(this.num, wanted)) here.set(entry.seq, entry);
+    for (const { seq, op, from } of known) {
+      const kept = here.get(seq)?.op;
+      // What was taken out of the log is known by its id alone.
+      if (!kept || !isOperation(kept) || same(kept, op)) confirm(from, seq, op.id);
+      else if (from) refuse(from, op.id, 'id-taken');
+    }
   }
 
   /** Each member gets what others wrote, in runs as long as can be, as far as they may see it. */
@@ -352,11 +380,28 @@ export class Room {
       // Mostly everyone is told the same, and then it is packed once.
       const alike = run.every(({ entry, told }) => told.op === entry.op);
       const told = alike ? whole : runs(run.map((one) => one.told));
+      const ends = this.endsOf(run, from);
+      // An end and what it became go together: by itself, each would cost a packet.
+      const forTutor = withEnds(ends, whole);
+      const forStudents = withEnds(
+        ends.filter(({ isForAll }) => isForAll),
+        told,
+      );
       for (const member of this.members)
         if (member !== from)
-          for (const bytes of member.role === 'tutor' ? whole : told) member.send(bytes);
+          for (const bytes of member.role === 'tutor' ? forTutor : forStudents) member.send(bytes);
       i = end;
     }
+  }
+
+  /** Lines that were under way are these items, which follow; whoever wasn't shown the one isn't told of the other. */
+  private endsOf(run: readonly Taken[], from: Member | null): End[] {
+    return run.flatMap(({ entry: { op } }) => {
+      const n = op.kind === 'ink.add' ? from?.strokeThatIs(op.id) : undefined;
+      if (n === undefined || op.kind !== 'ink.add') return [];
+      const bytes = pack({ kind: 'live.end', n, item: op.id } satisfies ServerMessage);
+      return [{ bytes, isForAll: this.isShown(op.page) }];
+    });
   }
 
   /** Another room has the board from now on: everyone comes back to that one, and what the server wants is done there. */
@@ -383,20 +428,10 @@ export class Room {
   }
 }
 
-function changesRules(op: Operation): boolean {
-  return op.kind === 'board.rules' || (op.kind === 'page.change' && op.to.rules !== undefined);
+function viewerOf({ person, role }: Member): Viewer {
+  return { id: person, role };
 }
 
-/** Entries as messages: neighbours of one person at one time share a message. */
-function runs(entries: readonly ToldEntry[]): Uint8Array[] {
-  const messages: Uint8Array[] = [];
-  for (let i = 0; i < entries.length;) {
-    const { seq: from, by, at } = entries[i]!;
-    let end = i + 1;
-    while (end < entries.length && entries[end]!.by === by && entries[end]!.at === at) end++;
-    const ops = entries.slice(i, end).map(({ op }) => op);
-    messages.push(pack({ kind: 'applied', from, by, at, ops } satisfies ServerMessage));
-    i = end;
-  }
-  return messages;
+function changesRules(op: Operation): boolean {
+  return op.kind === 'board.rules' || (op.kind === 'page.change' && op.to.rules !== undefined);
 }

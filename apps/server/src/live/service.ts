@@ -12,8 +12,10 @@ import type {
 import type { FastifyBaseLogger } from 'fastify';
 import type { LiveLesson, Present } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
+import { ProblemError } from '../problems/index.js';
 import type { Classroom } from './classroom.js';
-import { CLOSE } from './connection.js';
+import { Budgets } from './budgets.js';
+import { CLOSE } from './close-codes.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
 import { Holding } from './holding.js';
@@ -23,10 +25,16 @@ import type { LessonBus } from './lesson-bus.js';
 import { Showing } from './showing.js';
 import { Talking } from './talking.js';
 
+/** Windows that one person may have at once. */
+const MAX_WINDOWS = 12;
+
 /** Everyone who is connected, and what passes between them. */
 export class LiveService implements Classroom {
   private readonly connections = new Map<Id, Set<LiveConnection>>();
   private readonly underClosing = new Map<Id, LiveLesson>();
+  /** Every window there is, also those that haven't said hello. */
+  private readonly all = new Set<LiveConnection>();
+  readonly budgets = new Budgets();
   readonly leading = new Leading(this);
   readonly holding = new Holding(this);
   readonly talking = new Talking(this);
@@ -40,6 +48,8 @@ export class LiveService implements Classroom {
     private readonly keeping: Keeping,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
+    /** Told of what went wrong and was caught. */
+    private readonly caught: (error: unknown, where: string) => void,
   ) {
     lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
     bus.onFull = () => keeping.lost();
@@ -52,6 +62,11 @@ export class LiveService implements Classroom {
       const lesson = this.lessonOn(board);
       if (lesson) this.showing.tell(lesson);
     };
+  }
+
+  /** Whether what is written can be kept just now. */
+  get keeps(): boolean {
+    return this.keeping.isOn;
   }
 
   windows(board: Id): Iterable<LiveConnection> {
@@ -67,6 +82,33 @@ export class LiveService implements Classroom {
     return this.bus.open(board)?.now;
   }
 
+  /** Something went wrong with a message: its window is ended, and everyone else goes on. */
+  failedMessage(error: unknown, { board, role }: LiveConnection): void {
+    if (error instanceof ProblemError)
+      return this.log.warn({ board, role, code: error.code }, 'a message failed');
+    this.caught(error, 'a message');
+  }
+
+  /** Sessions have ended: windows that were open for them are closed at once. */
+  sessionsEnded(): void {
+    for (const window of this.all) if (window.role === 'tutor') this.check(window);
+  }
+
+  opened(window: LiveConnection): void {
+    this.all.add(window);
+  }
+
+  /** Ends a window that has no right to be there any more. */
+  private check(window: LiveConnection): boolean {
+    const gone = window.gone();
+    if (gone) window.close(gone);
+    return gone === null;
+  }
+
+  knowsAny(board: Id, ids: readonly Id[]): boolean {
+    return this.bus.open(board)?.knowsAny(ids) ?? false;
+  }
+
   failed(error: unknown, words: string): void {
     this.log.error({ err: error }, `${words} was not kept`);
   }
@@ -79,26 +121,29 @@ export class LiveService implements Classroom {
     return this.lessons.onBoard(board);
   }
 
+  /** Throws what keeps the board from being opened. */
   async join(connection: LiveConnection, since: number): Promise<void> {
+    if (this.budgets.windowsOf(connection.person) > MAX_WINDOWS)
+      return connection.close(CLOSE.flood);
     const room = await this.bus.room(connection.board);
     if (!room) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
-    // Whoever was sent out since this window was opened is sent nothing.
-    const isIn = (): boolean =>
-      connection.role === 'tutor' || lesson?.person(connection.person)?.door === 'in';
-    if (!isIn()) return connection.close(CLOSE.door);
-    try {
-      await room.join(connection, since, (seen) => ({
-        kind: 'welcome',
-        you: connection.person,
-        role: connection.role,
-        now: Date.now(),
-        lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
-        page: seen.pages.has(lesson?.leaderPage ?? '') ? lesson!.leaderPage : null,
-      }));
-    } catch {
-      return connection.drop();
-    }
+    // Whoever was sent out since this window was opened, or whose lesson was closed, is sent nothing.
+    const mayStay = (): boolean => this.check(connection);
+    if (!mayStay()) return;
+    await room.join(connection, since, (seen) =>
+      mayStay()
+        ? {
+            kind: 'welcome',
+            you: connection.person,
+            role: connection.role,
+            now: Date.now(),
+            lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
+            page: seen.pages.has(lesson?.leaderPage ?? '') ? lesson!.leaderPage : null,
+          }
+        : null,
+    );
+    if (!mayStay()) return;
     const here = this.connections.get(connection.board) ?? new Set();
     here.add(connection);
     this.connections.set(connection.board, here);
@@ -108,10 +153,11 @@ export class LiveService implements Classroom {
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
     if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals: lesson.arrivals() });
-    else if (!isIn()) connection.close(CLOSE.door);
+    else mayStay();
   }
 
   leave(connection: LiveConnection): void {
+    this.all.delete(connection);
     this.bus.open(connection.board)?.leave(connection);
     const here = this.connections.get(connection.board);
     if (!here?.delete(connection)) return;
@@ -120,7 +166,7 @@ export class LiveService implements Classroom {
     const { lesson } = connection;
     if (!lesson) return;
     this.showing.point(connection, null);
-    void this.noted(this.lessons.windowClosed(lesson, connection.person));
+    this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
   }
 
@@ -244,8 +290,7 @@ export class LiveService implements Classroom {
       here.lesson = null;
       here.broadcast({ kind: 'over', at });
     });
-    for (const connection of this.connections.get(lesson.board) ?? [])
-      if (connection.role === 'student') connection.close(CLOSE.over);
+    for (const window of [...this.all]) if (window.lesson === lesson) this.check(window);
     this.doorstep.over(lesson);
   }
 
@@ -260,10 +305,10 @@ export class LiveService implements Classroom {
   /** Somebody stands elsewhere now: those who aren't in hear nothing of the lesson from here on. */
   private moved(lesson: LiveLesson, moved: readonly Present[]): void {
     const out = new Set(moved.filter(({ door }) => door !== 'in').map(({ id }) => id));
-    for (const connection of this.connections.get(lesson.board) ?? [])
-      if (out.has(connection.person)) {
-        connection.stopStroke();
-        connection.close(CLOSE.door);
+    for (const window of [...this.all])
+      if (out.has(window.person)) {
+        window.stopStroke();
+        this.check(window);
       }
     if (out.has(lesson.lead ?? '')) this.holding.lead(lesson, null);
     this.doorstep.tell(lesson, moved);

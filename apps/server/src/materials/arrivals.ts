@@ -127,9 +127,10 @@ export class Arrivals {
       folder: store.incoming,
       maxBytes: this.maxUploadBytes * UNPACKED,
     });
-    if (news.kind === 'fault') throw boardFileProblem(news.fault);
-    for (const place of news.files.values()) await rm(place, { force: true });
-    const pages = news.board.pages.length;
+    if (news.kind === 'fault') throw boardFileProblem(news.fault, news.message);
+    for (const { place } of news.files) if (place) await rm(place, { force: true });
+    await rm(news.json, { force: true });
+    const { pages } = news;
     return { ...NO_SIZE, kind: 'board', file, bytes, type: 'application/zip', pages };
   }
 }

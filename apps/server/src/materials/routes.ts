@@ -72,6 +72,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor }) => {
+      app.workers.expectPdf();
       const shelf = await app.materials.shelf(tutor.id);
       const { bin } = shelf;
       const shared = await app.shares.withTutor(tutor.id);

@@ -9,7 +9,11 @@ export type DarkroomNews = PictureNews | ShowNews;
 
 /* The process in which pictures are decoded: a task comes, news of its picture goes back. */
 process.on('message', (task: DarkroomTask) => {
-  void develop(task).then((news) => process.send?.(news));
+  develop(task).then(
+    (news) => process.send?.(news),
+    // Whoever waits for it is told by the end of this process.
+    () => process.exit(1),
+  );
 });
 process.on('disconnect', () => process.exit());
 

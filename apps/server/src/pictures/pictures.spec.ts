@@ -3,7 +3,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { deflateSync } from 'node:zlib';
+import * as zlib from 'node:zlib';
 import { House } from '../testing/harness.js';
 import { Darkroom } from './darkroom.js';
 
@@ -167,6 +167,43 @@ describe('bringing a picture', () => {
     expect(rawPayload.equals(flag('image/jpeg'))).toBeTrue();
   });
 
+  it('forgets what is noted in a PNG, and leaves its pixels alone (ISO/IEC 15948, 11.3)', async () => {
+    const bare = flag('image/png');
+    const chunk = (name: string, text: string): Buffer => {
+      const content = Buffer.from(text, 'latin1');
+      const out = Buffer.alloc(12 + content.length);
+      out.writeUInt32BE(content.length, 0);
+      out.write(name, 4, 'latin1');
+      content.copy(out, 8);
+      out.writeUInt32BE(
+        (zlib as unknown as { crc32(of: Buffer): number }).crc32(
+          out.subarray(4, 8 + content.length),
+        ),
+        8 + content.length,
+      );
+      return out;
+    };
+    const notes = [
+      ['tEXt', 'Author\0Maren of Pier Road 7'],
+      ['eXIf', 'MM\0*59.9139 N 10.7522 E'],
+      ['tIME', '1234567'],
+      ['prVt', 'what a program keeps for itself'],
+    ] as const;
+    const noted = Buffer.concat([
+      ...[
+        bare.subarray(0, 33),
+        ...notes.map(([name, text]) => chunk(name, text)),
+        bare.subarray(33),
+      ],
+      Buffer.from('and something after its end'),
+    ]);
+    const { file } = await bring(noted);
+    const kept = (await house.tutor.get(`/files/${file}`)).rawPayload;
+    for (const secret of ['Pier Road', '59.9139', 'keeps for itself', 'after its end'])
+      expect(kept.toString('latin1')).not.toContain(secret);
+    expect(kept.equals(bare)).toBeTrue();
+  });
+
   it('makes a large photo as small as is of use', async () => {
     const canvas = createCanvas(6000, 3000);
     canvas.getContext('2d').fillRect(0, 0, 6000, 3000);
@@ -212,9 +249,9 @@ describe('bringing a picture', () => {
     expect(await fault(turnedJpeg(1).subarray(0, 60))).toBe('picture-broken');
     expect(await fault(svg('', bomb))).toBe('picture-unsafe');
     expect(await fault(Buffer.alloc(0))).toBe('file-empty');
-    expect(await fault(Buffer.concat([png.subarray(0, 8), deflateSync(Buffer.alloc(99))]))).toBe(
-      'picture-broken',
-    );
+    expect(
+      await fault(Buffer.concat([png.subarray(0, 8), zlib.deflateSync(Buffer.alloc(99))])),
+    ).toBe('picture-broken');
     expect(stored()).toBe(0);
   });
 

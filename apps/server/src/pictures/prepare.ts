@@ -1,6 +1,11 @@
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Image } from '@napi-rs/canvas';
-import { PictureError, sniffPicture, withoutNotes } from '@cuaderno/formats/picture-in';
+import {
+  PictureError,
+  pngWithoutNotes,
+  sniffPicture,
+  withoutNotes,
+} from '@cuaderno/formats/picture-in';
 import type { PictureFault, PictureHead } from '@cuaderno/formats/picture-in';
 import { readFile } from 'node:fs/promises';
 
@@ -47,8 +52,11 @@ async function prepare(bytes: Uint8Array): Promise<PictureNews> {
   });
   if (image.width < 1 || image.height < 1) throw new PictureError('broken');
   const fits = Math.max(width, height) <= MAX_SIDE && width * height <= MAX_KEPT;
-  if (type === 'png' && fits)
-    return { kind: 'picture', bytes: null, type: 'image/png', width, height };
+  if (type === 'png' && fits) {
+    const bare = pngWithoutNotes(bytes);
+    const kept = bare === bytes ? null : bare;
+    return { kind: 'picture', bytes: kept, type: 'image/png', width, height };
+  }
   if (type === 'jpeg' && fits && head.orientation === 1)
     return { kind: 'picture', bytes: withoutNotes(bytes), type: 'image/jpeg', width, height };
   return draw(image, head);

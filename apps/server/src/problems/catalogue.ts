@@ -10,6 +10,12 @@ export const PROBLEMS = {
     'That e-mail and password don’t belong together.',
     'Check both and try again.',
   ],
+  'wrong-password': [403, 'That isn’t your password.', 'Type the one that you sign in with.'],
+  'reset-over': [
+    410,
+    'This link or code is no longer good.',
+    'Ask for a new one: each is good once, for an hour.',
+  ],
   'slow-down': [429, 'That was tried too often.', 'Wait a little, then try again.'],
   'set-up-done': [
     409,
@@ -190,6 +196,11 @@ export const PROBLEMS = {
     'It lies outside of the slides.',
     'Bring the file itself and lay it on the page.',
   ],
+  'board-damaged': [
+    500,
+    'This board can’t be read: the file that holds it is damaged.',
+    'Restore the last backup (npm run restore), and check the disk of this machine.',
+  ],
   'disk-full': [
     507,
     'The disk of this machine is full.',
@@ -219,6 +230,26 @@ export const PROBLEMS = {
     422,
     'This board was saved by a newer Cuaderno.',
     'Open it there, or bring this one up to date.',
+  ],
+  'board-file-too-much': [
+    422,
+    'There is more on this board than a board holds.',
+    'Save a part of it, or save it without ink, and bring that.',
+  ],
+  'timetable-full': [
+    409,
+    'That is more than a timetable holds.',
+    'End series and take out lessons that you don’t need any more, then plan this.',
+  ],
+  'timetable-crowded': [
+    422,
+    'There are too many lessons in that time to show them all.',
+    'Look at a shorter time, or end series that you don’t need any more.',
+  ],
+  'file-too-slow': [
+    422,
+    'It takes too long to read this file.',
+    'Save or print it as a new PDF, or split it, and bring that.',
   ],
   'board-file-broken': [
     422,

@@ -76,8 +76,8 @@ this page.
 
 Messages travel over one WebSocket a window: \`/live/boards/ID\` for a tutor, with the session's
 cookie, and \`/live/lesson\` for a student, with the pass's cookie. Each is one binary frame of
-MessagePack; JSON text is understood for messages that have no bytes in them. A browser says
-\`hello\` first, and is answered with \`welcome\`; what it had missed follows as \`applied\`. An operation
+MessagePack; JSON text is understood for short messages that have no bytes in them. A browser says
+\`hello\` first, within ten seconds, and is answered with \`welcome\`; what it had missed follows as \`applied\`. An operation
 is on disk before it is \`confirmed\` to its writer and \`applied\` for the others. \`live.ink\` and
 \`live.end\` may be lost and are never stored.
 
@@ -87,9 +87,13 @@ variable-length integer of two bytes at most; the rest is the piece, coded as
 \`packages/core/src/wire/live-piece.ts\` says. Where several people write, what the server tells within a few
 milliseconds may come as one: an array of byte strings, each a message as it would come alone.
 
+What a message may hold is looked at before it is read, by its kind: see
+\`packages/core/src/wire/message-limits.ts\`. No field that isn't named here is taken. A stroke under way is known by its
+number \`n\` to everyone but its writer; \`live.end\` says which item it is by then.
+
 At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en')} bytes a message. What can't be taken is answered with a
 \`problem\` (RFC 9457), and the connection goes on; a connection that is ended for good has a close
-code: 4401 not in this lesson, 4410 the lesson is over, 4426 another protocol, 4429 a flood. After
+code: 4401 not in this lesson, 4403 sent out, 4410 the lesson is over, 4426 another protocol, 4429 a flood. After
 4000 or any other end a browser comes back by itself and sends again what is not confirmed.
 
 Ids are 12 letters, digits, \`-\` or \`_\`, made by whoever makes the thing. Bytes named \`ink\` are a

@@ -1,4 +1,4 @@
-import { boardFor, nameOf, newestOf, pagesInOrder } from '@cuaderno/core';
+import { ANY_STUDENT, boardFor, nameOf, newestOf, pagesInOrder } from '@cuaderno/core';
 import type { Attendance } from '../records/shapes.js';
 import type { RecordNotes } from '../records/notes.js';
 import type { Records } from '../records/service.js';
@@ -60,7 +60,7 @@ export class SharedRecords {
       title: record.title,
       openedAt: record.openedAt,
       closedAt: record.closedAt,
-      pages: pagesInOrder(boardFor(board, 'student')).map(({ name, width, height }) => ({
+      pages: pagesInOrder(boardFor(board, ANY_STUDENT)).map(({ name, width, height }) => ({
         name,
         width,
         height,

@@ -53,6 +53,9 @@ const SETTINGS = `<?xml version="1.0" encoding="UTF-8"?>
 </oor:items>
 `;
 
+/** Ways to run a program without network (unshare of util-linux), as whoever may do that or as anyone. */
+const WITHOUT_NETWORK = ['unshare -n --', 'unshare -r -n --'];
+
 /** How long a LibreOffice that was started ahead waits for its deck, in ms. */
 const STANDBY_MS = 120_000;
 
@@ -129,7 +132,10 @@ export class Office {
   prepare(): void {
     this.standby ??= this.start().catch(() => null);
     clearTimeout(this.expiry);
-    this.expiry = setTimeout(() => void this.close(), STANDBY_MS);
+    // What is left of it is cleared away at the next start.
+    this.expiry = setTimeout(() => {
+      this.close().catch(() => undefined);
+    }, STANDBY_MS);
     this.expiry.unref();
   }
 
@@ -214,13 +220,18 @@ export class Office {
     waits = false,
   ): ChildProcess {
     const { command, kilobytes } = this.limits;
+    // Where it may be, it has no network of its own: whatever a deck names, nothing is asked for.
+    const alone = WITHOUT_NETWORK.map(
+      (way) => `if ${way} true 2>/dev/null; then set -- ${way} "$@"; `,
+    );
+    const closed = `${alone.join('el')}fi; `;
     // One that waits would wait for ever if this process were killed: then what it reads from ends.
     const run = waits ? '"$@" </dev/null & read -r _; kill -KILL 0' : 'exec "$@"';
     return spawn(
       'sh',
       [
         '-c',
-        `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; ${run}`,
+        `ulimit -v ${kilobytes}; command -v "$1" >/dev/null || exit 127; ${closed}${run}`,
         'sh',
         command,
         '--headless',

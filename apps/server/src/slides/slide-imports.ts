@@ -1,6 +1,7 @@
 import { changePage, keyBetween, materialOn, operation, pagesInOrder } from '@cuaderno/core';
 import type { Actor, Board, Id, MediaSpec, Operation, Page, PictureSpec } from '@cuaderno/core';
-import { reportOn } from '@cuaderno/formats/slides-in';
+// Not the whole of slides-in: what reads decks needs 20 MB of memory, and is there in its own thread.
+import { reportOn } from '@cuaderno/formats/slides-in/report';
 import type { Deck, DeckFault, DeckKind, DeckMedia } from '@cuaderno/formats/slides-in';
 import type { FastifyBaseLogger } from 'fastify';
 import { createReadStream } from 'node:fs';
@@ -34,6 +35,13 @@ const OFFICE_FAULTS: Record<OfficeFault, ProblemCode> = {
 
 export interface SlideUpload extends Upload {
   readonly maxUploadBytes: number;
+}
+
+/** A deck as it came, and where it lies without what is outside of it. */
+interface ClosedDeck {
+  readonly file: StoredFile;
+  readonly kind: DeckKind;
+  readonly closed: string;
 }
 
 /** Tells how far an import is. */
@@ -82,21 +90,38 @@ export class SlideImports {
   ): Promise<void> {
     const { office } = this.parts;
     signal.throwIfAborted();
+    // What the program that converts it is given names nothing outside of itself.
+    const closed = await this.closed(file, kind, upload);
     try {
-      if (kind !== 'ppt') return await this.convert(file, kind, file, upload, news, signal);
+      const deck = { file, kind, closed };
+      if (kind !== 'ppt') return await this.convert(deck, file, upload, news, signal);
       // What a PPT holds besides its slides is read from what it is as PPTX.
-      await office.convert(file.path, kind, 'pptx', signal, async (path) =>
-        this.convert(file, kind, { path }, upload, news, signal),
+      await office.convert(closed, kind, 'pptx', signal, async (path) =>
+        this.convert(deck, { path }, upload, news, signal),
       );
     } catch (error) {
       if (error instanceof OfficeError) throw new ProblemError(OFFICE_FAULTS[error.fault]);
       throw error;
+    } finally {
+      await rm(closed, { force: true });
     }
   }
 
-  private async convert(
-    file: StoredFile,
+  private async closed(
+    { path }: StoredFile,
     kind: DeckKind,
+    { maxUploadBytes }: SlideUpload,
+  ): Promise<string> {
+    const { workers, store } = this.parts;
+    const maxBytes = maxUploadBytes * UNPACKED;
+    const news = await workers.closeDeck({ path, kind, maxBytes, folder: store.incoming });
+    if (news.kind === 'fault') throw new ProblemError(DECK_FAULTS[news.fault]);
+    if (news.kind !== 'closed') throw new ProblemError('deck-broken');
+    return news.place;
+  }
+
+  private async convert(
+    { file, kind, closed }: ClosedDeck,
     readable: { readonly path: string },
     upload: SlideUpload,
     news: SlideNews,
@@ -116,7 +141,7 @@ export class SlideImports {
       return news;
     };
     try {
-      const { board, hash } = await office.convert(file.path, kind, 'pdf', signal, async (path) => {
+      const { board, hash } = await office.convert(closed, kind, 'pdf', signal, async (path) => {
         const { deck } = await read();
         if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);

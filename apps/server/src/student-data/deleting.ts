@@ -3,6 +3,7 @@ import type { Id } from '@cuaderno/core';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { boards } from '../boards/tables.js';
 import type { LogStore } from '../boards/log-store.js';
+import { dropCopies } from '../database/copies.js';
 import type { Database } from '../database/index.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import { assets } from '../materials/tables.js';
@@ -54,6 +55,8 @@ export class Deleting {
       readonly sealing: Sealing;
       readonly sharedPages: SharedPages;
       readonly data: StudentsData;
+      /** The folder that holds everything. */
+      readonly folder: string;
     },
   ) {}
 
@@ -356,5 +359,6 @@ export class Deleting {
       { sql: "INSERT INTO record_index (record_index) VALUES ('optimize')", params: [] },
     ]);
     await db.raw([{ sql: 'PRAGMA wal_checkpoint(TRUNCATE)', params: [] }]);
+    await dropCopies(this.parts.folder);
   }
 }

@@ -11,11 +11,14 @@ declare module 'fastify' {
 
 /** What there is of a student, and deleting it. */
 export const studentData = fp(
-  (app, _options, done) => {
+  (app, { folder }: { folder: string }, done) => {
     const { db, bus, logs, workers, sealing, sharedPages } = app;
     const data = new StudentsData(db);
     app.decorate('studentsData', data);
-    app.decorate('deleting', new Deleting({ db, bus, logs, workers, sealing, sharedPages, data }));
+    app.decorate(
+      'deleting',
+      new Deleting({ db, bus, logs, workers, sealing, sharedPages, data, folder }),
+    );
     done();
   },
   { name: 'student-data', dependencies: ['database', 'live', 'records', 'record-links'] },

@@ -200,7 +200,8 @@ describe('a student’s data', () => {
     expect((await third.hears('welcome')).board).toBeNull();
     // A late copy of what was taken out brings nothing back.
     third.send({ kind: 'ops', ops: [line] });
-    await third.hears('confirmed');
+    const { problem } = await third.hears('refused', ({ id }) => id === line.id);
+    expect(problem.type).toBe('urn:cuaderno:id-taken');
     expect(inkOf(await (await house.tutorWindow()).wholeBoard())).not.toContain(line.id);
   });
 

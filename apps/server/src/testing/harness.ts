@@ -163,7 +163,7 @@ export class House {
   tutor!: Visitor;
   course!: { id: string; linkToken: string; joinCode: string };
   board!: Id;
-  private port = 0;
+  port = 0;
   private readonly windows: Window[] = [];
 
   private constructor(private readonly config: Config) {}
@@ -185,6 +185,11 @@ export class House {
       await house.tutor.post(`/courses/${house.course.id}/boards`, { title: 'Ebb' })
     ).json<{ id: string }>().id;
     return house;
+  }
+
+  /** A server on a folder that is there; it has no tutor, course or board of its own. */
+  static at(dataFolder: string): House {
+    return new House(testConfig('at', { dataFolder }));
   }
 
   async start(): Promise<void> {

@@ -1,6 +1,6 @@
 import { Id } from '@cuaderno/core';
 import { USUAL, WallTime } from '@cuaderno/core/timetable';
-import { CalendarError, readICalendar, writeICalendar } from '@cuaderno/formats/icalendar';
+import { writeICalendar } from '@cuaderno/formats/icalendar';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { attachment } from '../files/attachment.js';
@@ -11,7 +11,7 @@ const tags = ['timetable'];
 const Params = z.object({ plan: Id });
 const Moment = z.coerce.number().int().min(0).max(8.64e15);
 /** Largest calendar that is read, in bytes. */
-const MAX_CALENDAR = 5_000_000;
+const MAX_CALENDAR = 3_000_000;
 
 export const timetableRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
@@ -137,22 +137,23 @@ export const timetableRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params, query, body }) => {
       const course = await app.courses.one(params.course, tutor.id);
-      const zones = Intl.supportedValuesOf('timeZone');
-      try {
-        const { plans, skipped } = readICalendar(String(body), query.zone, zones);
-        for (const { summary, ...plan } of plans)
-          await app.timetable.insert(course.id, {
-            ...plan,
-            topic: summary.slice(0, 120),
-            buffer: USUAL.buffer,
-          });
-        return { made: plans.length, skipped };
-      } catch (error) {
-        if (!(error instanceof CalendarError)) throw error;
+      const news = await app.workers.readCalendar({
+        ...{ text: String(body), own: query.zone },
+        candidates: Intl.supportedValuesOf('timeZone'),
+      });
+      if (news.kind === 'fault')
         throw new ProblemError(
-          error.fault === 'too-large' ? 'calendar-too-large' : 'not-a-calendar',
+          news.fault === 'too-large' ? 'calendar-too-large' : 'not-a-calendar',
         );
-      }
+      const { plans, skipped } = news;
+      await app.timetable.makeRoom(course.id, plans);
+      for (const { summary, ...plan } of plans)
+        await app.timetable.insert(course.id, {
+          ...plan,
+          topic: summary.slice(0, 120),
+          buffer: USUAL.buffer,
+        });
+      return { made: plans.length, skipped };
     },
   );
 };

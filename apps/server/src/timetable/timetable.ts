@@ -18,6 +18,11 @@ import { planChanges, plans } from './tables.js';
 
 /** How long before its time a lesson is opened at the earliest to be that one, in ms. */
 const EARLY = 3_600_000;
+/** Series and single lessons that a tutor has at most: of forty students, five each. */
+const MOST_SERIES = 200;
+const MOST_SINGLE = 1_500;
+/** Lessons that are shown at once at most. */
+const MOST_SHOWN = 3_000;
 /** Longest stretch of the timetable that is asked for at once, in ms. */
 const LONGEST = 400 * 86_400_000;
 
@@ -41,6 +46,9 @@ export class Timetable {
     const changes = ids.length
       ? await this.db.select().from(planChanges).where(inArray(planChanges.plan, ids))
       : [];
+    const changesOf = new Map<string, (typeof changes)[number][]>();
+    for (const change of changes)
+      changesOf.set(change.plan, [...(changesOf.get(change.plan) ?? []), change]);
     return rows.map(({ plan }) => ({
       ...{
         id: plan.id,
@@ -50,9 +58,7 @@ export class Timetable {
         zone: plan.zone,
       },
       ...{ minutes: plan.minutes, buffer: plan.buffer, rule: plan.rule },
-      changes: changes
-        .filter((change) => change.plan === plan.id)
-        .map(({ was, now, why }) => ({ was, now, why })),
+      changes: (changesOf.get(plan.id) ?? []).map(({ was, now, why }) => ({ was, now, why })),
     }));
   }
 
@@ -60,7 +66,26 @@ export class Timetable {
     const { topic, start, zone, minutes, buffer, until } = wish;
     const rule = wish.weekly ? weekly(until) : null;
     if (rule && until && until < start.slice(0, 10)) throw new ProblemError('series-over');
+    await this.makeRoom(course, [{ rule }]);
     return this.insert(course, { topic, start, zone, minutes, buffer, rule, changes: [] });
+  }
+
+  /** Throws `timetable-full` where so many more are too many for the tutor of a course. */
+  async makeRoom(course: string, more: readonly { readonly rule: string | null }[]): Promise<void> {
+    const [rows] = await this.db.raw([
+      {
+        sql: `SELECT count(rule), count(*) - count(rule) FROM plans
+          WHERE course IN (SELECT id FROM courses WHERE retired_at IS NULL
+            AND tutor = (SELECT tutor FROM courses WHERE id = ?))`,
+        params: [course],
+      },
+    ]);
+    const [series, single] = rows![0] as [number, number];
+    const newSeries = more.filter(({ rule }) => rule !== null).length;
+    if (series + newSeries > MOST_SERIES || single + more.length - newSeries > MOST_SINGLE)
+      throw new ProblemError('timetable-full', {
+        detail: `A timetable holds ${MOST_SERIES} series and ${MOST_SINGLE} single lessons; there are ${series} and ${single}. End series and take out lessons that you don’t need any more, then plan this.`,
+      });
   }
 
   /** A plan as it is, with its changes: one that was brought from a calendar. */
@@ -137,7 +162,11 @@ export class Timetable {
           .where(eq(courses.tutor, tutor))
       ).map(({ id, name }) => [id, name] as const),
     );
-    const all = (await this.plans({ tutor })).flatMap((plan) => occurrencesOf(plan, from, to));
+    const all: Occurrence[] = [];
+    for (const plan of await this.plans({ tutor })) {
+      all.push(...occurrencesOf(plan, from, to));
+      if (all.length > MOST_SHOWN) throw new ProblemError('timetable-crowded');
+    }
     return {
       lessons: all.sort((a, b) => a.at - b.at).map((one) => plannedOf(one, names)),
       clashes: clashesAmong(all).map(({ first, second, how }) => ({
@@ -175,8 +204,12 @@ export class Timetable {
 function isDateOf({ start, rule }: Plan, was: WallTime): boolean {
   if (rule === null) return was === start;
   return (
-    timesOf(start, rule, (time) => (time === was ? 'take' : time > was ? 'stop' : 'skip')).length >
-    0
+    timesOf(
+      start,
+      rule,
+      (time) => (time === was ? 'take' : time > was ? 'stop' : 'skip'),
+      Date.parse(`${was}Z`),
+    ).length > 0
   );
 }
 

@@ -1,4 +1,4 @@
-import { boardFor, onlyBy } from '@cuaderno/core';
+import { ANY_STUDENT, boardFor, onlyBy } from '@cuaderno/core';
 import type { Page, Signer } from '@cuaderno/core';
 import { appendixPages } from '@cuaderno/core/appendix';
 import type { AppendixPart } from '@cuaderno/core/appendix';
@@ -63,7 +63,7 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
     const loaded = await new LogStore(db).load(task.board, task.seq ?? undefined);
     if (!loaded) throw new Error('This board is not there.');
     const { people, only, signed = false, language } = task;
-    const seen = boardFor(loaded.board, task.forStudents ? 'student' : 'tutor');
+    const seen = task.forStudents ? boardFor(loaded.board, ANY_STUDENT) : loaded.board;
     const board = only ? onlyBy(seen, ...only) : seen;
     const pdf = await boardPdf(board, {
       title: task.title,

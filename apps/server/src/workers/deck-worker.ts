@@ -5,6 +5,7 @@ import {
   partsOf,
   readDeck,
   withoutMedia,
+  withoutOutside,
 } from '@cuaderno/formats/slides-in';
 import type { Deck, DeckFault, DeckKind } from '@cuaderno/formats/slides-in';
 import { randomUUID } from 'node:crypto';
@@ -27,6 +28,7 @@ export type DeckNews =
       /** Where its sounds, films and pictures of them lie now, by their paths in it. */
       readonly files: ReadonlyMap<string, string>;
     }
+  | { readonly kind: 'closed'; readonly place: string }
   | { readonly kind: 'fault'; readonly fault: DeckFault };
 
 const MAX_ENTRIES = 20_000;
@@ -38,6 +40,20 @@ async function told(work: () => Promise<DeckNews>): Promise<DeckNews> {
     if (!(error instanceof DeckError)) throw error;
     return { kind: 'fault', fault: error.fault };
   }
+}
+
+export interface CloseDeckTask extends DeckTask {
+  readonly kind: DeckKind;
+}
+
+/** Lays down the deck without what lies outside of it; see `withoutOutside`. */
+export function closeDeck({ path, folder, maxBytes, kind }: CloseDeckTask): Promise<DeckNews> {
+  return told(async () => {
+    const limits = { bytes: maxBytes, entries: MAX_ENTRIES };
+    const place = join(folder, randomUUID());
+    await writeFile(place, withoutOutside(new Uint8Array(await readFile(path)), kind, limits));
+    return { kind: 'closed', place };
+  });
 }
 
 /** What kind of deck a file is. */

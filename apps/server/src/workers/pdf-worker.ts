@@ -23,6 +23,8 @@ export interface InspectTask {
   readonly path: string;
   /** First page to look at, from 1; beyond the last where only their number is asked for. */
   readonly from: number;
+  /** Pages that it may have: of one that has more, only their number is told. */
+  readonly most: number;
   readonly port: MessagePort;
 }
 
@@ -32,7 +34,7 @@ export type InspectNews =
   | { readonly kind: 'pages'; readonly pages: (PdfPlacement | null)[] }
   /** What the file calls its pages, by number. */
   | { readonly kind: 'names'; readonly names: ReadonlyMap<number, string> }
-  | { readonly kind: 'fault'; readonly fault: PdfFault }
+  | { readonly kind: 'fault'; readonly fault: PdfFault | 'too-slow' }
   | { readonly kind: 'done' };
 
 /** Answers once everything is loaded. */
@@ -56,12 +58,13 @@ export async function mayBeWrittenOn({ path }: { readonly path: string }): Promi
 }
 
 /** Looks at the pages of a PDF and tells of them in runs, so that work on the first can begin. */
-export async function inspect({ path, from, port }: InspectTask): Promise<void> {
+export async function inspect({ path, from, most, port }: InspectTask): Promise<void> {
   const tell = (news: InspectNews): void => port.postMessage(news);
   try {
     const pdf = await inspectPdf(new Uint8Array(await readFile(path)));
     try {
       tell({ kind: 'count', count: pdf.count });
+      if (pdf.count > most) return tell({ kind: 'done' });
       let run: (PdfPlacement | null)[] = [];
       let size = FIRST;
       let named = false;

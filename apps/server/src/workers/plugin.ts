@@ -1,10 +1,17 @@
 import fp from 'fastify-plugin';
+import { setTimeout } from 'node:timers/promises';
 import { MessageChannel } from 'node:worker_threads';
 import type { ResourceLimits } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { Taken } from '@cuaderno/formats/pdf-annotations';
-import type { BoardFileNews, BoardFileTask } from './board-file-worker.js';
-import type { DeckNews, DeckTask } from './deck-worker.js';
+import type {
+  BoardFileNews,
+  BoardFileTask,
+  BoardLogNews,
+  BoardLogTask,
+} from './board-file-worker.js';
+import type { CalendarNews, CalendarTask } from './calendar-worker.js';
+import type { CloseDeckTask, DeckNews, DeckTask } from './deck-worker.js';
 import type { MediaNews } from './media-worker.js';
 import type { InspectNews, InspectTask } from './pdf-worker.js';
 import type { Separated } from '@cuaderno/formats/pdf-out';
@@ -20,9 +27,14 @@ declare module 'fastify' {
 }
 
 /** Longest a job may take, in ms. */
-const INSPECT_LIMIT = 120_000;
+const INSPECT_LIMIT = 60_000;
 const RECORD_LIMIT = 300_000;
 const MEDIA_LIMIT = 60_000;
+/** What a sound or a film is can be told from its beginning and its end: an honest one takes some ms. */
+const LISTEN_LIMIT = 8_000;
+const CALENDAR_LIMIT = 15_000;
+/** How long a server that ends waits for what was begun. */
+const CLOSE_LIMIT = 30_000;
 /** Longer than this nobody waits for annotations to become ink. */
 const LIFT_LIMIT = 30_000;
 
@@ -35,16 +47,24 @@ export const RECORD_MEMORY = {
   maxYoungGenerationSizeMb: 96,
 } as const;
 
+/** How long the thread that reads PDFs waits for one, in ms. */
+const WARM = 10 * 60_000;
+
 /** Memory of a thread that reads what is sent, in MB. */
 const ROOMY = { maxOldGenerationSizeMb: 1024 } as const;
 
 /** A thread for one kind of work, there while it is needed. */
-function pool(worker: string, name: string, resourceLimits: ResourceLimits): Piscina {
+function pool(
+  worker: string,
+  name: string,
+  resourceLimits: ResourceLimits,
+  maxThreads = 1,
+): Piscina {
   return new Piscina({
     filename: new URL(`./${worker}-worker.js`, import.meta.url).href,
     name,
     minThreads: 0,
-    maxThreads: 1,
+    maxThreads,
     idleTimeout: 30_000,
     resourceLimits,
   });
@@ -55,24 +75,45 @@ export class Workers {
   private readonly inspecting = new Piscina({
     filename: new URL('./pdf-worker.js', import.meta.url).href,
     name: 'inspect',
-    // One is kept warm: a tutor who drops a PDF is waiting for it.
-    minThreads: 1,
+    minThreads: 0,
     maxThreads: 1,
-    resourceLimits: ROOMY,
+    idleTimeout: WARM,
+    // It is there for long, and mostly idle: it needn't keep room for what lives a moment.
+    resourceLimits: { ...ROOMY, maxYoungGenerationSizeMb: 24 },
   });
   private readonly recording = pool('board-pdf', 'makeBoardPdf', RECORD_MEMORY);
   private readonly sealing = pool('seal', 'sealRecord', RECORD_MEMORY);
   private readonly takingOut = pool('take-out', 'takeOutOf', RECORD_MEMORY);
   private readonly separating = pool('separate', 'separate', RECORD_MEMORY);
-  private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 });
+  private readonly listening = pool('media', 'inspectMedia', { maxOldGenerationSizeMb: 256 }, 2);
+  private readonly calendars = pool('calendar', 'readCalendar', { maxOldGenerationSizeMb: 256 });
   private readonly unpacking = pool('board-file', 'openBoardFile', ROOMY);
   private readonly slides = pool('deck', 'openDeck', ROOMY);
   private readonly lifting = pool('annotations', 'annotationsOf', RECORD_MEMORY);
 
-  private readonly warm = this.inspecting.run(null, { name: 'ready' }).then(() => undefined);
+  /** What was begun, whether its thread is there or still loads. */
+  private readonly underWay = new Set<Promise<unknown>>();
 
-  /** Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`. */
-  async inspectPdf(path: string, from: number, onNews: (news: InspectNews) => void): Promise<void> {
+  /**
+   * A tutor is where a PDF may be brought next, and will wait for it: the thread that reads them is loaded, and stays so
+   * for some minutes. It takes 70 MB, which a server where nobody is needn't hold.
+   */
+  expectPdf(): void {
+    if (this.inspecting.queueSize > 0) return;
+    // What is wrong will be told with the file itself.
+    this.run(this.inspecting, null, { name: 'ready' }).catch(() => undefined);
+  }
+
+  /**
+   * Tells `onNews` of a PDF's pages as they are read, the last word being `done` or `fault`.
+   * @param most pages that it may have: of one that has more, only their number is told
+   */
+  async inspectPdf(
+    path: string,
+    from: number,
+    most: number,
+    onNews: (news: InspectNews) => void,
+  ): Promise<void> {
     const { port1, port2 } = new MessageChannel();
     const lastWord = new Promise<void>((resolve) => {
       port1.on('message', (news: InspectNews) => {
@@ -80,13 +121,18 @@ export class Workers {
         if (news.kind === 'done' || news.kind === 'fault') resolve();
       });
     });
-    const task: InspectTask = { path, from, port: port2 };
+    const task: InspectTask = { path, from, most, port: port2 };
     try {
-      await this.inspecting.run(task, {
+      await this.run(this.inspecting, task, {
         transferList: [port2],
         signal: AbortSignal.timeout(INSPECT_LIMIT),
       });
       await lastWord;
+    } catch (error) {
+      const { name } = error as Error;
+      // Its time was up, or it took more memory than it may.
+      if (name !== 'AbortError' && name !== 'TimeoutError' && !isOutOfMemory(error)) throw error;
+      onNews({ kind: 'fault', fault: 'too-slow' });
     } finally {
       port1.close();
     }
@@ -96,7 +142,7 @@ export class Workers {
   separate(path: string, numbers: readonly number[]): Promise<Separated> {
     const task: SeparateTask = { path, numbers };
     const signal = AbortSignal.timeout(RECORD_LIMIT);
-    return this.separating.run(task, { signal }) as Promise<Separated>;
+    return this.run(this.separating, task, { signal }) as Promise<Separated>;
   }
 
   /**
@@ -105,16 +151,28 @@ export class Workers {
    */
   async annotationsOf(path: string): Promise<Taken | null> {
     const signal = AbortSignal.timeout(LIFT_LIMIT);
-    const may = this.inspecting.run({ path }, { signal, name: 'mayBeWrittenOn' });
+    const may = this.run(this.inspecting, { path }, { signal, name: 'mayBeWrittenOn' });
     if (!((await may.catch(() => false)) as boolean)) return null;
-    return (await this.lifting.run({ path }, { signal }).catch(() => null)) as Taken | null;
+    return (await this.run(this.lifting, { path }, { signal }).catch(() => null)) as Taken | null;
   }
 
   /** Unpacks a board file; one that can't be unpacked within the limits is too large. */
   async openBoardFile(task: BoardFileTask): Promise<BoardFileNews> {
     const signal = AbortSignal.timeout(INSPECT_LIMIT);
     try {
-      return (await this.unpacking.run(task, { signal })) as BoardFileNews;
+      return (await this.run(this.unpacking, task, { signal })) as BoardFileNews;
+    } catch (error) {
+      return { kind: 'fault', fault: 'too-large', message: String(error) };
+    }
+  }
+
+  /** Makes the log of a board that was unpacked, and writes it down. */
+  async layBoardFile(task: BoardLogTask): Promise<BoardLogNews> {
+    try {
+      return (await this.run(this.unpacking, task, {
+        ...{ name: 'layBoardFile', transferList: [task.port] },
+        signal: AbortSignal.timeout(INSPECT_LIMIT),
+      })) as BoardLogNews;
     } catch (error) {
       return { kind: 'fault', fault: 'too-large', message: String(error) };
     }
@@ -125,6 +183,11 @@ export class Workers {
     return this.deck('sniffDeck', task);
   }
 
+  /** Lays down a deck without what lies outside of it, for the program that converts it. */
+  closeDeck(task: CloseDeckTask): Promise<DeckNews> {
+    return this.deck('closeDeck', task);
+  }
+
   /** Reads what converting a deck loses; one that can't be read within the limits is broken. */
   openDeck(task: DeckTask): Promise<DeckNews> {
     return this.deck('openDeck', task);
@@ -133,7 +196,7 @@ export class Workers {
   /** Takes sounds and films out of a PDF, where it lies. Throws where that can't be done. */
   async stripPdf(path: string): Promise<void> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
-    await this.slides.run({ path }, { signal, name: 'stripPdf' });
+    await this.run(this.slides, { path }, { signal, name: 'stripPdf' });
   }
 
   /** Fonts that each page of a stored PDF is drawn with; none where that can't be told. */
@@ -146,17 +209,27 @@ export class Workers {
 
   /** What a stored sound or film holds; one that can't be read within the limits is broken. */
   async inspectMedia(path: string): Promise<MediaNews> {
-    const signal = AbortSignal.timeout(MEDIA_LIMIT);
+    const signal = AbortSignal.timeout(LISTEN_LIMIT);
     try {
-      return (await this.listening.run({ path }, { signal })) as MediaNews;
+      return (await this.run(this.listening, { path }, { signal })) as MediaNews;
     } catch {
       return { kind: 'fault', fault: 'broken' };
     }
   }
 
+  /** What can be planned of a calendar; one that can't be read within the limits is too large. */
+  async readCalendar(task: CalendarTask): Promise<CalendarNews> {
+    const signal = AbortSignal.timeout(CALENDAR_LIMIT);
+    try {
+      return (await this.run(this.calendars, task, { signal })) as CalendarNews;
+    } catch {
+      return { kind: 'fault', fault: 'too-large' };
+    }
+  }
+
   /** The PDF of a record or a board. */
   boardPdf(task: BoardPdfTask, signal: AbortSignal): Promise<Uint8Array> {
-    return this.recording.run(task, {
+    return this.run(this.recording, task, {
       transferList: [task.port],
       signal: AbortSignal.any([signal, AbortSignal.timeout(RECORD_LIMIT)]),
     }) as Promise<Uint8Array>;
@@ -170,7 +243,8 @@ export class Workers {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ([done, of]: [number, number]) => told(done, of));
     try {
-      await this.sealing.run(
+      await this.run(
+        this.sealing,
         { ...task, news: port2 },
         { transferList: [task.port, port2], signal: AbortSignal.timeout(RECORD_LIMIT) },
       );
@@ -181,24 +255,44 @@ export class Workers {
 
   /** What people drew on boards, to be taken out of their logs. */
   takeOutOf(task: TakeOutTask): Promise<TakenFromBoard[]> {
-    return this.takingOut.run(task, {
+    return this.run(this.takingOut, task, {
       transferList: [task.port],
       signal: AbortSignal.timeout(RECORD_LIMIT),
     }) as Promise<TakenFromBoard[]>;
   }
 
+  private run(
+    pool: Piscina,
+    task: unknown,
+    options: Parameters<Piscina['run']>[1] = {},
+  ): Promise<unknown> {
+    const running = pool.run(task, options) as Promise<unknown>;
+    const over: Promise<unknown> = running.then(
+      () => this.underWay.delete(over),
+      () => this.underWay.delete(over),
+    );
+    this.underWay.add(over);
+    return running;
+  }
+
   private async deck(name: string, task: object): Promise<DeckNews> {
     const signal = AbortSignal.timeout(MEDIA_LIMIT);
     try {
-      return (await this.slides.run(task, { signal, name })) as DeckNews;
+      return (await this.run(this.slides, task, { signal, name })) as DeckNews;
     } catch {
       return { kind: 'fault', fault: 'broken' };
     }
   }
 
-  /** Lets what is under way finish: a thread that is cut off while it loads brings the process down. */
+  /**
+   * Lets what is under way finish: a thread that is cut off while it loads brings the process down, and a pool forgets
+   * what waits for a thread that loads.
+   */
   async close(): Promise<void> {
-    await this.warm;
+    await Promise.race([
+      Promise.allSettled(this.underWay),
+      setTimeout(CLOSE_LIMIT, null, { ref: false }),
+    ]);
     const pools = [
       this.inspecting,
       this.recording,
@@ -206,11 +300,17 @@ export class Workers {
       this.separating,
       this.takingOut,
       this.listening,
+      this.calendars,
       this.unpacking,
+      this.slides,
       this.lifting,
     ];
     await Promise.all(pools.map((pool) => pool.close()));
   }
+}
+
+function isOutOfMemory(error: unknown): boolean {
+  return (error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY';
 }
 
 export const workers = fp(

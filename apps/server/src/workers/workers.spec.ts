@@ -43,10 +43,13 @@ describe('worker threads', () => {
     writeFileSync(path, await doc.save());
     const workers = new Workers();
     const news: InspectNews[] = [];
-    const reading = workers.inspectPdf(path, 1, (word) => news.push(word));
+    const reading = workers.inspectPdf(path, 1, 5000, (word) => news.push(word));
+    // Of a kind of which no thread is there yet.
+    const taken = workers.separate(path, [1, 2]);
     await workers.close();
     await reading;
     expect(news.at(-1)).toEqual({ kind: 'done' });
+    expect(await taken).toBeDefined();
   });
 
   it('tell of a record that can’t be made', async () => {

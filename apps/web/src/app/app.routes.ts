@@ -3,10 +3,12 @@ import { Router } from '@angular/router';
 import type { CanActivateFn, Routes } from '@angular/router';
 import { Account } from './api/account';
 
-const signedIn: CanActivateFn = async () => {
+const signedIn: CanActivateFn = async (_route, { url }) => {
   const account = inject(Account);
   const router = inject(Router);
-  return (await account.load()).tutor ? true : router.parseUrl('/sign-in');
+  if ((await account.load()).tutor) return true;
+  // And back to where they were on their way to.
+  return router.createUrlTree(['/sign-in'], url === '/' ? {} : { queryParams: { to: url } });
 };
 
 /**
@@ -38,6 +40,14 @@ export const routes: Routes = [
     path: 'sign-in',
     loadComponent: () => import('./screens/sign-in/sign-in').then((m) => m.SignInScreen),
   },
+  {
+    path: 'forgot-password',
+    loadComponent: () => import('./screens/forgot/forgot').then((m) => m.ForgotScreen),
+  },
+  ...['reset', 'reset/:token'].map((path) => ({
+    path,
+    loadComponent: () => import('./screens/reset/reset').then((m) => m.ResetScreen),
+  })),
   {
     path: 'invited/:token',
     loadComponent: () => import('./screens/invited/invited').then((m) => m.InvitedScreen),

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { UnexpectedNotice } from './unexpected/unexpected-notice';
 
 @Component({
   selector: 'cua-root',
-  imports: [RouterOutlet],
-  template: '<router-outlet />',
+  imports: [RouterOutlet, UnexpectedNotice],
+  template: '<cua-unexpected-notice /><router-outlet />',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Root {}

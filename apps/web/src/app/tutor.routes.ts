@@ -39,6 +39,10 @@ export const tutorRoutes: Routes = [
         loadComponent: () => import('./screens/mailbox/mailbox').then((m) => m.MailboxScreen),
       },
       {
+        path: 'account',
+        loadComponent: () => import('./screens/account/account').then((m) => m.AccountScreen),
+      },
+      {
         path: 'records/:lesson',
         loadComponent: () => import('./screens/record/record').then((m) => m.RecordScreen),
       },

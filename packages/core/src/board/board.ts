@@ -14,6 +14,8 @@ export interface Board {
   /** What students may do on it, at most. */
   readonly rules: Rules;
   readonly pages: ReadonlyMap<Id, Page>;
+  /** How many things were done, on whatever page, that can't be read any more, if any; see `Page.unreadable`. */
+  readonly unreadable?: number | undefined;
 }
 
 export function emptyBoard(id: Id): Board {

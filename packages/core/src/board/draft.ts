@@ -16,6 +16,7 @@ export class BoardDraft {
   private sheet: Sheet | null;
   private rules: Rules;
   private pages: Map<Id, Page>;
+  private unreadable: number | undefined;
   private readonly own = new Map<Id, OwnPage>();
   private changed = false;
 
@@ -24,6 +25,7 @@ export class BoardDraft {
     this.sheet = base.sheet;
     this.rules = base.rules;
     this.pages = base.pages as Map<Id, Page>;
+    this.unreadable = base.unreadable;
   }
 
   /**
@@ -31,8 +33,9 @@ export class BoardDraft {
    * it changes with the draft.
    */
   get current(): Board {
-    const { title, sheet, rules, pages } = this;
-    return { id: this.base.id, title, sheet, rules, pages };
+    const { title, sheet, rules, pages, unreadable } = this;
+    const board = { id: this.base.id, title, sheet, rules, pages };
+    return unreadable ? { ...board, unreadable } : board;
   }
 
   page(id: Id): Page | undefined {
@@ -58,7 +61,7 @@ export class BoardDraft {
     this.changed = true;
   }
 
-  addPage(spec: PageSpec): void {
+  addPage(spec: PageSpec & Pick<Page, 'unreadable'>): void {
     this.ownPages();
     const page: OwnPage = { ...spec, removed: null, items: new Map() };
     this.own.set(spec.id, page);
@@ -81,6 +84,15 @@ export class BoardDraft {
 
   setPage(id: Id, change: Partial<Omit<Page, 'id' | 'items'>>): void {
     Object.assign(this.ownPage(id), change);
+  }
+
+  /** One thing more can't be read, on this page if that is known. */
+  noteUnreadable(id: Id | null): void {
+    this.unreadable = (this.unreadable ?? 0) + 1;
+    this.changed = true;
+    if (!id || !this.page(id)) return;
+    const page = this.ownPage(id);
+    page.unreadable = (page.unreadable ?? 0) + 1;
   }
 
   setItem(page: Id, item: Item): void {

@@ -16,6 +16,7 @@ import { pageFromSnapshot, pageSnapshot, PageSnapshot, RemovalSnapshot } from '.
 /** A page without what is on it, of which there are `count` items. */
 export const PageFrame = PageSpec.extend({
   removed: RemovalSnapshot,
+  unreadable: z.number().int().min(1).optional(),
   count: z.number().int().min(1),
 });
 export type PageFrame = z.infer<typeof PageFrame>;
@@ -27,6 +28,7 @@ export const BoardOutline = z.object({
   sheet: Sheet.nullable(),
   rules: Rules,
   seq: z.number().int().min(0),
+  unreadable: z.number().int().min(1).optional(),
   pages: z.array(z.union([PageSnapshot, PageFrame])),
 });
 export type BoardOutline = z.infer<typeof BoardOutline>;
@@ -46,6 +48,7 @@ export function boardOutline(board: Board, seq: number, whole: ReadonlySet<Id>):
     sheet: board.sheet,
     rules: board.rules,
     seq,
+    ...(board.unreadable ? { unreadable: board.unreadable } : {}),
     pages: [...board.pages.values()].map((page) =>
       whole.has(page.id) ? pageSnapshot(page) : pageFrame(page),
     ),
@@ -67,9 +70,12 @@ export function boardFromOutline(
     coming.set(page.id, count);
     return { ...frame, items: known?.pages.get(page.id)?.items ?? new Map() };
   });
-  const { id, title, sheet, rules } = outline;
+  const { id, title, sheet, rules, unreadable } = outline;
   return {
-    board: { id, title, sheet, rules, pages: new Map(pages.map((page) => [page.id, page])) },
+    board: {
+      ...{ id, title, sheet, rules, pages: new Map(pages.map((page) => [page.id, page])) },
+      ...(unreadable ? { unreadable } : {}),
+    },
     coming,
   };
 }

@@ -7,7 +7,7 @@ import type { Item, Removal } from './item.js';
 import { Paper, Side } from './paper.js';
 
 /** A page as it is laid into a board. Sizes in points, as the page is shown. */
-export const PageSpec = z.object({
+export const PageSpec = z.strictObject({
   id: Id,
   order: OrderKey,
   name: z.string().max(200),
@@ -26,5 +26,7 @@ export type PageSpec = z.infer<typeof PageSpec>;
 /** A page and everything on it. `items` is in the order of drawing, what was removed included. */
 export interface Page extends PageSpec {
   readonly removed: Removal | null;
+  /** How many things were done on it that can't be read any more, if any. */
+  readonly unreadable?: number | undefined;
   readonly items: ReadonlyMap<Id, Item>;
 }

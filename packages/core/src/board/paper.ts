@@ -21,22 +21,22 @@ const tint = z
 
 /** A paper of our own, which is drawn from a display list. Lengths in points. */
 export const DrawnPaper = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('plain'), tint }),
+  z.strictObject({ kind: z.literal('plain'), tint }),
   /** Lines to write on, `spacing` apart. */
-  z.object({ kind: z.literal('ruled'), spacing, tint }),
-  z.object({ kind: z.literal('squared'), spacing, tint }),
-  z.object({ kind: z.literal('dotted'), spacing, tint }),
+  z.strictObject({ kind: z.literal('ruled'), spacing, tint }),
+  z.strictObject({ kind: z.literal('squared'), spacing, tint }),
+  z.strictObject({ kind: z.literal('dotted'), spacing, tint }),
   /** Guide lines for handwriting; `spacing` is the height of a small letter. */
-  z.object({ kind: z.literal('guides'), spacing, tint }),
+  z.strictObject({ kind: z.literal('guides'), spacing, tint }),
   /** Music staves; `spacing` is the height of a staff, from its lowest line to its highest. */
-  z.object({ kind: z.literal('staves'), spacing, tint }),
+  z.strictObject({ kind: z.literal('staves'), spacing, tint }),
 ]);
 export type DrawnPaper = z.infer<typeof DrawnPaper>;
 
 /** What a page is printed with, under everything that is laid or written on it. */
 export const Paper = z.discriminatedUnion('kind', [
   ...DrawnPaper.options,
-  z.object({
+  z.strictObject({
     kind: z.literal('pdf'),
     file: FileHash,
     /** Number of the page in the file, from 1. */
@@ -64,7 +64,7 @@ export interface PageSize {
 }
 
 /** A paper of our own and its size, as empty pages are taken from a pad. Lengths in points. */
-export const Sheet = z.object({ paper: DrawnPaper, width: Side, height: Side });
+export const Sheet = z.strictObject({ paper: DrawnPaper, width: Side, height: Side });
 export type Sheet = z.infer<typeof Sheet>;
 
 /** A4 upright (ISO 216: 210 mm × 297 mm), in points. */

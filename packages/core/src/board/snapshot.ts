@@ -41,6 +41,7 @@ export const ItemSnapshot = z.discriminatedUnion('kind', [
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */
 export const PageSnapshot = PageSpec.extend({
   removed: RemovalSnapshot,
+  unreadable: z.number().int().min(1).optional(),
   items: z.array(ItemSnapshot),
 });
 export type PageSnapshot = z.infer<typeof PageSnapshot>;

@@ -200,10 +200,12 @@ export function traitItems(board: Board, page: Id, ids: readonly Id[], to: ItemT
 /** What of these traits this kind of thing has. */
 function fitting(item: ThingItem, to: ItemTraits): ItemTraits {
   const traits = { ...to };
-  if (item.kind !== 'shape') for (const key of ['outline', 'fill', 'heads']) delete traits[key];
-  if (!['mark', 'text', 'formula'].includes(item.kind)) delete traits['colour'];
-  if (item.kind !== 'text') for (const key of ['font', 'size', 'align', 'slip']) delete traits[key];
-  if (item.kind !== 'picture') for (const key of ['crop', 'alt']) delete traits[key];
+  if (item.kind !== 'shape')
+    for (const key of ['outline', 'fill', 'heads'] as const) delete traits[key];
+  if (!['mark', 'text', 'formula'].includes(item.kind)) delete traits.colour;
+  if (item.kind !== 'text')
+    for (const key of ['font', 'size', 'align', 'slip'] as const) delete traits[key];
+  if (item.kind !== 'picture') for (const key of ['crop', 'alt'] as const) delete traits[key];
   return traits;
 }
 

@@ -4,8 +4,8 @@ import type { Id } from '../id/index.js';
 import type { Change } from '../ops/index.js';
 import { inSight } from './selection.js';
 
-/** Items in one operation at most. */
-const MOST = 5000;
+/** Items in one operation at most: see `inParts`. */
+const MOST = 1000;
 
 /** Whose ink: one's own, everyone's, or that of all but the tutor. */
 export type Whose = { readonly who: Id } | 'students' | 'all';

@@ -16,8 +16,20 @@ export interface Nothing {
   readonly kind: 'nothing';
 }
 
+/** What stands in a log where its bytes can't be read any more. */
+export type Unreadable = Extract<ToldOperation, { kind: 'unreadable' }>;
+
 /** An entry as it is kept. */
-export type KeptEntry = Entry<Operation | Nothing>;
+export type KeptEntry = Entry<Operation | Nothing | Unreadable>;
+
+/** Whether it is what somebody did, and not what stands in its place. */
+export function isOperation(op: KeptEntry['op']): op is Operation {
+  return op.kind !== 'nothing' && op.kind !== 'unreadable';
+}
+
+export function isWhole(entry: KeptEntry): entry is Entry {
+  return isOperation(entry.op);
+}
 
 /** An entry as someone is told of it. */
 export type ToldEntry = Entry<ToldOperation>;

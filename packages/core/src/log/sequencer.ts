@@ -9,9 +9,15 @@ import type { Entry } from './entry.js';
 /** What the server says to an operation. */
 export type Verdict =
   | { readonly kind: 'taken'; readonly entry: Entry }
-  /** It was taken before, at this place: sent again after a break, say. */
+  /** An operation of theirs with this id was taken before, at this place: sent again after a break, say. */
   | { readonly kind: 'known'; readonly seq: number }
   | { readonly kind: 'refused'; readonly code: RefusalCode };
+
+/** Where an operation that was taken has its place, and whose it is. */
+export interface KnownOperation {
+  readonly seq: number;
+  readonly by: Id;
+}
 
 /**
  * The one order of a board's operations. It gives each its place, once, and refuses what a person
@@ -21,11 +27,11 @@ export type Verdict =
 export class Sequencer {
   private readonly draft: BoardDraft;
 
-  /** @param known where each operation taken so far has its place */
+  /** @param known all operations taken so far, by their ids */
   constructor(
     board: Board,
     private last: number,
-    private readonly known: Map<Id, number> = new Map(),
+    private readonly known: Map<Id, KnownOperation> = new Map(),
   ) {
     this.draft = new BoardDraft(board);
   }
@@ -43,13 +49,22 @@ export class Sequencer {
     return this.draft.current;
   }
 
+  /** Whether somebody made an operation with this id. */
+  knows(id: Id): boolean {
+    return this.known.has(id);
+  }
+
   offer(op: Operation, actor: Actor, at: number, lesson: Id | null): Verdict {
-    const seq = this.known.get(op.id);
-    if (seq !== undefined) return { kind: 'known', seq };
+    const known = this.known.get(op.id);
+    // An id is bound to who used it first: nobody else is told that theirs is kept.
+    if (known)
+      return known.by === actor.id
+        ? { kind: 'known', seq: known.seq }
+        : { kind: 'refused', code: 'id-taken' };
     const code = refuse(op, this.draft.current, actor);
     if (code) return { kind: 'refused', code };
     const entry: Entry = { seq: ++this.last, by: actor.id, at, lesson, op };
-    this.known.set(op.id, entry.seq);
+    this.known.set(op.id, { seq: entry.seq, by: entry.by });
     apply(op, this.draft, entry);
     return { kind: 'taken', entry };
   }

@@ -30,6 +30,9 @@ export function takeOut(entries: Iterable<KeptEntry>, who: ReadonlySet<Id>): Ent
       case 'ink.mend':
       case 'item.change':
         return theirs.has(op.item);
+      // What can't be read may be anything of theirs.
+      case 'unreadable':
+        return who.has(by);
       default:
         return false;
     }

@@ -10,7 +10,7 @@ export const MIN_FRAME = 1;
 const length = z.number().min(MIN_FRAME).max(FAR);
 
 /** Where a thing lies on its page: a box in points, turned clockwise about its middle by degrees. */
-export const Frame = z.object({
+export const Frame = z.strictObject({
   x: place,
   y: place,
   width: length,

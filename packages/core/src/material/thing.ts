@@ -130,11 +130,11 @@ export const TextSpec = z.strictObject({
   /** Lines in points from the frame's top left; see `PlacedLine`. */
   lines: z
     .array(
-      z.object({
+      z.strictObject({
         y: offset,
         runs: z
           .array(
-            z.object({
+            z.strictObject({
               text: z.string().max(MAX_TEXT),
               x: offset,
               width: z.number().min(0).max(30_000),
@@ -172,7 +172,7 @@ export const FormulaSpec = z.strictObject({
   /** Path data, see `readPathData`, in thousandths of the size of letters, from the top left. */
   outline: z.string().max(MAX_OUTLINE),
   /** What the outline takes up, in its own units. */
-  box: z.object({ width: z.number().min(1).max(1e6), height: z.number().min(1).max(1e6) }),
+  box: z.strictObject({ width: z.number().min(1).max(1e6), height: z.number().min(1).max(1e6) }),
 });
 export type FormulaSpec = z.infer<typeof FormulaSpec>;
 

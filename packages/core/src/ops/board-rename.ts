@@ -4,7 +4,7 @@ import { operationType } from './operation.js';
 
 /** Gives the board another title. The former one goes along, so that undoing knows it. */
 export const boardRename = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('board.rename'),
     title: z.string().trim().min(1).max(200),

@@ -6,7 +6,7 @@ import { same } from './same.js';
 
 /** Says what students may do on this board, at most. What it was goes along, so that undoing knows it. */
 export const boardRules = operationType({
-  schema: z.object({ id: Id, kind: z.literal('board.rules'), to: Rules, from: Rules }),
+  schema: z.strictObject({ id: Id, kind: z.literal('board.rules'), to: Rules, from: Rules }),
   apply({ to }, draft) {
     draft.setRules(to);
   },

@@ -6,7 +6,7 @@ import { same } from './same.js';
 
 /** Says what empty pages of this board are. What it was goes along, so that undoing knows it. */
 export const boardSheet = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('board.sheet'),
     to: Sheet.nullable(),

@@ -18,12 +18,13 @@ import { applyTold, isTold, TOLD } from './told.js';
 import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
 export type { Stamp } from './operation.js';
-export { MAX_INK_BYTES } from './ink-add.js';
+export { MAX_INK_BYTES } from './ink-bytes.js';
 export { additionOf, additionsElsewhere } from './addition.js';
 export { changeItem } from './item-change.js';
-export type { ItemTraits } from './item-change.js';
+export type { ItemTraits } from './item-traits.js';
+export { inParts } from './in-parts.js';
 export { changePage } from './page-change.js';
-export { same } from './same.js';
+export { same, sizeOf } from './same.js';
 export { MAX_PAGES_AT_ONCE } from './pages.js';
 
 /** Any change to a board. */

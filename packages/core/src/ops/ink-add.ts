@@ -1,20 +1,15 @@
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
+import { InkBytes } from './ink-bytes.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 
-/** Largest stroke in bytes: 20,000 points, coded as badly as can be, are fewer. */
-export const MAX_INK_BYTES = 200_000;
-
-const schema = z.object({
+const schema = z.strictObject({
   id: Id,
   kind: z.literal('ink.add'),
   page: Id,
-  ink: z.custom<Uint8Array>(
-    (value) => value instanceof Uint8Array && value.length <= MAX_INK_BYTES,
-    'ink is at most 200,000 bytes',
-  ),
+  ink: InkBytes,
   /** The cover sheet that it is written on. */
   on: Id.optional(),
 });

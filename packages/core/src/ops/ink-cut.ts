@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import type { Board, InkItem } from '../board/index.js';
-import { Id } from '../id/index.js';
+import { Id, ids } from '../id/index.js';
 import { decodeStroke, InkCodingError, strokeBounds } from '../ink/index.js';
 import type { Stroke } from '../ink/index.js';
-import { MAX_INK_BYTES } from './ink-add.js';
+import { InkBytes } from './ink-bytes.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
@@ -13,12 +13,9 @@ const MAX_PIECES = 200;
 /** How far, in points, a piece may reach beyond its line: what coding rounds. */
 const SLACK = 1;
 
-const Piece = z.object({
+const Piece = z.strictObject({
   id: Id,
-  ink: z.custom<Uint8Array>(
-    (value) => value instanceof Uint8Array && value.length <= MAX_INK_BYTES,
-    'ink is at most 200,000 bytes',
-  ),
+  ink: InkBytes,
 });
 
 /**
@@ -26,7 +23,7 @@ const Piece = z.object({
  * whoever rubbed.
  */
 export const inkCut = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('ink.cut'),
     page: Id,
@@ -74,12 +71,12 @@ export const inkCut = operationType({
 
 /** Puts a line back in the place of its pieces. */
 export const inkMend = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('ink.mend'),
     page: Id,
     item: Id,
-    pieces: z.array(Id).min(1).max(MAX_PIECES),
+    pieces: ids(MAX_PIECES),
   }),
   apply({ page, item, pieces }, draft, { by, at }) {
     const line = draft.item(page, item);

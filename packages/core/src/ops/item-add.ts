@@ -7,7 +7,7 @@ import { operationType } from './operation.js';
 
 /** Lays a thing on a page. The item it makes has the operation's own id. */
 export const itemAdd = operationType({
-  schema: z.object({ id: Id, kind: z.literal('item.add'), page: Id, item: ThingSpec }),
+  schema: z.strictObject({ id: Id, kind: z.literal('item.add'), page: Id, item: ThingSpec }),
   apply({ id, page, item }, draft, { by, at, lesson }) {
     if (!draft.page(page) || draft.item(page, id)) return;
     draft.setItem(page, { ...item, id, by, at, lesson, removed: null });

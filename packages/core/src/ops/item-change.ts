@@ -7,17 +7,12 @@ import { ThingSpec, UNSAID } from '../material/index.js';
 import { isOrderKey } from '../order/index.js';
 import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
-import { MAX_INK_BYTES } from './ink-add.js';
 import { refuseWriting } from './items.js';
+import { ItemTraits } from './item-traits.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
 
-/** Some of what an item is, by name. What it may be is for its kind to say: see `refuse`. */
-const Traits = z.record(z.string().max(30), z.unknown());
-export type ItemTraits = z.infer<typeof Traits>;
-
-/** What nobody changes about an item. */
-const LASTING = ['id', 'kind', 'by', 'at', 'lesson', 'removed', 'layer', 'file', 'poster'];
+type TraitName = keyof ItemTraits;
 
 /** What of material stays the tutor's to change, whoever has hands on. */
 const KEPT_BY_TUTOR = ['held', 'fixed', 'group'];
@@ -27,13 +22,13 @@ const KEPT_BY_TUTOR = ['held', 'fixed', 'group'];
  * ink. What it was goes along, so that undoing knows it.
  */
 export const itemChange = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('item.change'),
     page: Id,
     item: Id,
-    to: Traits,
-    from: Traits,
+    to: ItemTraits,
+    from: ItemTraits,
   }),
   apply({ page, item, to }, draft) {
     const now = draft.item(page, item);
@@ -43,7 +38,7 @@ export const itemChange = operationType({
     const now = board.pages.get(page)?.items.get(item);
     if (!now || now.removed) return null;
     // What someone has changed since is theirs, and stays.
-    const keys = Object.keys(to).filter((key) => key in from && same(trait(now, key), to[key]));
+    const keys = namesOf(to).filter((key) => key in from && same(trait(now, key), to[key]));
     return keys.length > 0
       ? { kind: 'item.change', page, item, to: pick(from, keys), from: pick(to, keys) }
       : null;
@@ -68,9 +63,7 @@ export function changeItem(
 ): { kind: 'item.change'; page: Id; item: Id; to: ItemTraits; from: ItemTraits } | null {
   const now = board.pages.get(page)?.items.get(item);
   if (!now) return null;
-  const keys = Object.keys(to).filter(
-    (key) => to[key] !== undefined && !same(trait(now, key), to[key]),
-  );
+  const keys = namesOf(to).filter((key) => !same(trait(now, key), to[key]));
   if (keys.length === 0) return null;
   const from = Object.fromEntries(keys.map((key) => [key, trait(now, key)]));
   return { kind: 'item.change', page, item, to: pick(to, keys), from };
@@ -78,7 +71,6 @@ export function changeItem(
 
 /** Whether this person may change this about this item. */
 function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
-  if (Object.keys(to).some((key) => LASTING.includes(key))) return 'bad-item';
   if (actor.role === 'tutor') return null;
   if (now.kind === 'cover') return 'material-tutor';
   const written = now.kind === 'ink' || now.layer === 'ink';
@@ -94,16 +86,14 @@ function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
 /** Whether the item would still be one. */
 function refuseValues(now: Item, to: ItemTraits): RefusalCode | null {
   if (now.kind === 'ink') return refuseInk(to);
-  if ('order' in to && !isOrderKey(String(to['order']))) return 'bad-order';
+  if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';
   return ThingSpec.safeParse({ ...specOf(now), ...to }).success ? null : 'bad-item';
 }
 
 function refuseInk(to: ItemTraits): RefusalCode | null {
-  const { ink, on = null } = to;
-  const others = Object.keys(to).some((key) => key !== 'ink' && key !== 'on');
-  if (others || !(on === null || Id.safeParse(on).success)) return 'bad-item';
-  if (!('ink' in to)) return null;
-  if (!(ink instanceof Uint8Array) || ink.length > MAX_INK_BYTES) return 'bad-item';
+  const { ink } = to;
+  if (namesOf(to).some((key) => key !== 'ink' && key !== 'on')) return 'bad-item';
+  if (!ink) return null;
   try {
     checkStroke(ink);
     return null;
@@ -113,11 +103,15 @@ function refuseInk(to: ItemTraits): RefusalCode | null {
   }
 }
 
-function trait(item: Item, key: string): unknown {
-  const said = (item as unknown as ItemTraits)[key];
-  return said === undefined ? (UNSAID as ItemTraits)[key] : said;
+function trait(item: Item, name: TraitName): unknown {
+  const said = (item as ItemTraits)[name];
+  return said === undefined ? (UNSAID as ItemTraits)[name] : said;
 }
 
-function pick(all: ItemTraits, keys: readonly string[]): ItemTraits {
-  return Object.fromEntries(keys.map((key) => [key, all[key]]));
+function namesOf(traits: ItemTraits): TraitName[] {
+  return (Object.keys(traits) as TraitName[]).filter((name) => traits[name] !== undefined);
+}
+
+function pick(all: ItemTraits, names: readonly TraitName[]): ItemTraits {
+  return Object.fromEntries(names.map((name) => [name, all[name]]));
 }

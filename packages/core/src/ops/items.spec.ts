@@ -12,8 +12,9 @@ import {
   student,
   tutor,
 } from '../testing/index.js';
-import { apply, changeItem, invert, operation, refuse } from './index.js';
-import type { ItemTraits, Operation } from './index.js';
+import { pack, readClientMessage } from '../wire/index.js';
+import { apply, changeItem, inParts, invert, Operation, operation, refuse } from './index.js';
+import type { ItemTraits } from './index.js';
 
 const maren = tutor();
 const ana = student('write');
@@ -69,24 +70,48 @@ describe('a thing on a page', () => {
   });
 
   it('stays a thing: what would make it none is refused', () => {
-    const tries: [ItemTraits, string | null][] = [
+    const tries: [object, string | null][] = [
       [{ frame: { ...frame, width: 0 } }, 'bad-item'],
       [{ frame: { ...frame, x: Infinity } }, 'bad-item'],
       [{ colour: 'red' }, 'bad-item'],
       [{ mark: 'dance' }, 'bad-item'],
       [{ points: [] }, 'bad-item'],
-      [{ kind: 'ink' }, 'bad-item'],
-      [{ by: ana.id }, 'bad-item'],
-      [{ file: 'a'.repeat(64) }, 'bad-item'],
       [{ order: '0' }, 'bad-order'],
       [{ colour: '#0b6f86', group: newId() }, null],
     ];
     for (const [to, expected] of tries) {
-      const op = operation({ kind: 'item.change', page: sheet.id, item: mark.id, to, from: {} });
+      const op = operation({
+        ...{ kind: 'item.change', page: sheet.id, item: mark.id, from: {} },
+        to: to as ItemTraits,
+      });
       expect(refuse(op, start, maren))
         .withContext(JSON.stringify(to))
         .toBe(expected as never);
     }
+  });
+
+  it('is changed in what can be changed about it, and in nothing else', () => {
+    const change = (to: object, from: object = {}): boolean =>
+      Operation.safeParse({
+        ...{ id: newId(), kind: 'item.change', page: sheet.id, item: mark.id, to, from },
+      }).success;
+    let deep: object = {};
+    for (let i = 0; i < 120; i++) deep = { x: deep };
+    const never: object[] = [
+      { kind: 'ink' },
+      { by: ana.id },
+      { file: 'a'.repeat(64) },
+      { layer: 'ink' },
+      { order: { toString: 1, valueOf: 1 } },
+      { frame: { ...frame, more: 1 } },
+      { x: JSON.parse('{"__proto__": 1}') as object },
+      deep,
+    ];
+    for (const some of never) {
+      expect(change(some)).withContext(JSON.stringify(some)).toBeFalse();
+      expect(change({}, some)).withContext(JSON.stringify(some)).toBeFalse();
+    }
+    expect(change({ frame, colour: '#0b6f86' }, { frame, crop: null, on: null })).toBeTrue();
   });
 
   it('may be a line of ink, which is moved by being written anew', () => {
@@ -104,6 +129,28 @@ describe('a thing on a page', () => {
       from: {},
     });
     expect(refuse(bad, start, maren)).toBe('bad-ink');
+  });
+});
+
+describe('a change of very many things', () => {
+  const ids = Array.from({ length: 2300 }, () => newId());
+
+  it('is made in parts that each fit into a message, and none is lost', () => {
+    const parts = inParts({ kind: 'items.remove', page: sheet.id, items: ids });
+    expect(parts.length).toBe(3);
+    expect(parts.flatMap((one) => (one.kind === 'items.remove' ? one.items : []))).toEqual(ids);
+    for (const one of parts) {
+      const message = pack({ kind: 'ops', ops: [operation(one)] });
+      expect(() => readClientMessage(message, 'student')).not.toThrow();
+    }
+    const pages = inParts({ kind: 'pages.add', pages: somePages(250) });
+    expect(pages.map((one) => (one.kind === 'pages.add' ? one.pages.length : 0))).toEqual([
+      100, 100, 50,
+    ]);
+    for (const one of pages)
+      expect(() => readClientMessage(pack({ kind: 'ops', ops: [operation(one)] }))).not.toThrow();
+    const small = { kind: 'items.restore', page: sheet.id, items: [ids[0]!] } as const;
+    expect(inParts({ ...small, items: [...small.items] })).toEqual([small as never]);
   });
 });
 

@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import type { Board, Item, Page } from '../board/index.js';
-import { Id } from '../id/index.js';
+import { Id, ids } from '../id/index.js';
 import { mayWriteOn } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 
 /** Items of one page that an operation names: at most as many as a full page holds. */
-export const ItemsOfPage = z.object({
+export const ItemsOfPage = z.strictObject({
   id: Id,
   page: Id,
-  items: z.array(Id).min(1).max(5000),
+  items: ids(5000),
 });
 
 /** Those of the named items that are known, whether there or removed. */

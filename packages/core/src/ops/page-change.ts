@@ -18,7 +18,13 @@ const ABSENT: Traits = { held: false, margin: [], rules: {} };
  * An imported page stays what was imported: only its name, place and tint change.
  */
 export const pageChange = operationType({
-  schema: z.object({ id: Id, kind: z.literal('page.change'), page: Id, to: Traits, from: Traits }),
+  schema: z.strictObject({
+    id: Id,
+    kind: z.literal('page.change'),
+    page: Id,
+    to: Traits,
+    from: Traits,
+  }),
   apply({ page, to }, draft) {
     if (draft.page(page)) draft.setPage(page, to);
   },

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { PageSpec } from '../board/index.js';
 import type { Board, Page, Paper } from '../board/index.js';
-import { Id } from '../id/index.js';
+import { Id, ids } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
@@ -14,11 +14,11 @@ function tutorOnly(actor: Actor): RefusalCode | null {
   return actor.role === 'tutor' ? null : 'tutor-only';
 }
 
-const NamedPages = z.object({ id: Id, pages: z.array(Id).min(1).max(MAX_PAGES_AT_ONCE) });
+const NamedPages = z.strictObject({ id: Id, pages: ids(MAX_PAGES_AT_ONCE) });
 
 /** Lays new pages into the board. */
 export const pagesAdd = operationType({
-  schema: z.object({
+  schema: z.strictObject({
     id: Id,
     kind: z.literal('pages.add'),
     pages: z.array(PageSpec).min(1).max(MAX_PAGES_AT_ONCE),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ItemSnapshot, pageFromSnapshot, PageSnapshot } from '../board/index.js';
+import { ItemSnapshot, pageFromSnapshot, PageSnapshot, PageSpec } from '../board/index.js';
 import type { BoardDraft, Item } from '../board/index.js';
 import { Id } from '../id/index.js';
 
@@ -8,23 +8,43 @@ import { Id } from '../id/index.js';
  * server says these; nobody can send them.
  */
 
-/** Told operations, each for one thing that can happen to what is held back. */
+/** Told operations, each for one thing that can happen to what isn't for everyone. */
 export const TOLD = [
   /** Something happened that this person is not shown. */
   z.object({ id: Id, kind: z.literal('nothing') }),
-  /** A page that was held back is shown, with all that is on it by now. */
-  z.object({ id: Id, kind: z.literal('page.here'), page: PageSnapshot }),
-  /** A page is held back from now on. */
-  z.object({ id: Id, kind: z.literal('page.gone'), page: Id }),
-  /** An item that was held back is shown. */
-  z.object({ id: Id, kind: z.literal('item.here'), page: Id, item: ItemSnapshot }),
-  /** An item is held back from now on. */
-  z.object({ id: Id, kind: z.literal('item.gone'), page: Id, item: Id }),
+  /** These pages are there from now on, with all that is on them by now; those are not there any more. */
+  z.object({
+    id: Id,
+    kind: z.literal('pages.now'),
+    here: z.array(PageSnapshot),
+    gone: z.array(Id),
+  }),
+  /** These items are as they are from now on, in the places they have; those are not there any more. */
+  z.object({
+    id: Id,
+    kind: z.literal('items.now'),
+    page: Id,
+    here: z.array(ItemSnapshot),
+    gone: z.array(Id),
+  }),
+  /**
+   * Something was done here that can't be read any more: its bytes on the disk are damaged.
+   * @see `LogStore`, which puts it there
+   */
+  z.object({
+    id: Id,
+    kind: z.literal('unreadable'),
+    /** The page that it was about; `null` where that isn't known either. */
+    page: Id.nullable(),
+    /** What kind of operation it was, if that is known. */
+    was: z.string().max(20).nullable(),
+    /** Stand in for pages that it may have laid in, since there are lines on them. */
+    standIns: z.array(PageSpec).optional(),
+  }),
 ] as const;
-
 type Told = z.infer<(typeof TOLD)[number]>;
 
-const KINDS: readonly string[] = ['nothing', 'page.here', 'page.gone', 'item.here', 'item.gone'];
+const KINDS: readonly string[] = ['nothing', 'pages.now', 'items.now', 'unreadable'];
 
 export function isTold<Op extends { readonly kind: string }>(op: Op): op is Op & Told {
   return KINDS.includes(op.kind);
@@ -35,14 +55,18 @@ export function applyTold(op: Told, draft: BoardDraft): void {
   switch (op.kind) {
     case 'nothing':
       return;
-    case 'page.here':
-      return draft.putPage(pageFromSnapshot(op.page));
-    case 'page.gone':
-      return draft.dropPage(op.page);
-    case 'item.here':
-      if (draft.page(op.page)) draft.setItem(op.page, op.item as Item);
+    case 'pages.now':
+      for (const page of op.here) draft.putPage(pageFromSnapshot(page));
+      for (const id of op.gone) draft.dropPage(id);
       return;
-    case 'item.gone':
-      if (draft.item(op.page, op.item)) draft.dropItem(op.page, op.item);
+    case 'items.now':
+      if (!draft.page(op.page)) return;
+      for (const item of op.here) draft.setItem(op.page, item as Item);
+      for (const id of op.gone) if (draft.item(op.page, id)) draft.dropItem(op.page, id);
+      return;
+    case 'unreadable':
+      for (const page of op.standIns ?? [])
+        if (!draft.page(page.id)) draft.addPage({ ...page, unreadable: 1 });
+      draft.noteUnreadable(op.page);
   }
 }

@@ -14,6 +14,8 @@ export const RefusalCode = z.enum([
   'material-tutor',
   'printed-page',
   'unknown-file',
+  'id-taken',
+  'too-much',
 ]);
 export type RefusalCode = z.infer<typeof RefusalCode>;
 
@@ -32,5 +34,8 @@ export const REFUSALS: Record<RefusalCode, string> = {
   'bad-item': 'That change could not be made. Undo it, or reload and try again.',
   'no-such-item': 'That is no longer on this page. Look what is there now, and go on.',
   'material-tutor': 'Only the tutor changes what lies on the page. Ask your tutor to do it.',
+  'id-taken': 'That could not be told apart from something else. Do it once more.',
+  'too-much':
+    'This lesson holds as much of yours as it can. Ask your tutor to close it and open the next one.',
   'bad-order': 'That place between pages could not be read. Reload and try again.',
 };

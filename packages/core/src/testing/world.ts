@@ -14,6 +14,7 @@ import { UNSAID } from '../material/index.js';
 import type { Operation } from '../ops/index.js';
 import type { Actor } from '../permissions/index.js';
 import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
+import type { Viewer } from '../projection/index.js';
 import { pack, unpack } from '../wire/index.js';
 import { student, tutor } from './boards.js';
 
@@ -133,7 +134,7 @@ export class World {
       const board = this.server.board;
       const told = missed.map((entry) => ({
         ...entry,
-        op: toldToStudents(entry.op, heldOf(entry.op, board), board),
+        op: toldToStudents(entry.op, heldOf(entry.op, board), board, this.viewer(i)),
       }));
       browser.replica = receive(browser.replica, told)!;
     }
@@ -167,7 +168,11 @@ export class World {
   }
 
   boardFor(i: number): Board {
-    return boardFor(this.server.board, i === 0 ? 'tutor' : 'student');
+    return boardFor(this.server.board, this.viewer(i));
+  }
+
+  private viewer(i: number): Viewer {
+    return this.actors[i]!;
   }
 
   settle(): void {

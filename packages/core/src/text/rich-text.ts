@@ -3,7 +3,7 @@ import { z } from 'zod';
 /** Characters of a text at most: a long lesson plan is a tenth of it. */
 export const MAX_TEXT = 20_000;
 
-const Run = z.object({
+const Run = z.strictObject({
   text: z.string().min(1).max(MAX_TEXT),
   bold: z.boolean().optional(),
   slant: z.boolean().optional(),
@@ -11,7 +11,7 @@ const Run = z.object({
 /** Words that look alike. */
 export type Run = z.infer<typeof Run>;
 
-const Paragraph = z.object({
+const Paragraph = z.strictObject({
   /** What stands before it: nothing, a dot, or its number among its neighbours. */
   list: z.enum(['dots', 'numbers']).optional(),
   runs: z.array(Run).max(2000),

@@ -34,14 +34,22 @@ export function occurrencesOf(plan: Plan, from: number, to: number): Occurrence[
     return all;
   }
   const reach = changes.some(({ now }) => now !== null) ? FARTHEST_MOVE : DAY;
-  timesOf(start, rule, (time) => {
-    const rough = Date.parse(`${time}Z`);
-    if (rough > to + reach) return 'stop';
-    if (rough >= from - reach) add(time);
-    return 'skip';
-  });
+  timesOf(
+    start,
+    rule,
+    (time) => {
+      const rough = Date.parse(`${time}Z`);
+      if (rough > to + reach) return 'stop';
+      if (rough >= from - reach) add(time);
+      return 'skip';
+    },
+    from - reach,
+  );
   return all.sort((a, b) => a.at - b.at);
 }
+
+/** How far is looked for the next lesson at first, in ms: mostly it is there. */
+const NEAR = 15 * DAY;
 
 /** The lesson that comes next, or is going on; `null` where none is planned any more. */
 export function nextOf(
@@ -49,13 +57,14 @@ export function nextOf(
   now: number,
   within = FARTHEST_MOVE,
 ): Occurrence | null {
-  const coming = plans
-    .flatMap((plan) => occurrencesOf(plan, now, now + within))
-    .filter(({ state }) => state !== 'cancelled');
-  return coming.reduce<Occurrence | null>(
-    (first, one) => (!first || one.at < first.at ? one : first),
-    null,
-  );
+  for (const far of [Math.min(NEAR, within), within]) {
+    let first: Occurrence | null = null;
+    for (const plan of plans)
+      for (const one of occurrencesOf(plan, now, now + far))
+        if (one.state !== 'cancelled' && (!first || one.at < first.at)) first = one;
+    if (first || far === within) return first;
+  }
+  return null;
 }
 
 /** Two lessons that one tutor can't give as they are planned. */
@@ -66,15 +75,19 @@ export interface Clash {
   readonly how: 'overlap' | 'tight';
 }
 
-/** Lessons that get in each other's way, in the order of time. */
+/** Clashes that are told at most: whoever has more knows that there are too many. */
+export const MOST_CLASHES = 200;
+
+/** Lessons that get in each other's way, in the order of time; the first of them where there are very many. */
 export function clashesAmong(list: readonly Occurrence[]): Clash[] {
   const held = list.filter(({ state }) => state !== 'cancelled').sort((a, b) => a.at - b.at);
   const clashes: Clash[] = [];
-  held.forEach((first, i) => {
-    for (const second of held.slice(i + 1)) {
+  for (const [i, first] of held.entries())
+    for (let n = i + 1; n < held.length; n++) {
+      const second = held[n]!;
       if (second.at >= first.until + first.plan.buffer * 60_000) break;
       clashes.push({ first, second, how: second.at < first.until ? 'overlap' : 'tight' });
+      if (clashes.length === MOST_CLASHES) return clashes;
     }
-  });
   return clashes;
 }

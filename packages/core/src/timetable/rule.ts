@@ -33,18 +33,38 @@ export function endedBefore(rule: string, was: WallTime): string {
   return recur.toString();
 }
 
+const DAY = 86_400_000;
+/** Days from one time to the next of rules that come in even steps. */
+const STEPS: Readonly<Record<string, number>> = { DAILY: 1, WEEKLY: 7 };
+
+/**
+ * The first time from which a rule has to be gone through to find those after a moment: one that comes every day or
+ * week is the same rule from any of its weeks on, so that a series of ten years costs no more than one of a month.
+ */
+function startNear(start: WallTime, recur: ICAL.Recur, from: number): WallTime {
+  const step = (STEPS[recur.freq] ?? 0) * recur.interval * DAY;
+  const counts = recur.count !== null || (recur.parts as { BYSETPOS?: unknown }).BYSETPOS;
+  const first = Date.parse(`${start}Z`);
+  // A week more than is needed: what a rule says of days may lie before its step.
+  const steps = step > 0 && !counts ? Math.floor((from - 8 * DAY - first) / step) : 0;
+  return steps > 0 ? new Date(first + steps * step).toISOString().slice(0, 16) : start;
+}
+
 /**
  * Times of a series, by the clock on the wall, from its first on; as many as are wanted.
  * @param wanted whether one is taken (`take`), passed over (`skip`), or beyond what is asked for (`stop`)
+ * @param from before this, in ms since 1970 as if the wall were in UTC, no time is asked after
  */
 export function timesOf(
   start: WallTime,
   rule: string,
   wanted: (time: WallTime) => 'take' | 'skip' | 'stop',
+  from = -Infinity,
 ): WallTime[] {
   const times: WallTime[] = [];
-  const first = ICAL.Time.fromDateTimeString(`${start}:00`);
-  const walk = ICAL.Recur.fromString(rule).iterator(first);
+  const recur = ICAL.Recur.fromString(rule);
+  const first = ICAL.Time.fromDateTimeString(`${startNear(start, recur, from)}:00`);
+  const walk = recur.iterator(first);
   for (let i = 0; i < MOST; i++) {
     const next = walk.next() as ICAL.Time | null;
     if (!next) break;

@@ -32,6 +32,44 @@ const days = (start: string, rule: string, count: number): string[] => {
   return found;
 };
 
+describe('times of a series', () => {
+  it('are the same, from wherever they are gone through', () => {
+    const rule = fc.record({
+      freq: fc.constantFrom('DAILY', 'WEEKLY', 'MONTHLY'),
+      interval: fc.integer({ min: 1, max: 5 }),
+      days: fc.uniqueArray(fc.constantFrom('MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'), {
+        maxLength: 4,
+      }),
+      count: fc.option(fc.integer({ min: 1, max: 60 }), { nil: null }),
+      week: fc.constantFrom('MO', 'SU'),
+    });
+    const day = fc.integer({ min: 0, max: 700 });
+    fc.assert(
+      fc.property(rule, day, day, ({ freq, interval, days: on, count, week }, began, asked) => {
+        const text = [
+          `FREQ=${freq};INTERVAL=${interval};WKST=${week}`,
+          ...(on.length > 0 && freq !== 'MONTHLY' ? [`BYDAY=${on.join(',')}`] : []),
+          ...(count === null ? [] : [`COUNT=${count}`]),
+        ].join(';');
+        const iso = (n: number): string =>
+          new Date(Date.UTC(2024, 0, 1 + n, 16, 30)).toISOString().slice(0, 16);
+        const [from, to] = [iso(began + asked), iso(began + asked + 40)];
+        const between = (since?: number): string[] =>
+          timesOf(
+            iso(began),
+            text,
+            (time) => (time > to ? 'stop' : time >= from ? 'take' : 'skip'),
+            since,
+          );
+        expect(between(Date.parse(`${from}Z`)))
+          .withContext(text)
+          .toEqual(between());
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
 describe('recurrence rules (examples of RFC 5545, 3.8.5.3)', () => {
   const on = (...list: string[]): string[] => list.map((day) => `${day}T09:00`);
   // Each begins on 2 September 1997 at 9 o'clock in New York, where the RFC doesn't say otherwise.

@@ -1,7 +1,11 @@
 import { decode, encode } from '@msgpack/msgpack';
 import { joinPieces, PIECE_MARK, packPiece, packPieceOf, unpackPieceOf } from './live-piece.js';
+import { limitsOf, MAX_TEXT_BYTES, mostOf, packedKind, ROW_LIMITS } from './message-limits.js';
+import type { Role } from '../permissions/index.js';
 import { ClientMessage } from './messages.js';
 import type { ServerMessage } from './messages.js';
+import { faultOf } from './packed-value.js';
+import type { ReadLimits } from './packed-value.js';
 
 /*
  * Messages travel as MessagePack, because ink is bytes and JSON has none. What may be in them is
@@ -17,7 +21,7 @@ const MAX_PIECE_BYTES = 20_000;
 export class MessageError extends Error {
   override readonly name = 'MessageError';
   constructor(
-    readonly reason: 'not-readable' | 'wrong-shape',
+    readonly reason: 'not-readable' | 'wrong-shape' | 'too-large',
     detail: string,
   ) {
     super(detail);
@@ -28,8 +32,17 @@ export function pack(value: unknown): Uint8Array {
   return encode(value, { ignoreUndefined: true });
 }
 
-/** Throws `MessageError` where `bytes` is not MessagePack. */
-export function unpack(bytes: Uint8Array): unknown {
+/**
+ * What these bytes hold. What that costs is looked at first: see `faultOf`.
+ * Throws `MessageError` where they are not MessagePack as we write it, or hold more than `limits` allow.
+ */
+export function unpack(bytes: Uint8Array, limits: ReadLimits = ROW_LIMITS): unknown {
+  const fault = faultOf(bytes, limits);
+  if (fault) throw new MessageError(fault, 'these bytes are no message of ours');
+  return built(bytes);
+}
+
+function built(bytes: Uint8Array): unknown {
   try {
     return decode(bytes);
   } catch (error) {
@@ -44,16 +57,37 @@ export function packMessage(message: ClientMessage | ServerMessage): Uint8Array 
 }
 
 /**
- * A browser's message, checked. JSON text is understood too, for messages without ink.
- * Throws `MessageError` for anything else.
+ * The next points of a stroke, where that is what these bytes are: sixty a second and writer, so they are read without
+ * building anything that would have to be checked. Throws `MessageError` for a piece that has no point, or too many.
  */
-export function readClientMessage(data: Uint8Array | string): ClientMessage {
-  if (typeof data !== 'string' && data[0] === PIECE_MARK) {
-    if (data.length < 4 || data.length > MAX_PIECE_BYTES)
-      throw new MessageError('wrong-shape', 'a piece has a point at least, and not thousands');
-    return { kind: 'live.more', piece: data.subarray(1) };
-  }
-  const result = ClientMessage.safeParse(typeof data === 'string' ? parse(data) : unpack(data));
+export function readPiece(
+  data: Uint8Array | string,
+): Extract<ClientMessage, { kind: 'live.more' }> | null {
+  if (typeof data === 'string' || data[0] !== PIECE_MARK) return null;
+  if (data.length < 4 || data.length > MAX_PIECE_BYTES)
+    throw new MessageError('wrong-shape', 'a piece has a point at least, and not thousands');
+  return { kind: 'live.more', piece: data.subarray(1) };
+}
+
+/**
+ * A browser's message as it was built, within the limits of its kind, and of nobody's shape yet. JSON text is
+ * understood too, for short messages without ink. Throws `MessageError` for anything else.
+ */
+export function unpackMessage(data: Uint8Array | string, role: Role): unknown {
+  if (typeof data === 'string') return parse(data);
+  const piece = readPiece(data);
+  if (piece) return piece;
+  const most = mostOf(role);
+  const fault = faultOf(data, most);
+  if (fault) throw new MessageError(fault, 'not MessagePack, or more than any message holds');
+  const limits = limitsOf(packedKind(data) ?? '', role);
+  if (!limits) throw new MessageError('wrong-shape', 'kind: there is no such kind of message');
+  return limits === most ? built(data) : unpack(data, limits);
+}
+
+/** A browser's message, checked. Throws `MessageError` for what is none. */
+export function readClientMessage(data: Uint8Array | string, role: Role = 'tutor'): ClientMessage {
+  const result = ClientMessage.safeParse(unpackMessage(data, role));
   if (result.success) return result.data;
   const issue = result.error.issues[0];
   const where = issue?.path.join('.') || 'the message';
@@ -86,11 +120,13 @@ export function packTogether(messages: readonly Uint8Array[]): Uint8Array {
 /** The server's messages, one or several. They are trusted: what they hold was checked when it came in. */
 export function readServerMessages(data: Uint8Array): ServerMessage[] {
   if (data[0] === PIECE_MARK) return [{ kind: 'live.more', ...unpackPieceOf(data) }];
-  const read = unpack(data) as ServerMessage | Uint8Array[];
+  const read = built(data) as ServerMessage | Uint8Array[];
   return Array.isArray(read) ? read.flatMap(readServerMessages) : [read];
 }
 
 function parse(text: string): unknown {
+  if (text.length > MAX_TEXT_BYTES)
+    throw new MessageError('too-large', `JSON text has at most ${MAX_TEXT_BYTES} characters`);
   try {
     return JSON.parse(text);
   } catch {

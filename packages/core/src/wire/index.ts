@@ -1,5 +1,6 @@
 export * from './codec.js';
 export { decodePiece, encodePiece } from './live-piece.js';
+export { inMessages, MAX_MESSAGE_BYTES, packedKind, packedOperationIds } from './message-limits.js';
 export * from './messages.js';
 export * from './person.js';
 export * from './view.js';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { BoardOutline, PageSnapshot } from '../board/index.js';
-import { Id } from '../id/index.js';
+import { Id, ids } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
 import { Operation, ToldOperation } from '../ops/index.js';
 import { DoorState, DoorWord, Role, Rules, RulesOver, Trust } from '../permissions/index.js';
@@ -11,15 +11,12 @@ import { ChatLine, ChatTo, MAX_CHAT, Signal } from './talk.js';
 import { View, WindowSize } from './view.js';
 
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 6;
+export const PROTOCOL = 7;
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;
 /** Operations in one message at most. */
 export const MAX_OPERATIONS = 100;
-/** Bytes in one message at most. */
-export const MAX_MESSAGE_BYTES = 1_000_000;
-
 const seq = z.number().int().min(0);
 const bytes = (max: number) =>
   z.custom<Uint8Array>(
@@ -29,85 +26,95 @@ const bytes = (max: number) =>
 
 const width = z.number().positive().max(200);
 const Style = z.discriminatedUnion('tool', [
-  z.object({ tool: z.literal('pen'), ink: InkName, width }),
-  z.object({ tool: z.literal('highlighter'), ink: HighlightName, width }),
+  z.strictObject({ tool: z.literal('pen'), ink: InkName, width }),
+  z.strictObject({ tool: z.literal('highlighter'), ink: HighlightName, width }),
 ]);
 
 /** A stroke begins: where and how it is drawn, and its first points. May be lost, never stored. */
-const LiveInk = z.object({
+const LiveInk = z.strictObject({
   kind: z.literal('live.ink'),
-  stroke: Id,
-  start: z.object({ page: Id, style: Style }),
+  start: z.strictObject({ page: Id, style: Style }),
   points: bytes(20_000),
 });
 
 /** The next points of a stroke under way, at frame rate: see `live-piece.ts`, also for how it travels. */
-const LiveMore = z.object({ kind: z.literal('live.more'), piece: bytes(20_000) });
+const LiveMore = z.strictObject({ kind: z.literal('live.more'), piece: bytes(20_000) });
 
-/** A stroke under way is over: either it follows as an operation, or it was given up. */
-const LiveEnd = z.object({ kind: z.literal('live.end'), stroke: Id });
+/** What stands for a stroke under way. The id of the operation that it will be is its writer's alone until that is kept. */
+const number = z.number().int().min(0);
 
 /** What a browser sends. */
 export const ClientMessage = z.discriminatedUnion('kind', [
-  z.object({
+  z.strictObject({
     kind: z.literal('hello'),
     protocol: z.number().int(),
     /** Last entry this browser has, or -1 for none: then the board is sent as it is. */
     since: z.number().int().min(-1),
   }),
-  z.object({
+  z.strictObject({
     kind: z.literal('ops'),
     ops: z.array(Operation).min(1).max(MAX_OPERATIONS),
   }),
-  LiveInk,
+  /** `stroke` is the id of the operation that follows. */
+  LiveInk.extend({ stroke: Id }),
   LiveMore,
-  LiveEnd,
+  /** The stroke under way was given up. */
+  z.strictObject({ kind: z.literal('live.end'), stroke: Id }),
   /** What is on these pages is to be sent. */
-  z.object({ kind: z.literal('pages'), ids: z.array(Id).min(1).max(MAX_PAGES) }),
+  z.strictObject({ kind: z.literal('pages'), ids: ids(MAX_PAGES) }),
   /** Which page this browser shows. */
-  z.object({ kind: z.literal('look'), page: Id }),
+  z.strictObject({ kind: z.literal('look'), page: Id }),
   /** Gives or takes pens: one person's or every student's. The tutor's alone to send. */
-  z.object({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
+  z.strictObject({ kind: z.literal('trust'), who: z.union([Id, z.literal('all')]), trust: Trust }),
   /** Says what else someone may do, or the class; `null` unsays it. The tutor's alone to send. */
-  z.object({ kind: z.literal('rules'), who: z.union([Id, z.literal('all')]), over: RulesOver }),
+  z.strictObject({
+    kind: z.literal('rules'),
+    who: z.union([Id, z.literal('all')]),
+    over: RulesOver,
+  }),
   /** Hands over the lead, or takes it back with `null`. The tutor's alone to send. */
-  z.object({ kind: z.literal('lead'), who: Id.nullable() }),
+  z.strictObject({ kind: z.literal('lead'), who: Id.nullable() }),
   /** Plans the end of the lesson, in ms since 1970. The tutor's alone to send. */
-  z.object({ kind: z.literal('plan'), endsAt: z.number().min(0).max(1e14).nullable() }),
+  z.strictObject({ kind: z.literal('plan'), endsAt: z.number().min(0).max(1e14).nullable() }),
   /** Raises one's own hand or lowers it. */
-  z.object({ kind: z.literal('hand'), up: z.boolean() }),
+  z.strictObject({ kind: z.literal('hand'), up: z.boolean() }),
   /** Lowers someone's hand, or all. The tutor's alone to send. */
-  z.object({ kind: z.literal('lower'), who: z.union([Id, z.literal('all')]) }),
-  z.object({ kind: z.literal('signal'), signal: Signal.nullable() }),
+  z.strictObject({ kind: z.literal('lower'), who: z.union([Id, z.literal('all')]) }),
+  z.strictObject({ kind: z.literal('signal'), signal: Signal.nullable() }),
   /** Takes all signals in. The tutor's alone to send. */
-  z.object({ kind: z.literal('signals.clear') }),
-  z.object({ kind: z.literal('chat'), id: Id, to: ChatTo, text: z.string().max(4 * MAX_CHAT) }),
+  z.strictObject({ kind: z.literal('signals.clear') }),
+  z.strictObject({
+    kind: z.literal('chat'),
+    id: Id,
+    to: ChatTo,
+    text: z.string().max(4 * MAX_CHAT),
+  }),
   /** Empties the chat. The tutor's alone to send. */
-  z.object({ kind: z.literal('chat.empty') }),
+  z.strictObject({ kind: z.literal('chat.empty') }),
   /** Where one points; at frame rate, may be lost. `null` takes the dot away. */
-  z.object({ kind: z.literal('point'), at: Place.nullable() }),
+  z.strictObject({ kind: z.literal('point'), at: Place.nullable() }),
   /** Leaves one's arrow standing, or takes it away. */
-  z.object({ kind: z.literal('arrow'), at: Place.nullable() }),
+  z.strictObject({ kind: z.literal('arrow'), at: Place.nullable() }),
   /** Takes everyone's arrows away. The tutor's alone to send. */
-  z.object({ kind: z.literal('arrows.clear') }),
+  z.strictObject({ kind: z.literal('arrows.clear') }),
   /** Lights the lamp, moves it, or puts it out. */
-  z.object({ kind: z.literal('lamp'), lamp: Lamp.nullable(), rest: z.boolean() }),
+  z.strictObject({ kind: z.literal('lamp'), lamp: Lamp.nullable(), rest: z.boolean() }),
   /** What this window shows while it isn't followed by others, and on what machine; when it rests. */
-  z.object({ kind: z.literal('window'), machine: Machine, size: WindowSize, view: View }),
+  z.strictObject({ kind: z.literal('window'), machine: Machine, size: WindowSize, view: View }),
   /** Lets in who waits, sends out who is in. The tutor's alone to send. */
-  z.object({ kind: z.literal('door'), who: z.union([Id, z.literal('all')]), word: DoorWord }),
+  z.strictObject({ kind: z.literal('door'), who: z.union([Id, z.literal('all')]), word: DoorWord }),
   /** Whether students' windows follow the tutor's from now on. The tutor's alone to send. */
-  z.object({ kind: z.literal('step'), on: z.boolean() }),
+  z.strictObject({ kind: z.literal('step'), on: z.boolean() }),
   /** What the tutor's window shows; at frame rate, and once more when it rests. */
-  z.object({ kind: z.literal('view'), view: View, rest: z.boolean() }),
+  z.strictObject({ kind: z.literal('view'), view: View, rest: z.boolean() }),
   /** Brings every student's window here, once. The tutor's alone to send. */
-  z.object({ kind: z.literal('gather'), view: View }),
-  z.object({ kind: z.literal('ping'), n: z.number().int().min(0) }),
+  z.strictObject({ kind: z.literal('gather'), view: View }),
+  z.strictObject({ kind: z.literal('ping'), n: z.number().int().min(0) }),
 ]);
 export type ClientMessage = z.infer<typeof ClientMessage>;
 
 /** Entries of one person at one time: entry `from`, `from + 1` …, one for each operation. */
-const Entries = z.object({
+const Entries = z.strictObject({
   from: seq,
   by: Id,
   at: z.number(),
@@ -117,14 +124,14 @@ export type Entries = z.infer<typeof Entries>;
 
 /** What the server sends. */
 export const ServerMessage = z.discriminatedUnion('kind', [
-  z.object({
+  z.strictObject({
     kind: z.literal('welcome'),
     you: Id,
     role: Role,
     /** What time it is for the server, in ms since 1970. */
     now: z.number(),
     /** The lesson that is open on this board, if one is. */
-    lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
+    lesson: z.strictObject({ id: Id, openedAt: z.number() }).nullable(),
     /** The page to begin on: where the tutor is. */
     page: Id.nullable(),
     /**
@@ -134,7 +141,7 @@ export const ServerMessage = z.discriminatedUnion('kind', [
     board: BoardOutline.nullable(),
   }),
   /** What was asked for: those of these pages that there are, as they stand after entry `seq`. */
-  z.object({
+  z.strictObject({
     kind: z.literal('pages'),
     seq,
     ids: z.array(Id),
@@ -143,21 +150,27 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   /** Someone's operations, in their place and on disk. */
   Entries.extend({ kind: z.literal('applied') }),
   /** One's own operations are in their place and on disk; `ids` are theirs, in order of `seq`. */
-  z.object({ kind: z.literal('confirmed'), at: z.number(), seqs: z.array(seq), ids: z.array(Id) }),
-  z.object({ kind: z.literal('refused'), id: Id, problem: Problem }),
+  z.strictObject({
+    kind: z.literal('confirmed'),
+    at: z.number(),
+    seqs: z.array(seq),
+    ids: z.array(Id),
+  }),
+  z.strictObject({ kind: z.literal('refused'), id: Id, problem: Problem }),
   /** `n` stands for the stroke in the pieces that follow. */
-  LiveInk.extend({ by: Id, n: z.number().int().min(0) }),
-  LiveMore.extend({ n: z.number().int().min(0) }),
-  LiveEnd.extend({ by: Id }),
+  LiveInk.extend({ by: Id, n: number }),
+  LiveMore.extend({ n: number }),
+  /** It is this item by now, which follows, or was given up. */
+  z.strictObject({ kind: z.literal('live.end'), n: number, item: Id.nullable() }),
   /** Everyone in the lesson, in order of arrival. */
-  z.object({ kind: z.literal('people'), people: z.array(Person) }),
+  z.strictObject({ kind: z.literal('people'), people: z.array(Person) }),
   /** To the tutor: who is at the door, and who was sent out, in order of coming. */
-  z.object({ kind: z.literal('door'), arrivals: z.array(Arrival) }),
+  z.strictObject({ kind: z.literal('door'), arrivals: z.array(Arrival) }),
   /** To someone at the door: where they stand. */
-  z.object({ kind: z.literal('door.state'), state: DoorState }),
-  z.object({ kind: z.literal('step'), on: z.boolean() }),
+  z.strictObject({ kind: z.literal('door.state'), state: DoorState }),
+  z.strictObject({ kind: z.literal('step'), on: z.boolean() }),
   /** What holds for the class, and who leads: `null` while the tutor does. */
-  z.object({
+  z.strictObject({
     kind: z.literal('class'),
     rules: Rules,
     lead: Id.nullable(),
@@ -165,24 +178,24 @@ export const ServerMessage = z.discriminatedUnion('kind', [
     endsAt: z.number().nullable(),
   }),
   /** Messages that were written, the earlier first; all that one may read when one comes. */
-  z.object({ kind: z.literal('chat'), lines: z.array(ChatLine) }),
-  z.object({ kind: z.literal('chat.empty') }),
-  z.object({ kind: z.literal('point'), by: Id, at: Place.nullable() }),
-  z.object({ kind: z.literal('shown'), shown: Shown }),
+  z.strictObject({ kind: z.literal('chat'), lines: z.array(ChatLine) }),
+  z.strictObject({ kind: z.literal('chat.empty') }),
+  z.strictObject({ kind: z.literal('point'), by: Id, at: Place.nullable() }),
+  z.strictObject({ kind: z.literal('shown'), shown: Shown }),
   /** What the tutor's window shows, to be shown here too; `once` leaves it free to move after that. */
-  z.object({ kind: z.literal('view'), view: View, once: z.boolean() }),
-  z.object({
+  z.strictObject({ kind: z.literal('view'), view: View, once: z.boolean() }),
+  z.strictObject({
     kind: z.literal('lesson'),
-    lesson: z.object({ id: Id, openedAt: z.number() }).nullable(),
+    lesson: z.strictObject({ id: Id, openedAt: z.number() }).nullable(),
   }),
   /** Whether what is written can be kept just now: while the disk is full, writing rests. */
-  z.object({ kind: z.literal('keeping'), on: z.boolean() }),
+  z.strictObject({ kind: z.literal('keeping'), on: z.boolean() }),
   /** The lesson was closed; nothing more will come. */
-  z.object({ kind: z.literal('over'), at: z.number() }),
+  z.strictObject({ kind: z.literal('over'), at: z.number() }),
   /** What students may look at of the tutor's materials isn't what it was. */
-  z.object({ kind: z.literal('materials') }),
+  z.strictObject({ kind: z.literal('materials') }),
   /** A message was not taken; the connection goes on. */
-  z.object({ kind: z.literal('problem'), problem: Problem }),
-  z.object({ kind: z.literal('pong'), n: z.number().int() }),
+  z.strictObject({ kind: z.literal('problem'), problem: Problem }),
+  z.strictObject({ kind: z.literal('pong'), n: z.number().int() }),
 ]);
 export type ServerMessage = z.infer<typeof ServerMessage>;

@@ -17,14 +17,14 @@ export function packWithBoard(
   seq: number,
   whole: ReadonlySet<Id>,
 ): Uint8Array {
-  const { id, title, sheet, rules } = board;
+  const { id, title, sheet, rules, unreadable } = board;
   const pages = [...board.pages.values()].map((page) =>
     whole.has(page.id) ? packedPage(page) : packedFrame(page),
   );
   return joined([
     ...mapOf(fields, 1),
     pack('board'),
-    ...mapOf({ id, title, sheet, rules, seq }, 1),
+    ...mapOf({ id, title, sheet, rules, seq, unreadable }, 1),
     pack('pages'),
     listHead(pages.length),
     ...pages,

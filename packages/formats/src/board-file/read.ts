@@ -11,7 +11,9 @@ export type BoardFileFault =
   /** Of a version that isn't known here. */
   | 'version'
   /** What is written in it isn't a board. */
-  | 'shape';
+  | 'shape'
+  /** There is more on it than a board holds. */
+  | 'too-much';
 
 export class BoardFileError extends Error {
   override readonly name = 'BoardFileError';
@@ -23,9 +25,14 @@ export class BoardFileError extends Error {
   }
 }
 
+/** What a board holds at most that comes from a file: some twenty lessons in which everyone wrote all the time. */
+export const MOST = { pages: 5_000, items: 100_000, itemsOfPage: 20_000 } as const;
+
 /** What was in a board file. */
 export interface ReadBoardFile {
   readonly board: BoardJson;
+  /** As it was written. */
+  readonly json: Uint8Array;
   /** Files by the paths that `board` names; one that is missing is missing here. */
   readonly files: ReadonlyMap<string, Uint8Array>;
 }
@@ -37,7 +44,7 @@ export function readBoardFile(bytes: Uint8Array, limits: ArchiveLimits): ReadBoa
     if (!json) throw new BoardFileError('not-a-board');
     const board = parsed(json);
     const wanted = new Set(board.files.map(({ path }) => path));
-    return { board, files: entries(bytes, limits, (path) => wanted.has(path)) };
+    return { board, json, files: entries(bytes, limits, (path) => wanted.has(path)) };
   } catch (error) {
     throw error instanceof ArchiveError ? new BoardFileError(error.fault, error.message) : error;
   }
@@ -53,8 +60,28 @@ function parsed(json: Uint8Array): BoardJson {
   const { format, version } = (data ?? {}) as { format?: unknown; version?: unknown };
   if (format !== 'cuaderno-board') throw new BoardFileError('not-a-board');
   if (version !== 1) throw new BoardFileError('version');
+  checkAmount(data as object);
   const result = BoardJson.safeParse(data);
   if (result.success) return result.data as BoardJson;
   const [issue] = result.error.issues;
   throw new BoardFileError('shape', `${issue?.path.join('.')}: ${issue?.message}`);
+}
+
+/** Counted before anything is looked at: a mark is a few bytes in the file, and a thousand times as many on a board. */
+function checkAmount({ pages }: { pages?: unknown }): void {
+  if (!Array.isArray(pages)) return;
+  if (pages.length > MOST.pages) throw new BoardFileError('too-much', `${pages.length} pages`);
+  let all = 0;
+  for (const page of pages as ({ items?: unknown } | null)[]) {
+    const count = Array.isArray(page?.items) ? page.items.length : 0;
+    all += count;
+    if (count > MOST.itemsOfPage)
+      throw new BoardFileError('too-much', `${count} things on one page`);
+  }
+  if (all > MOST.items) throw new BoardFileError('too-much', `${all} things`);
+}
+
+/** The board in the text of a `board.json` that was read before. Throws `BoardFileError`. */
+export function readBoardJson(json: Uint8Array): BoardJson {
+  return parsed(json);
 }

@@ -4,9 +4,11 @@ import ICAL from 'ical.js';
 import { DateTime } from 'luxon';
 import { zoneOf } from './zones.js';
 
-/** Largest file, in characters, and most events of one. */
-const LARGEST = 5_000_000;
-const MOST = 2_000;
+/** Largest file, in characters, and most events of one: a school's whole year is a tenth of it. */
+const LARGEST = 3_000_000;
+const MOST = 1_000;
+/** Changes of one series that are kept at most: two years of days. */
+const MOST_CHANGES = 800;
 /** Longest lesson, in minutes. */
 const LONGEST = 600;
 const USUAL_MINUTES = 60;
@@ -53,14 +55,16 @@ export function readICalendar(
     const events = calendar.getAllSubcomponents('vevent');
     if (events.length > MOST) throw new CalendarError('too-large');
     const single = events.filter((event) => !event.hasProperty('recurrence-id'));
+    const movedOf = new Map<string, ICAL.Component[]>();
+    for (const event of events) {
+      if (!event.hasProperty('recurrence-id')) continue;
+      const uid = words(event, 'uid');
+      movedOf.set(uid, [...(movedOf.get(uid) ?? []), event]);
+    }
     for (const event of single) {
       const summary = words(event, 'summary');
       try {
-        const uid = words(event, 'uid');
-        const moved = events.filter(
-          (one) => one.hasProperty('recurrence-id') && words(one, 'uid') === uid,
-        );
-        plans.push(reader.plan(event, moved));
+        plans.push(reader.plan(event, movedOf.get(words(event, 'uid')) ?? []));
       } catch (error) {
         const why = error instanceof CantPlan ? error.message : 'It can’t be read.';
         skipped.push({ summary, why });
@@ -120,6 +124,8 @@ class EventReader {
       const now = off ? null : this.inZone(at.getFirstValue() as ICAL.Time, at, zone);
       changes.push({ was, now, why: '' });
     }
+    if (changes.length > MOST_CHANGES)
+      throw new CantPlan('It has more exceptions than can be kept.');
     return {
       summary: words(event, 'summary'),
       start,

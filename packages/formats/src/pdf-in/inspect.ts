@@ -33,7 +33,7 @@ export async function inspectPdf(bytes: Uint8Array): Promise<Inspection> {
   let locked = false;
   task.onPassword = (): void => {
     locked = true;
-    void task.destroy();
+    task.destroy().catch(() => undefined);
   };
   let doc: PDFDocumentProxy;
   try {

@@ -1,4 +1,4 @@
-import { isSameFont } from './fonts-used.js';
+import { isSameFont } from './same-font.js';
 import type { Deck } from './deck.js';
 
 /** What happened to one slide on its way to a page. */

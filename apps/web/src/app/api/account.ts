@@ -12,6 +12,8 @@ export interface Me {
 export class Account {
   private readonly api = inject(Api);
   private me: Promise<Me> | null = null;
+  /** Whether somebody signs out here, just now: then it is no surprise that they aren't signed in. */
+  isLeaving = false;
 
   load(): Promise<Me> {
     this.me ??= this.api.get<Me>('/me').catch((error: unknown) => {
@@ -38,8 +40,45 @@ export class Account {
     return this.change('/demo/sign-in');
   }
 
-  signOut(): Promise<void> {
-    return this.change('/sign-out');
+  async signOut(): Promise<void> {
+    this.isLeaving = true;
+    try {
+      await this.change('/sign-out');
+    } finally {
+      this.isLeaving = false;
+    }
+  }
+
+  /** Sends a letter with a link, if there is such an account; nobody is told whether there is. */
+  forgot(email: string): Promise<void> {
+    return this.api.post('/password/forgotten', { email });
+  }
+
+  /** Sets the password anew, by the link or code of such a letter. */
+  reset(token: string, password: string): Promise<void> {
+    return this.change('/password/reset', { token, password });
+  }
+
+  details(): Promise<{ name: string; email: string }> {
+    return this.api.get('/account');
+  }
+
+  changePassword(old: string, password: string): Promise<void> {
+    return this.change('/account/password', { old, password });
+  }
+
+  signOutEverywhere(): Promise<void> {
+    return this.change('/sign-out/everywhere');
+  }
+
+  /** Everything goes, for good. */
+  async delete(password: string): Promise<void> {
+    this.isLeaving = true;
+    try {
+      await this.change('/account/delete', { password });
+    } finally {
+      this.isLeaving = false;
+    }
   }
 
   private async change(path: string, body: unknown = {}): Promise<void> {

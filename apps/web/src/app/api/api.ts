@@ -1,4 +1,5 @@
-import { Injectable } from '@angular/core';
+import { inject, Injectable } from '@angular/core';
+import { SignedOut } from './signed-out';
 
 /** What the server says when something can't be done (RFC 9457). */
 export interface Trouble {
@@ -50,6 +51,8 @@ async function failure(response: Response): Promise<ApiError> {
 /** Speaks HTTP with the server. Every method throws `ApiError`. */
 @Injectable({ providedIn: 'root' })
 export class Api {
+  private readonly signedOut = inject(SignedOut);
+
   async get<T>(path: string): Promise<T> {
     const response = await this.fetch('GET', path);
     return (response.status === 204 ? undefined : await response.json()) as T;
@@ -78,7 +81,22 @@ export class Api {
   }
 
   /** Sends a file, telling of its way from 0 to 1. */
-  upload<T>(
+  async upload<T>(
+    path: string,
+    file: Blob,
+    onProgress: (part: number) => void,
+    signal: AbortSignal,
+  ): Promise<T> {
+    const since = this.signedOut.times;
+    try {
+      return await this.send<T>(path, file, onProgress, signal);
+    } catch (error) {
+      if (await this.isOver(error, since)) return this.send<T>(path, file, onProgress, signal);
+      throw error;
+    }
+  }
+
+  private send<T>(
     path: string,
     file: Blob,
     onProgress: (part: number) => void,
@@ -122,6 +140,7 @@ export class Api {
       init.headers = { 'content-type': 'application/json' };
       init.body = JSON.stringify(body);
     }
+    const since = this.signedOut.times;
     let response: Response;
     try {
       response = await fetch(`/api${path}`, init);
@@ -129,7 +148,17 @@ export class Api {
       if (signal?.aborted) throw error;
       throw new ApiError(NO_LINE, 0);
     }
-    if (!response.ok) throw await failure(response);
-    return response;
+    if (response.ok) return response;
+    const error = await failure(response);
+    // What was to be done waits until they are signed in again, and is done then.
+    if (await this.isOver(error, since)) return this.fetch(method, path, body, signal);
+    throw error;
+  }
+
+  /** Whether that went wrong for want of a session, and there is one by now. */
+  private isOver(error: unknown, since: number): Promise<boolean> {
+    return error instanceof ApiError && error.code === 'not-signed-in'
+      ? this.signedOut.signedInAgain(since)
+      : Promise.resolve(false);
   }
 }

@@ -378,15 +378,15 @@ describe('a board that is open in this window', () => {
     const points = [{ x: 1, y: 2, pressure: 1, time: 0 }];
     const start = { page: page.id, style: { tool: 'pen', ink: 'fern', width: 2 } } as const;
     server.line.say({
-      ...{ kind: 'live.ink', by: ida, stroke, start, n: 5 },
+      ...{ kind: 'live.ink', by: ida, start, n: 5 },
       points: encodePoints(points),
     });
     server.line.say({ kind: 'live.more', n: 5, piece: encodePiece(points, points[0]!) });
-    server.line.say({ kind: 'live.end', by: ida, stroke });
+    server.line.say({ kind: 'live.end', n: 5, item: null });
     expect(heard).toEqual([
-      { kind: 'points', by: ida, stroke, start, points },
-      { kind: 'points', by: ida, stroke, start: undefined, points },
-      { kind: 'end', by: ida, stroke },
+      { kind: 'points', n: 5, by: ida, start, points },
+      { kind: 'points', n: 5, by: ida, start: undefined, points },
+      { kind: 'end', n: 5, item: null },
     ]);
     session.sendInk(stroke, start, points);
     session.sendInk(stroke, undefined, points);

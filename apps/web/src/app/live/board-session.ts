@@ -5,9 +5,12 @@ import {
   emptyBoard,
   fill,
   History,
+  inMessages,
+  inParts,
   MAX_OPERATIONS,
   onItsSheet,
   operation,
+  pack,
   pageFromSnapshot,
   predict,
   PROTOCOL,
@@ -120,6 +123,11 @@ export class BoardSession {
     this.watch = setInterval(() => this.check(), 1000);
   }
 
+  /** Somebody has signed in again: what they did meanwhile is sent, and what others did comes. */
+  comeBack(): void {
+    this.link.resume();
+  }
+
   close(): void {
     clearInterval(this.watch);
     this.subscription.unsubscribe();
@@ -129,20 +137,25 @@ export class BoardSession {
   /** Does something at once, keeps it on this machine, and sends it. */
   do(change: Change | Operation, gesture: object | null = null): void {
     const placed = onItsSheet(this.board(), change);
-    const op = 'id' in placed ? placed : operation(placed);
-    this.history?.record(op, gesture);
-    this.make([op]);
+    if ('id' in placed) return this.step([placed], gesture);
+    const ops = inParts(placed).map(operation);
+    this.step(ops, gesture ?? (ops.length > 1 ? {} : null));
   }
 
   /** Does something that this person can't take back by themselves. */
   doForGood(change: Change): void {
-    this.make([operation(onItsSheet(this.board(), change))]);
+    this.make(inParts(onItsSheet(this.board(), change)).map(operation));
   }
 
   /** Does several things as one step. */
   doAll(changes: readonly Change[]): void {
-    const gesture = {};
-    const ops = changes.map((change) => operation(onItsSheet(this.board(), change)));
+    this.step(
+      changes.flatMap((change) => inParts(onItsSheet(this.board(), change)).map(operation)),
+      {},
+    );
+  }
+
+  private step(ops: readonly Operation[], gesture: object | null): void {
     for (const op of ops) this.history?.record(op, gesture);
     this.make(ops);
   }
@@ -202,8 +215,7 @@ export class BoardSession {
   private send(ops: readonly Operation[]): void {
     if (this.line() !== 'live' || !this.keeps()) return;
     const now = performance.now();
-    for (let i = 0; i < ops.length; i += MAX_OPERATIONS) {
-      const batch = ops.slice(i, i + MAX_OPERATIONS);
+    for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
       if (!this.link.send({ kind: 'ops', ops: batch })) return;
       for (const { id } of batch) this.sent.set(id, now);
     }
@@ -224,7 +236,12 @@ export class BoardSession {
         if (event.code === ENDED.over) this.line.set('over');
         else if (event.code === ENDED.old) this.line.set('old');
         else if (event.code === ENDED.door) this.line.set('door');
-        else this.line.set('not-in');
+        else {
+          this.sent.clear();
+          this.pageArrivals.lost();
+          this.underWay.forget();
+          this.line.set('not-in');
+        }
         break;
       case 'message':
         this.onMessage(event.message);

@@ -7,17 +7,18 @@ export interface StrokeStart {
   readonly style: InkStyle;
 }
 
-/** Someone else's stroke under way, piece by piece. */
+/** Someone else's stroke under way, piece by piece; `n` stands for it. */
 export type LiveInkEvent =
   | {
       readonly kind: 'points';
+      readonly n: number;
       readonly by: Id;
-      readonly stroke: Id;
       /** With the first points of it. */
       readonly start: StrokeStart | undefined;
       readonly points: readonly InkPoint[];
     }
-  | { readonly kind: 'end'; readonly by: Id; readonly stroke: Id };
+  /** It is this item, which follows; or was given up. */
+  | { readonly kind: 'end'; readonly n: number; readonly item: Id | null };
 
 /** Strokes of which pieces may still come, at most. */
 const KNOWN = 64;
@@ -27,7 +28,7 @@ export class LiveInk {
   /** The stroke that is drawn here just now. */
   private own: { readonly stroke: Id; readonly origin: Point } | null = null;
   /** Others' strokes, by the numbers that stand for them. */
-  private readonly known = new Map<number, { by: Id; stroke: Id; origin: Point }>();
+  private readonly known = new Map<number, { by: Id; origin: Point }>();
 
   /** @param start with the first points of a stroke @returns what to send; `null` where nobody knows the stroke */
   outgoing(
@@ -49,12 +50,12 @@ export class LiveInk {
   ): LiveInkEvent | null {
     switch (message.kind) {
       case 'live.ink': {
-        const { by, stroke, start, n } = message;
+        const { by, start, n } = message;
         const points = decodePoints(message.points);
         this.known.delete(n);
-        this.known.set(n, { by, stroke, origin: points[0]! });
+        this.known.set(n, { by, origin: points[0]! });
         if (this.known.size > KNOWN) this.known.delete(this.known.keys().next().value!);
-        return { kind: 'points', by, stroke, start, points };
+        return { kind: 'points', n, by, start, points };
       }
       case 'live.more': {
         // Of a stroke whose beginning was lost, or that began before one came, the whole is seen when it is finished.
@@ -63,12 +64,12 @@ export class LiveInk {
         // Those that go on are remembered, however many begin and end meanwhile.
         this.known.delete(message.n);
         this.known.set(message.n, of);
-        const { by, stroke, origin } = of;
+        const { by, origin } = of;
         const points = decodePiece(message.piece, origin);
-        return { kind: 'points', by, stroke, start: undefined, points };
+        return { kind: 'points', n: message.n, by, start: undefined, points };
       }
       case 'live.end':
-        return { kind: 'end', by: message.by, stroke: message.stroke };
+        return { kind: 'end', n: message.n, item: message.item };
     }
   }
 

@@ -38,6 +38,8 @@ export class LiveLink {
   private heardAt = 0;
   private pings = 0;
   private done = false;
+  /** Whether the server knows nobody here just now: there is no use in dialling before somebody has signed in. */
+  private resting = false;
 
   /** @param path of the WebSocket on this origin */
   constructor(
@@ -65,6 +67,13 @@ export class LiveLink {
   reconnect(): void {
     this.socket?.close();
     this.lost(this.socket, 0);
+  }
+
+  /** Somebody is known again: dials anew. */
+  resume(): void {
+    if (this.done || !this.resting) return;
+    this.resting = false;
+    this.connect();
   }
 
   close(): void {
@@ -101,8 +110,9 @@ export class LiveLink {
     if (this.done || socket !== this.socket) return;
     this.socket = null;
     if ((Object.values(ENDED) as number[]).includes(code)) {
+      this.resting = code === ENDED.notIn;
       this.out.next({ kind: 'ended', code });
-      this.close();
+      if (!this.resting) this.close();
       return;
     }
     this.out.next({ kind: 'away' });
@@ -112,7 +122,7 @@ export class LiveLink {
   }
 
   private readonly tryNow = (): void => {
-    if (this.done || document.visibilityState === 'hidden') return;
+    if (this.done || this.resting || document.visibilityState === 'hidden') return;
     if (!this.socket) this.connect();
     else this.beat();
   };

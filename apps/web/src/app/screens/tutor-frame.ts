@@ -3,16 +3,21 @@ import { RouterOutlet } from '@angular/router';
 import { PrimeNG } from 'primeng/config';
 import { paperAndInk } from '../theme/theme';
 import { Reminder } from '../timetable/reminder';
+import { SignInAgain } from './sign-in/sign-in-again';
 
 /** Around all screens of the tutor: loads what only they use. */
 @Component({
   selector: 'cua-tutor-frame',
-  imports: [Reminder, RouterOutlet],
-  template: '<cua-reminder (said)="reminded.set($event)" /><router-outlet />',
+  imports: [Reminder, RouterOutlet, SignInAgain],
+  template: `
+    <cua-reminder (said)="reminded.set($event)" />
+    <cua-sign-in-again />
+    <router-outlet />
+  `,
   styles: `
     :host(.reminded) {
       display: grid;
-      grid-template-rows: auto 0 minmax(0, 1fr);
+      grid-template-rows: auto 0 0 minmax(0, 1fr);
       height: 100%;
     }
   `,

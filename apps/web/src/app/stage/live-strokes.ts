@@ -5,7 +5,9 @@ import type { LiveInkEvent } from '../live/live-ink';
 const FORGOTTEN = 15_000;
 
 export interface UnderWay {
-  readonly stroke: Id;
+  /** What stands for it, and the item that it has become, once that is known. */
+  readonly n: number;
+  item: Id | null;
   readonly by: Id;
   readonly page: Id;
   readonly style: InkStyle;
@@ -15,7 +17,7 @@ export interface UnderWay {
 
 /** Strokes of others that are being drawn just now. They are shown, and never kept. */
 export class LiveStrokes {
-  private readonly strokes = new Map<Id, UnderWay>();
+  private readonly strokes = new Map<number, UnderWay>();
 
   constructor(private readonly now: () => number = () => performance.now()) {}
 
@@ -28,23 +30,26 @@ export class LiveStrokes {
     for (const [id, { heardAt }] of this.strokes)
       if (now - heardAt > FORGOTTEN) this.strokes.delete(id);
     if (event.kind === 'end') {
-      this.strokes.delete(event.stroke);
+      // One that is a line by now stays until that is there.
+      const ended = this.strokes.get(event.n);
+      if (ended && event.item) Object.assign(ended, { item: event.item, heardAt: now });
+      else this.strokes.delete(event.n);
       return;
     }
-    const { stroke, by, start } = event;
-    let known = this.strokes.get(stroke);
+    const { n, by, start } = event;
+    let known = start ? undefined : this.strokes.get(n);
     if (!known) {
       // Whoever came in the middle sees the line when it is finished.
       if (!start) return;
-      known = { stroke, by, ...start, points: [], heardAt: now };
-      this.strokes.set(stroke, known);
+      known = { n, item: null, by, ...start, points: [], heardAt: now };
+      this.strokes.set(n, known);
     }
     known.heardAt = now;
     known.points.push(...event.points);
   }
 
   /** The finished line has come. */
-  settle(stroke: Id): void {
-    this.strokes.delete(stroke);
+  settle(n: number): void {
+    this.strokes.delete(n);
   }
 }

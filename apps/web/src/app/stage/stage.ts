@@ -408,11 +408,9 @@ export class Stage {
     const only = this.only();
     const pages = pagesInOrder(board);
     this.viewing.lay(only ? pages.filter(({ id }) => id === only) : pages);
-    const isOn = (page: Id, stroke: Id): boolean =>
-      board.pages.get(page)?.items.has(stroke) ?? false;
     this.hand.settle(board);
-    for (const { stroke, page } of this.live.all())
-      if (isOn(page, stroke)) this.live.settle(stroke);
+    for (const { n, item, page } of this.live.all())
+      if (item && board.pages.get(page)?.items.has(item)) this.live.settle(n);
     this.refresh();
   }
 

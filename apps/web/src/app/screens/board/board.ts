@@ -38,6 +38,7 @@ import { PaperSource } from '../../stage/paper-source';
 import type { Signer } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
+import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
@@ -56,6 +57,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
 @Component({
   selector: 'cua-board',
   imports: [
+    UnreadableNotice,
     WhoseInk,
     ChooserPanel,
     FindPanel,
@@ -169,6 +171,15 @@ export class BoardScreen {
         void this.slides.load(came.import ?? null);
         this.lifted.set(came.lifted?.count ? came.lifted : null);
       });
+    });
+    effect(() => {
+      // The line was ended since nobody is signed in: whoever signs in again goes on with what is here.
+      const session = this.session();
+      if (session?.line() !== 'not-in') return;
+      void this.api.get('/account').then(
+        () => session.comeBack(),
+        () => undefined,
+      );
     });
     effect(() => {
       // Another lesson begins as boards are looked at: everyone's ink, and one's own way.

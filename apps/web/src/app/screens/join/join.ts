@@ -12,6 +12,7 @@ import { Router } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { sayWhen, sayZone } from '../../time/say-time';
+import { FirstFocus } from '../first-focus';
 
 interface Entrance {
   readonly course: string;
@@ -28,6 +29,7 @@ const KNOCK = 3000;
 /** A student's way in: the code, if there was no link; then a first name, and nothing else. */
 @Component({
   selector: 'cua-join',
+  imports: [FirstFocus],
   templateUrl: './join.html',
   styleUrl: './join.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

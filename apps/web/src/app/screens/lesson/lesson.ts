@@ -29,6 +29,7 @@ import { TalkSheet } from '../../talk/talk-sheet';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { PageTurner } from './page-turner';
+import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 
 interface StudentLesson {
   readonly course: string;
@@ -40,6 +41,7 @@ interface StudentLesson {
 @Component({
   selector: 'cua-lesson',
   imports: [
+    UnreadableNotice,
     ClassStrip,
     Icon,
     LessonClock,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { FirstFocus } from '../first-focus';
 
 /** What a tutor's account is made of. */
 export interface NewAccount {
@@ -10,6 +11,7 @@ export interface NewAccount {
 /** Asks for what a tutor's account is made of. */
 @Component({
   selector: 'cua-account-form',
+  imports: [FirstFocus],
   templateUrl: './account-form.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,20 +1,23 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { Router } from '@angular/router';
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
+import { FirstFocus } from '../first-focus';
 
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({
   selector: 'cua-sign-in',
-  imports: [AccountForm],
+  imports: [AccountForm, FirstFocus, RouterLink],
   templateUrl: './sign-in.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SignInScreen {
+  /** Where somebody was on their way to, from the address. */
+  readonly to = input<string>();
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   protected readonly state = signal<'looking' | 'sign-in' | 'set-up'>('looking');
@@ -30,7 +33,7 @@ export class SignInScreen {
     this.trouble.set(null);
     try {
       const me = await this.account.load();
-      if (me.tutor) return void this.router.navigateByUrl('/');
+      if (me.tutor) return void this.router.navigateByUrl(this.next());
       this.demo.set(me.demo);
       this.state.set(me.setUp ? 'sign-in' : 'set-up');
     } catch (error) {
@@ -50,12 +53,18 @@ export class SignInScreen {
     void this.go(() => this.account.setUp(name, email, password));
   }
 
+  /** An address of our own; whoever made a link that leads elsewhere leads nowhere. */
+  private next(): string {
+    const to = this.to() ?? '/';
+    return /^\/(?![/\\])/.test(to) ? to : '/';
+  }
+
   private async go(how: () => Promise<void>): Promise<void> {
     this.busy.set(true);
     this.trouble.set(null);
     try {
       await how();
-      await this.router.navigateByUrl('/');
+      await this.router.navigateByUrl(this.next());
     } catch (error) {
       this.trouble.set(troubleOf(error));
     } finally {

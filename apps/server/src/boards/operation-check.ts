@@ -1,0 +1,62 @@
+import { MAX_OPERATIONS, Operation } from '@cuaderno/core';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { z } from 'zod';
+
+/** Whether a value is as a schema has it, found out by the first thing that isn't. */
+export type Check = (value: unknown) => boolean;
+
+const ajv = new Ajv2020({ strict: false, unicodeRegExp: false });
+
+/**
+ * By each kind, what stops at the first thing that isn't as it should be: Zod names every fault that it finds, and ten
+ * thousand faults take long to name. What only code can check (bytes, tints, long lists of ids) is left to Zod. All are
+ * made at once: whoever sends the first of a kind doesn't wait for that.
+ */
+export function checksByKind(options: readonly z.ZodObject[]): (value: unknown) => boolean {
+  const checks = new Map(
+    options.map((schema) => [
+      (schema.shape['kind'] as z.ZodLiteral).def.values[0] as unknown,
+      ajv.compile(described(schema)) as Check,
+    ]),
+  );
+  return (value) => checks.get(kindOf(value))?.(value) ?? false;
+}
+
+/** Longest description, in characters, in which what comes twice is written twice: quicker to check, and larger. */
+const LONG = 8_000;
+
+type Described = Parameters<NonNullable<z.core.ToJSONSchemaParams['override']>>[0];
+
+function described(schema: z.ZodType): object {
+  const as = {
+    ...({ unrepresentable: 'any', io: 'input' } as const),
+    // What code checks may say of itself how it looks; to look at that here, too, would cost twice.
+    override: ({ zodSchema, jsonSchema }: Described): void => {
+      if (zodSchema._zod.def.type !== 'custom') return;
+      for (const key of Object.keys(jsonSchema)) delete jsonSchema[key as keyof typeof jsonSchema];
+    },
+  };
+  const plain = z.toJSONSchema(schema, as);
+  return JSON.stringify(plain).length < LONG
+    ? plain
+    : z.toJSONSchema(schema, { ...as, reused: 'ref' });
+}
+
+/** What a message or an operation says it is. */
+export function kindOf(value: unknown): unknown {
+  return typeof value === 'object' && value !== null
+    ? (value as { kind?: unknown }).kind
+    : undefined;
+}
+
+const fitsOperation = checksByKind(Operation.options);
+
+/** Whether these may be operations of one message. */
+export function fitOperations(ops: unknown): boolean {
+  return Array.isArray(ops) && ops.length <= MAX_OPERATIONS && ops.every(fitsOperation);
+}
+
+/** An operation as it was kept, checked as if it came anew; `null` for what is none. */
+export function readOperation(value: unknown): Operation | null {
+  return fitsOperation(value) ? (Operation.safeParse(value).data ?? null) : null;
+}

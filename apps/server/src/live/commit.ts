@@ -1,0 +1,68 @@
+import { pack, packTogether, REFUSALS } from '@cuaderno/core';
+import type { Entry, Id, Operation, RefusalCode, ServerMessage, ToldEntry } from '@cuaderno/core';
+import { problem } from '../problems/index.js';
+import type { Member } from './member.js';
+
+/** An entry that has its place, and what students are told of it. */
+export interface Taken {
+  readonly entry: Entry;
+  readonly told: ToldEntry;
+  readonly from: Member | null;
+}
+
+/** An operation whose id was taken before, by the same person. */
+interface Known {
+  readonly seq: number;
+  readonly op: Operation;
+  readonly from: Member | null;
+}
+
+/** What goes to the disk together, and who is told so afterwards. */
+export class Commit {
+  readonly at = Date.now();
+  readonly taken: Taken[] = [];
+  readonly known: Known[] = [];
+  readonly confirmations = new Map<Member, { seqs: number[]; ids: Id[] }>();
+
+  readonly confirm = (member: Member | null, seq: number, id: Id): void => {
+    if (!member) return;
+    const list = this.confirmations.get(member) ?? { seqs: [], ids: [] };
+    list.seqs.push(seq);
+    list.ids.push(id);
+    this.confirmations.set(member, list);
+  };
+}
+
+/** Says why an operation has no place. */
+export function refuse(member: Member, id: Id, code: RefusalCode): void {
+  const details = { ...problem('refused', REFUSALS[code]), type: `urn:cuaderno:${code}` };
+  member.send(pack({ kind: 'refused', id, problem: details } satisfies ServerMessage));
+}
+
+/** Entries as messages: neighbours of one person at one time share a message. */
+export function runs(entries: readonly ToldEntry[]): Uint8Array[] {
+  const messages: Uint8Array[] = [];
+  for (let i = 0; i < entries.length;) {
+    const { seq: from, by, at } = entries[i]!;
+    let end = i + 1;
+    while (end < entries.length && entries[end]!.by === by && entries[end]!.at === at) end++;
+    const ops = entries.slice(i, end).map(({ op }) => op);
+    messages.push(pack({ kind: 'applied', from, by, at, ops } satisfies ServerMessage));
+    i = end;
+  }
+  return messages;
+}
+
+/** The end of a stroke under way, packed. */
+export interface End {
+  readonly bytes: Uint8Array;
+  /** Whether everyone was shown the stroke, or the tutor alone. */
+  readonly isForAll: boolean;
+}
+
+/** Packed messages of entries with the ends that come before them, as one where there are any: each is a packet. */
+export function withEnds(ends: readonly End[], entries: readonly Uint8Array[]): Uint8Array[] {
+  const [first, ...rest] = entries;
+  if (ends.length === 0 || !first) return [...entries];
+  return [packTogether([...ends.map(({ bytes }) => bytes), first]), ...rest];
+}

@@ -1,0 +1,49 @@
+import type { Actor, Id, Role } from '@cuaderno/core';
+import type { Session, Sessions } from '../accounts/index.js';
+import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import type { Lessons } from '../lessons/service.js';
+import { CLOSE } from './close-codes.js';
+import type { CloseCode } from './close-codes.js';
+
+/** By what right a window is there. It is asked with every message: rights end while windows are open. */
+export interface Seat {
+  readonly person: Id;
+  readonly role: Role;
+  readonly board: Id;
+  /** The lesson that is on, if one is. */
+  lesson(): LiveLesson | undefined;
+  /** Who it is and what they may do, at this moment. */
+  actor(): Actor;
+  /** Why this window may say and hear nothing any more; `null` while it may. */
+  gone(): CloseCode | null;
+}
+
+/** A tutor's, as long as the session lasts that the window came with. */
+export function tutorSeat(
+  session: Session,
+  board: Id,
+  { sessions, lessons }: { sessions: Sessions; lessons: Lessons },
+): Seat {
+  const person = session.tutor.id;
+  const may: Actor = { id: person, role: 'tutor', trust: 'hands' };
+  const not: Actor = { id: person, role: 'student', trust: 'look' };
+  const gone = (): CloseCode | null => (sessions.isOn(session.key) ? null : CLOSE.notIn);
+  return {
+    ...{ person, role: 'tutor', board, gone },
+    lesson: () => lessons.onBoard(board),
+    actor: () => (gone() ? not : may),
+  };
+}
+
+/** A student's, as long as the lesson is open and they are in it. */
+export function studentSeat(lesson: LiveLesson, person: Present, lessons: Lessons): Seat {
+  return {
+    ...{ person: person.id, role: 'student', board: lesson.board },
+    lesson: () => lesson,
+    actor: () => lesson.actor(person.id),
+    gone() {
+      if (lessons.get(lesson.id) !== lesson) return CLOSE.over;
+      return person.door === 'in' ? null : CLOSE.door;
+    },
+  };
+}

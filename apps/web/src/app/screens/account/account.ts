@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Dialog } from 'primeng/dialog';
+import { Account } from '../../api/account';
+import { troubleOf } from '../../api/api';
+import type { Trouble } from '../../api/api';
+
+/** What was done here last. */
+type Done = 'password' | 'signed-out';
+
+/** The tutor's own account: its password, where it is signed in, and its end. */
+@Component({
+  selector: 'cua-account',
+  imports: [Dialog, RouterLink],
+  templateUrl: './account.html',
+  styleUrl: './account.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AccountScreen {
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  protected readonly details = signal<{ name: string; email: string } | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly done = signal<Done | null>(null);
+  protected readonly deleting = signal(false);
+  protected readonly trouble = signal<Trouble | null>(null);
+  /** What keeps the account from being deleted: it is said in the dialog that asks. */
+  protected readonly deletionTrouble = signal<Trouble | null>(null);
+
+  constructor() {
+    void this.load();
+  }
+
+  protected async load(): Promise<void> {
+    this.trouble.set(null);
+    try {
+      this.details.set(await this.account.details());
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    }
+  }
+
+  protected async changePassword(form: HTMLFormElement, old: string, next: string): Promise<void> {
+    await this.try('password', () => this.account.changePassword(old, next));
+    if (this.done() === 'password') form.reset();
+  }
+
+  protected signOutEverywhere(): Promise<void> {
+    return this.try('signed-out', () => this.account.signOutEverywhere());
+  }
+
+  protected async delete(password: string): Promise<void> {
+    this.busy.set(true);
+    this.deletionTrouble.set(null);
+    try {
+      await this.account.delete(password);
+      await this.router.navigateByUrl('/sign-in');
+    } catch (error) {
+      this.deletionTrouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  private async try(what: Done, how: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.done.set(null);
+    this.trouble.set(null);
+    try {
+      await how();
+      this.done.set(what);
+    } catch (error) {
+      this.trouble.set(troubleOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,64 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { UnexpectedErrors } from './unexpected-errors';
+
+/** Tells of an error that nobody expected, on whatever screen it was, and offers to load that anew. */
+@Component({
+  selector: 'cua-unexpected-notice',
+  template: `@if (errors.trouble(); as trouble) {
+    <div role="alert">
+      <p>
+        <strong>{{ trouble.title }}</strong> {{ trouble.detail }}
+      </p>
+      <button type="button" (click)="reload()">Reload</button>
+      <button type="button" (click)="errors.dismiss()">Close</button>
+    </div>
+  }`,
+  styles: `
+    /* It has room of its own (see styles.scss): a page and its tools stay as they are, and are all there. */
+    div {
+      position: sticky;
+      top: 0;
+      z-index: 2000;
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 12px;
+      align-items: center;
+      justify-content: center;
+      height: var(--notice-room);
+      padding: 4px 14px;
+      overflow: auto;
+      background: var(--amber-soft);
+      color: var(--ink);
+    }
+    @media (min-width: 701px) {
+      div {
+        flex-wrap: nowrap;
+      }
+    }
+    p {
+      min-width: 0;
+      margin: 0;
+      font-size: 0.92rem;
+      line-height: 1.3;
+    }
+    button {
+      flex: none;
+      min-height: var(--touch);
+      padding: 0 16px;
+      border: 1px solid var(--ink-soft);
+      border-radius: var(--round);
+      background: var(--raised);
+      color: var(--ink);
+      font: inherit;
+      cursor: pointer;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class UnexpectedNotice {
+  protected readonly errors = inject(UnexpectedErrors);
+
+  protected reload(): void {
+    location.reload();
+  }
+}
