@@ -19,6 +19,10 @@ debian([
   { command: 'qpdf', name: 'qpdf' },
   { command: 'pdftoppm', name: 'poppler-utils' },
   { command: 'ffprobe', name: 'ffmpeg' },
+  // The two other engines that browsers are made of.
+  { command: 'firefox-esr', name: 'firefox-esr' },
+  { command: 'WebKitWebDriver', name: 'webkit2gtk-driver' },
+  { command: 'Xvfb', name: 'xvfb' },
   {
     command: '/usr/bin/python3',
     args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],
@@ -42,6 +46,19 @@ const playwright = (text) => {
   const failed = count('failed') + count('flaky') + count('did not run') + count('interrupted');
   return /\d+ (passed|failed)/.test(text) && { passed: count('passed'), failed };
 };
+
+/** Lines of a failed suite that are told once more at the end: what is read first. */
+const TOLD = 120;
+
+/** What a runner says of what failed; of one that ended before it could, its last words. */
+function failures(text) {
+  const lines = text
+    .split('\n')
+    .filter((line) => line.trim() !== '' && !/^npm warn|^\s+at |Stack:$/.test(line));
+  const first = lines.findIndex((line) => /^Failures:|FAILED$|^\s+1\) |✖|error/.test(line));
+  const told = first >= 0 ? lines.slice(first, first + TOLD) : lines.slice(-TOLD);
+  return told.map((line) => line.slice(0, 300)).join('\n');
+}
 
 /** A check that passes or fails as a whole. */
 const whole = (_text, code) => (code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
@@ -125,6 +142,7 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {}, beside = f
 
 let passed = 0;
 let failed = 0;
+const wrong = [];
 
 async function take(suite) {
   const head = `\n== ${suite.name}`;
@@ -132,11 +150,14 @@ async function take(suite) {
   const { code, text, said } = await runSuite(suite);
   if (suite.beside) console.log(`${head}\n${said}`);
   const counts = suite.counts(text, code);
+  const before = failed;
   passed += counts ? counts.passed : 0;
   failed += counts ? counts.failed : 0;
   // A suite that ended badly has failed, whatever it counted.
   if (code !== 0 && (!counts || counts.failed === 0)) failed += 1;
   if (code === 0 && !counts) failed += 1;
+  if (failed > before)
+    wrong.push(`\n== ${suite.name}: ${failed - before} failed\n${failures(text)}`);
 }
 
 const wanted = SUITES.filter(
@@ -148,5 +169,6 @@ const takeAll = async (suites) => {
 const beside = wanted.filter((suite) => suite.beside);
 await Promise.all([takeAll(beside), takeAll(beside)]);
 await takeAll(wanted.filter((suite) => !suite.beside));
+for (const told of wrong) console.log(told);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

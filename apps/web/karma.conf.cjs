@@ -13,6 +13,10 @@ module.exports = (config) => {
         flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
       },
     },
+    // A machine that many share stands still for a minute now and then: nothing is wrong with a spec then.
+    client: { jasmine: { timeoutInterval: 120_000 } },
+    browserNoActivityTimeout: 300_000,
+    captureTimeout: 300_000,
     reporters: ['dots'],
     colors: false,
     restartOnFileChange: false,

@@ -7,7 +7,8 @@ export interface Place {
   readonly y: number;
 }
 
-interface StageElement extends HTMLElement {
+/** The board of a window, as tests see it. */
+export interface StageElement extends HTMLElement {
   cuaStage: {
     board(): {
       pages: Map<
@@ -216,7 +217,7 @@ export class Someone {
 
   async seesInkAt(page: string, place: Place): Promise<void> {
     await expect
-      .poll(async () => Math.min(...(await this.colourAt(page, place))))
+      .poll(async () => Math.min(...(await this.colourAt(page, place))), { intervals: [100] })
       .toBeLessThan(150);
   }
 

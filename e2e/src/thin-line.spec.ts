@@ -8,6 +8,20 @@ import { ThinLine } from './thin-line.js';
 /* 64 kbit/s, 400 ms there and back, one segment of fifty lost: a telephone at the edge of a network. */
 const THIN = { rate: 64_000, delay: 200, loss: 0.02 } as const;
 
+/** How much later one sees something than another, in ms. */
+async function laterBy(
+  first: Someone,
+  second: Someone,
+  sees: (who: Someone) => Promise<void>,
+): Promise<number> {
+  const when = async (who: Someone): Promise<number> => {
+    await sees(who);
+    return Date.now();
+  };
+  const [early, late] = await Promise.all([when(first), when(second)]);
+  return late - early;
+}
+
 const across = (y: number, from = 80): Place[] => [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
 
 test(
@@ -24,7 +38,11 @@ test(
     const [first] = (await maren.pageIds()) as [string];
     const noor = await Someone.at(browser);
     await noor.join(line.url + way, 'Noor');
+    // Somebody on a good line, to compare with: however busy this machine is, it is as busy for both.
+    const ida = await Someone.at(browser);
+    await ida.join(server.url + way, 'Ida');
     await maren.button('Writing for all').click();
+    await ida.isTold('You have a pen');
     await noor.isTold('You have a pen');
     await noor.isSharp();
     line.thinness = THIN;
@@ -35,11 +53,11 @@ test(
       await noor.draw(first, across(120));
       await noor.seesInkAt(first, { x: 140, y: 120 });
       expect((await noor.lines()).length).toBe(1);
-      const began = Date.now();
       // Seen while it is still being drawn.
       await maren.penDown(first, across(160));
-      await noor.seesInkAt(first, { x: 140, y: 160 });
-      expect(Date.now() - began).toBeLessThan(2500);
+      expect(
+        await laterBy(ida, noor, (who) => who.seesInkAt(first, { x: 140, y: 160 })),
+      ).toBeLessThan(2000);
       await maren.penUp();
     });
 
@@ -60,10 +78,8 @@ test(
     });
 
     await test.step('pens are taken in within two seconds, and the tutor sees how the line is', async () => {
-      const began = Date.now();
       await maren.button('Take all pens in').click();
-      await noor.isTold('Looking on');
-      expect(Date.now() - began).toBeLessThan(2500);
+      expect(await laterBy(ida, noor, (who) => who.isTold('Looking on'))).toBeLessThan(2000);
       await expect(maren.page.getByTitle(/(Fair|Poor) line: \d+ ms/).first()).toBeVisible();
     });
 

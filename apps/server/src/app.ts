@@ -73,6 +73,7 @@ import { ImportQueue } from './slides/queue.js';
 import { Reports } from './slides/reports.js';
 import { slideRoutes } from './slides/routes.js';
 import { SlideImports } from './slides/slide-imports.js';
+import { freshness } from './site/freshness.js';
 import { isOwnOrigin } from './site/own-origin.js';
 import { site } from './site/plugin.js';
 import { slowBodies } from './site/slow-bodies.js';
@@ -114,6 +115,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await mkdir(config.dataFolder, { recursive: true });
   await app.register(problems);
   await app.register(uncaught);
+  await app.register(freshness);
   await app.register(slowBodies, { patienceMs: config.bodyPatienceMs });
   await app.register(rateLimit, {
     max: config.requestsPerMinute,

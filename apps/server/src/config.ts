@@ -114,11 +114,14 @@ function isLoopback(host: string): boolean {
   return host === 'localhost' || host === '::1' || host.startsWith('127.');
 }
 
+/** Folders of tests so far: one that is still being closed is never in the way of the next. */
+let folders = 0;
+
 /** Settings for a test: a folder of its own, any free port, no site. */
 export function testConfig(name: string, change: Partial<Config> = {}): Config {
   return {
     ...readConfig({ LOG_LEVEL: 'silent', PORT: '0' }, null),
-    dataFolder: join(tmpdir(), `cuaderno-${process.pid}-${name}`),
+    dataFolder: join(tmpdir(), `cuaderno-${process.pid}-${name}-${++folders}`),
     requestsPerMinute: 100_000,
     ...change,
   };

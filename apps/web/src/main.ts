@@ -2,4 +2,6 @@ import { bootstrapApplication } from '@angular/platform-browser';
 import { appConfig } from './app/app.config';
 import { Root } from './app/root';
 
-bootstrapApplication(Root, appConfig).catch((error: unknown) => console.error(error));
+// `browser-check.js` has told already what to do then.
+if (!document.documentElement.hasAttribute('data-too-old'))
+  bootstrapApplication(Root, appConfig).catch((error: unknown) => console.error(error));

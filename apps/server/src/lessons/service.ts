@@ -1,8 +1,9 @@
 import { newId } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
 import { tutors } from '../accounts/tables.js';
+import { boards, operations } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
@@ -48,12 +49,24 @@ export class Lessons {
         .where(eq(people.lesson, lesson.id))
         .orderBy(asc(people.arrivedAt));
       for (const person of here) live.add(person, person.arrivedAt);
+      await this.countWritten(live);
       this.open.set(lesson.id, live);
       await this.db
         .update(spans)
         .set({ toAt: lesson.aliveAt })
         .where(and(eq(spans.lesson, lesson.id), isNull(spans.toAt)));
     }
+  }
+
+  /** What each has written in it so far: a server that was started anew grants nobody as much again. */
+  private async countWritten(live: LiveLesson): Promise<void> {
+    const written = await this.db
+      .select({ by: operations.by, bytes: sum(sql`length(${operations.body})`).mapWith(Number) })
+      .from(operations)
+      .innerJoin(boards, eq(boards.num, operations.board))
+      .where(and(eq(boards.id, live.board), eq(operations.lesson, live.id)))
+      .groupBy(operations.by);
+    for (const { by, bytes } of written) if (by !== live.tutor) live.keeps(by, bytes);
   }
 
   /** Notes that open lessons are running, so that a killed server knows afterwards until when. */

@@ -141,6 +141,20 @@ describe('a live lesson', () => {
     await keeps(back, next);
   });
 
+  it('counts what each has written over a restart, too: nobody may keep as much again', async () => {
+    const { maren, ana, anaId, page, lesson } = await house.lesson();
+    const [line, tutors] = [addInk(page), addInk(page, 2)];
+    ana.send({ kind: 'ops', ops: [line] });
+    maren.send({ kind: 'ops', ops: [tutors] });
+    await Promise.all([keeps(ana, line), keeps(maren, tutors)]);
+    await house.restart();
+    const restored = house.app.lessons.get(lesson)!;
+    const all = 24_000_000;
+    expect(restored.mayKeep(newId(), all)).toBeTrue();
+    expect(restored.mayKeep(anaId, all)).toBeFalse();
+    expect(restored.mayKeep(anaId, all - 2000)).toBeTrue();
+  });
+
   it('tells two students of one name apart, also when it is typed in another way', async () => {
     const { maren } = await house.lesson();
     for (const name of ['Ana', 'ana']) await house.window(await house.student(name));

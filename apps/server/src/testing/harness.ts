@@ -72,6 +72,9 @@ export class Visitor {
   }
 }
 
+/** Longest that is waited for a word, in ms: a machine that many share stands still for a minute now and then. */
+const PATIENCE = 90_000;
+
 /** A connected window, with all it was told. */
 export class Window {
   readonly told: ServerMessage[] = [];
@@ -150,7 +153,7 @@ export class Window {
       const timer = setTimeout(() => {
         this.waiting.delete(check);
         reject(new Error(`Waited in vain; was told: ${this.told.map((m) => m.kind).join(', ')}`));
-      }, 8000);
+      }, PATIENCE);
       this.waiting.add(check);
       check();
     });

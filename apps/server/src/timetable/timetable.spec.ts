@@ -1,4 +1,6 @@
+import { newId } from '@cuaderno/core';
 import { DateTime } from 'luxon';
+import { lessons } from '../lessons/tables.js';
 import { House } from '../testing/harness.js';
 import type { ClashShape, Planned } from './shapes.js';
 
@@ -83,6 +85,27 @@ describe('the timetable', () => {
     const later = soon.plus({ days: 1 });
     await house.tutor.post(`/plans/${plan}/change`, { was: wall(soon), now: wall(later), why: '' });
     expect(await nextAt()).toBe(later.toMillis());
+  });
+
+  it('goes on to the next lesson when one was held and closed before its time was over', async () => {
+    const began = DateTime.now().setZone(OSLO).minus({ minutes: 40 }).startOf('minute');
+    await planned({ start: wall(began) });
+    const by = { link: house.course.linkToken };
+    const nextAt = async (): Promise<number | null> =>
+      (await house.visitor().post('/join/look', by)).json<{ nextAt: number | null }>().nextAt;
+    const isHeld = (minutes: number): Promise<unknown> => {
+      const openedAt = began.minus({ minutes: 5 }).toMillis();
+      const closedAt = began.plus({ minutes }).toMillis();
+      const { id: course } = house.course;
+      const row = { id: newId(), course, board: house.board, openedAt, closedAt, aliveAt: closedAt };
+      return Promise.resolve(house.app.db.insert(lessons).values(row));
+    };
+    expect(await nextAt()).toBe(began.toMillis());
+    // Opened and closed by mistake, it is still to come.
+    await isHeld(3);
+    expect(await nextAt()).toBe(began.toMillis());
+    await isHeld(35);
+    expect(await nextAt()).toBe(began.plus({ weeks: 1 }).toMillis());
   });
 
   it('leaves as a calendar and comes back as the same lessons', async () => {

@@ -8,10 +8,11 @@ import {
   weekly,
 } from '@cuaderno/core/timetable';
 import type { Occurrence, Plan, WallTime } from '@cuaderno/core/timetable';
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNull, lt } from 'drizzle-orm';
 import { DateTime } from 'luxon';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
+import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
 import type { ClashShape, Planned, PlanWish } from './shapes.js';
 import { planChanges, plans } from './tables.js';
@@ -184,14 +185,38 @@ export class Timetable {
       byCourse.set(plan.course, [...(byCourse.get(plan.course) ?? []), plan]);
     const next = new Map<string, Occurrence>();
     for (const [course, list] of byCourse) {
-      const found = nextOf(list, now);
+      const found = await this.nextAmong(list, course, now);
       if (found) next.set(course, found);
     }
     return next;
   }
 
   async nextOfCourse(course: string, now: number): Promise<Occurrence | null> {
-    return nextOf(await this.plans({ course }), now);
+    return this.nextAmong(await this.plans({ course }), course, now);
+  }
+
+  /** The lesson that comes next, or is going on; one that took place already, and was closed early, is neither. */
+  private async nextAmong(
+    list: readonly Plan[],
+    course: string,
+    now: number,
+  ): Promise<Occurrence | null> {
+    const found = nextOf(list, now);
+    if (!found || found.at > now || !(await this.tookPlace(found, course))) return found;
+    return nextOf(list, found.until);
+  }
+
+  /** Whether the course had a lesson, closed since, for half of the time that was planned. */
+  private async tookPlace({ at, until }: Occurrence, course: string): Promise<boolean> {
+    const closed = await this.db
+      .select({ from: lessons.openedAt, to: lessons.closedAt })
+      .from(lessons)
+      .where(and(eq(lessons.course, course), gt(lessons.closedAt, at), lt(lessons.openedAt, until)));
+    const taught = closed.reduce(
+      (sum, { from, to }) => sum + Math.min(to!, until) - Math.max(from, at),
+      0,
+    );
+    return taught * 2 >= until - at;
   }
 
   /** When a lesson that is opened now is to end, in ms since 1970; `null` for one out of its time. */

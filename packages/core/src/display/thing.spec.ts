@@ -170,6 +170,27 @@ describe('touching a thing', () => {
     expect(thingAt(shape({}), { x: 94, y: 220 }, 3)).toBeFalse();
   });
 
+  it('means words as far as they reach, not beside them, and a slip anywhere', () => {
+    const frame = { x: 100, y: 200, width: 400, height: 30, turn: 0 };
+    const words = (slip: string | null) => ({
+      kind: 'text' as const,
+      frame,
+      text: [{ runs: [{ text: 'High water' }] }],
+      ...{ font: 'plain' as const, size: 20, colour: '#000000', align: 'start' as const, slip },
+      lines: [{ y: 20, runs: [{ text: 'High water', x: 0, width: 90 }] }],
+      layer: 'material' as const,
+      order: 'a0',
+    });
+    expect(thingAt(words(null), { x: 150, y: 215 }, 3)).toBeTrue();
+    expect(thingAt(words(null), { x: 192, y: 215 }, 3)).toBeTrue();
+    expect(thingAt(words(null), { x: 490, y: 215 }, 3)).toBeFalse();
+    expect(thingAt(words('#fff3b0'), { x: 490, y: 215 }, 3)).toBeTrue();
+    // Turned by a quarter about its middle, the words stand above each other.
+    const turned = { ...words(null), frame: { ...frame, turn: 90 } };
+    expect(thingAt(turned, { x: 300, y: 60 }, 3)).toBeTrue();
+    expect(thingAt(turned, { x: 300, y: 390 }, 3)).toBeFalse();
+  });
+
   it('with the eraser works along the whole sweep', () => {
     const line = shape({
       shape: 'line',

@@ -5,6 +5,13 @@ import { itemsAsSvg, pageAsSvg } from './page-svg';
 
 const SVG = 'image/svg+xml';
 
+/** Why the clipboard takes no picture, and what to do about it. */
+export function whyNotCopied(): string {
+  return isSecureContext
+    ? 'Press the button once more, or save the page as a file.'
+    : 'Without https browsers take no pictures there: save the page as a file.';
+}
+
 /** Puts a page on the clipboard as a picture: PNG, and SVG where the browser takes it. */
 export function copyPage(page: Page, papers: PaperSource, ink: boolean): Promise<void> {
   return put(

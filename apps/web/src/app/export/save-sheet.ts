@@ -16,7 +16,7 @@ import { Api } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { PaperSource } from '../stage/paper-source';
 import { boardAsFile } from './board-file';
-import { copyPage } from './clipboard-picture';
+import { copyPage, whyNotCopied } from './clipboard-picture';
 import { FileWish } from './file-wish';
 import { Making } from './making';
 import { pagePng } from './page-image';
@@ -41,11 +41,11 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   },
 ];
 
-const NOT_COPIED: Trouble = {
+const notCopied = (): Trouble => ({
   type: 'urn:cuaderno:not-copied',
   title: 'The browser did not let the page onto the clipboard.',
-  detail: 'Press the button once more, or save the page as a file.',
-};
+  detail: whyNotCopied(),
+});
 
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
@@ -99,7 +99,7 @@ export class SaveSheet {
       await copyPage(this.page(), this.papers(), this.ink());
       this.copied.set(true);
     } catch {
-      this.trouble.set(NOT_COPIED);
+      this.trouble.set(notCopied());
     } finally {
       this.copying.set(false);
     }

@@ -8,7 +8,9 @@ const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Trouble> = {
   'no-encoder': {
     type: 'urn:cuaderno:no-film-encoder',
     title: 'This browser can’t make films.',
-    detail: 'Save the film in another one, such as a current Chrome, Edge or Safari.',
+    detail: isSecureContext
+      ? 'Save the film in another one, such as a current Chrome, Edge or Safari.'
+      : 'Browsers make films at addresses that begin with https. Ask whoever runs the server for such an address.',
   },
   failed: {
     type: 'urn:cuaderno:film-failed',

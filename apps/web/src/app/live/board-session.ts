@@ -34,6 +34,7 @@ import type {
 } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
+import { whenIdle } from '../browser/when-idle';
 import { ENDED, LiveLink } from './live-link';
 import type { Dial, LinkEvent } from './live-link';
 import { LessonRoom } from './lesson-room';
@@ -49,6 +50,8 @@ export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'door'
 const PATIENCE = 8000;
 /** How long entries may be missing in between before they are asked for, in ms. */
 const GAP_PATIENCE = 2000;
+/** Longest that is waited for a moment in which nothing else is to be done, in ms. */
+const IDLE_WAIT = 500;
 
 /**
  * One board, open in this window: predicts what its person does, sends it, keeps it until it is
@@ -112,11 +115,11 @@ export class BoardSession {
   });
   readonly liveInk = new Subject<LiveInkEvent>();
 
-  /** @param whenIdle calls back when nothing else is to be done */
+  /** @param idle calls back when nothing else is to be done */
   constructor(
     path: string,
     dial?: Dial,
-    private readonly whenIdle: (then: () => void) => void = idle,
+    private readonly idle = (then: () => void): void => void whenIdle(then, IDLE_WAIT),
   ) {
     this.link = new LiveLink(path, dial);
     this.subscription = this.link.events.subscribe((event) => this.onEvent(event));
@@ -334,7 +337,7 @@ export class BoardSession {
     this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
     this.pageArrivals.take(message.ids);
     this.resume();
-    this.whenIdle(() => this.askOn());
+    this.idle(() => this.askOn());
   }
 
   private askOn(): void {
@@ -405,12 +408,4 @@ export class BoardSession {
       this.link.reconnect();
     }
   }
-}
-
-/** Longest that is waited for a moment in which nothing else is to be done, in ms. */
-const IDLE_WAIT = 500;
-
-function idle(then: () => void): void {
-  if (typeof requestIdleCallback === 'function') requestIdleCallback(then, { timeout: IDLE_WAIT });
-  else setTimeout(then);
 }

@@ -1,5 +1,6 @@
 import { pack, unpack } from '@cuaderno/core';
 import type { Id, Operation } from '@cuaderno/core';
+import { lasting } from '../browser/storage';
 
 const PREFIX = 'cuaderno.pending';
 
@@ -24,7 +25,7 @@ export class PendingStore {
   constructor(
     board: Id,
     person: Id,
-    private readonly storage: Storage = localStorage,
+    private readonly storage: Storage = lasting,
   ) {
     this.prefix = `${PREFIX}.${board}.${person}.`;
   }

@@ -47,8 +47,12 @@ import { NOTICE_KINDS, NOTICE_WAYS, Notices } from './notices';
       </table>
       @if (refused) {
         <p class="note">
-          This browser doesn’t let Cuaderno notify you while its window is behind. Allow it in the
-          browser’s settings for this site.
+          This browser doesn’t let Cuaderno notify you while its window is behind.
+          {{
+            secure
+              ? 'Allow it in the browser’s settings for this site.'
+              : 'It would at an address that begins with https.'
+          }}
         </p>
       }
     </p-dialog>
@@ -87,5 +91,6 @@ export class NoticeWishes {
   protected readonly kinds = NOTICE_KINDS;
   protected readonly ways = NOTICE_WAYS;
   protected readonly refused =
-    typeof Notification === 'undefined' || Notification.permission === 'denied';
+    typeof Notification === 'undefined' || Notification.permission === 'denied' || !isSecureContext;
+  protected readonly secure = isSecureContext;
 }

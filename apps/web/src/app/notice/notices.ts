@@ -1,4 +1,5 @@
 import { effect, Injectable, signal } from '@angular/core';
+import { lasting, remember } from '../browser/storage';
 import { knock } from './sounds';
 
 /** What a tutor is given notice of. */
@@ -34,7 +35,7 @@ const SHOWN = 8000;
 
 function kept(): NoticeWishes {
   try {
-    const before = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<NoticeWishes>;
+    const before = JSON.parse(lasting.getItem(KEY) ?? '{}') as Partial<NoticeWishes>;
     const kinds = Object.keys(USUAL) as NoticeKind[];
     return Object.fromEntries(
       kinds.map((kind) => [kind, { ...USUAL[kind], ...before[kind] }]),
@@ -53,13 +54,7 @@ export class Notices {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
-    effect(() => {
-      try {
-        localStorage.setItem(KEY, JSON.stringify(this.wishes()));
-      } catch {
-        // Where there is no room for it, wishes last as long as the window.
-      }
-    });
+    effect(() => remember(lasting, KEY, JSON.stringify(this.wishes())));
   }
 
   /** Sets one wish. Notifications of the browser are asked for when they are first wished. */

@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { drawnOn, filesOf, pileOf } from '@cuaderno/core';
 import type { Id, Page, Paper } from '@cuaderno/core';
+import { whenIdle } from '../browser/when-idle';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
 import { SheetPainters } from '../stage/sheet-painter';
@@ -52,7 +53,7 @@ export class PageThumb {
   /** The print, what it is of, and what is drawn on it so far. */
   private paper: { of: Paper; canvas: HTMLCanvasElement; sheets: SheetPainters } | null = null;
   private of: Id | null = null;
-  private idle = 0;
+  private waiting: (() => void) | null = null;
   private abort: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -79,7 +80,7 @@ export class PageThumb {
       if (!this.inView()) return;
       if (this.of !== page.id) this.blank(page);
       clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.whenIdle(() => void this.draw()), this.paper ? REST : 0);
+      this.timer = setTimeout(() => this.drawWhenIdle(), this.paper ? REST : 0);
     });
     effect((onCleanup) => {
       const { pictures } = this.papers();
@@ -87,26 +88,22 @@ export class PageThumb {
       const unwatch = pictures.watch(() => {
         if (!this.inView() || !this.waits()) return;
         clearTimeout(this.timer);
-        this.timer = setTimeout(() => this.whenIdle(() => void this.draw()), 0);
+        this.timer = setTimeout(() => this.drawWhenIdle(), 0);
       });
       onCleanup(unwatch);
     });
     inject(DestroyRef).onDestroy(() => {
       watcher.disconnect();
       clearTimeout(this.timer);
-      if (this.idle) cancelIdleCallback(this.idle);
+      this.waiting?.();
       this.abort?.abort();
     });
   }
 
   /** The page itself comes first: its small picture is made when nothing else is to be done. */
-  private whenIdle(draw: () => void): void {
-    if (typeof requestIdleCallback !== 'function') {
-      this.timer = setTimeout(draw, 0);
-      return;
-    }
-    cancelIdleCallback(this.idle);
-    this.idle = requestIdleCallback(draw, { timeout: IDLE_WAIT });
+  private drawWhenIdle(): void {
+    this.waiting?.();
+    this.waiting = whenIdle(() => void this.draw(), IDLE_WAIT);
   }
 
   /** The strip has put another page here: nothing of the former is shown for it. */
@@ -159,7 +156,7 @@ export class PageThumb {
     const { canvas: paper, sheets } = this.paper;
     const until = performance.now() + PIECE;
     const done = sheets.show(pileOf(page), new Set(), () => performance.now() > until);
-    if (!done) return this.whenIdle(() => void this.draw());
+    if (!done) return this.drawWhenIdle();
     const context = canvas.getContext('2d')!;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.drawImage(paper, 0, 0);

@@ -12,6 +12,7 @@ import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
+import { copyText } from '../browser/copy-text';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { RecordLink } from '../api/shared';
@@ -89,12 +90,7 @@ export class LinksSheet {
   }
 
   protected async copy(link: RecordLink): Promise<void> {
-    try {
-      await navigator.clipboard.writeText(this.address(link));
-      this.copied.set(link.id);
-    } catch {
-      // The address is there to be read and chosen.
-    }
+    if (await copyText(this.address(link))) this.copied.set(link.id);
   }
 
   protected address({ token }: RecordLink): string {

@@ -63,16 +63,17 @@ describe('the camera', () => {
   it('keeps the place under the pointer where it is while zooming', () => {
     const before = { x: 40, y: 900, zoom: 1.2 };
     const at = { x: 333, y: 222 };
-    const after = zoomAt(before, at, 3);
+    const after = zoomAt(before, at, 3, 0.1);
     expect(toBoard(after, at).x).toBeCloseTo(toBoard(before, at).x, 9);
     expect(toBoard(after, at).y).toBeCloseTo(toBoard(before, at).y, 9);
   });
 
   it('stays over the pages, and puts what is narrow in the middle', () => {
-    expect(clamp({ x: -500, y: -500, zoom: 2 }, run, window)).toEqual({ x: 0, y: 0, zoom: 2 });
-    expect(clamp({ x: 0, y: Infinity, zoom: 1 }, run, window).y).toBe(4200);
-    expect(clamp({ x: 77, y: 0, zoom: 1 }, run, window).x).toBe(-200);
-    expect(clamp({ x: 0, y: 0, zoom: 999 }, run, window).zoom).toBe(MAX_ZOOM);
+    expect(clamp({ x: -500, y: -500, zoom: 2 }, run, window, 0.1)).toEqual({ x: 0, y: 0, zoom: 2 });
+    expect(clamp({ x: 0, y: Infinity, zoom: 1 }, run, window, 0.1).y).toBe(4200);
+    expect(clamp({ x: 77, y: 0, zoom: 1 }, run, window, 0.1).x).toBe(-200);
+    expect(clamp({ x: 0, y: 0, zoom: 999 }, run, window, 0.1).zoom).toBe(MAX_ZOOM);
+    expect(clamp({ x: 0, y: 0, zoom: 0.01 }, run, window, 0.1).zoom).toBe(0.1);
   });
 
   it('moves the board only as far as a place needs to be seen', () => {

@@ -1,8 +1,7 @@
 import type { Point, Rect } from '@cuaderno/core';
 
-/** Smallest and largest zoom, in CSS pixels a point. Full size is 96/72. */
+/** CSS pixels a point at full size, which is 96/72, and at the largest zoom. */
 export const FULL_SIZE = 96 / 72;
-export const MIN_ZOOM = 0.08;
 export const MAX_ZOOM = 16;
 
 /** What the window shows: the place at its top left corner, in points, and CSS pixels a point. */
@@ -41,9 +40,12 @@ export function between(from: Camera, to: Camera, part: number): Camera {
   };
 }
 
-/** Keeps the window over the run of pages: what is narrower than the window lies in its middle. */
-export function clamp(camera: Camera, run: Size, window: Size): Camera {
-  const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, camera.zoom));
+/**
+ * Keeps the window over the run of pages: what is narrower than the window lies in its middle.
+ * @param least the smallest zoom
+ */
+export function clamp(camera: Camera, run: Size, window: Size, least: number): Camera {
+  const zoom = Math.min(MAX_ZOOM, Math.max(least, camera.zoom));
   const axis = (at: number, whole: number, pixels: number): number => {
     const shown = pixels / zoom;
     return shown >= whole ? (whole - shown) / 2 : Math.min(whole - shown, Math.max(0, at));
@@ -52,9 +54,12 @@ export function clamp(camera: Camera, run: Size, window: Size): Camera {
   return { x: axis(camera.x, run.width, window.width), y, zoom };
 }
 
-/** Zooms so that the place under `at` (CSS pixels in the window) stays where it is. */
-export function zoomAt(camera: Camera, at: Point, zoom: number): Camera {
-  const next = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, zoom));
+/**
+ * Zooms so that the place under `at` (CSS pixels in the window) stays where it is.
+ * @param least the smallest zoom
+ */
+export function zoomAt(camera: Camera, at: Point, zoom: number, least: number): Camera {
+  const next = Math.min(MAX_ZOOM, Math.max(least, zoom));
   const place = toBoard(camera, at);
   return { x: place.x - at.x / next, y: place.y - at.y / next, zoom: next };
 }

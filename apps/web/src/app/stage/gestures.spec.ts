@@ -1,5 +1,7 @@
 import { Gestures } from './gestures';
-import type { GestureTarget } from './gestures';
+import type { FingerUse, GestureTarget } from './gestures';
+import { SEQUENCES } from './touch-sequences';
+import type { Touch } from './touch-sequences';
 
 describe('gestures', () => {
   let element: HTMLElement;
@@ -19,6 +21,7 @@ describe('gestures', () => {
       'pinch',
       'fling',
       'touched',
+      'penInUse',
     ]);
     target.writes.and.returnValue(true);
     target.penDown.and.returnValue(true);
@@ -63,6 +66,19 @@ describe('gestures', () => {
     expect(target.penUp).toHaveBeenCalledTimes(1);
   });
 
+  it('write where the browser doesn’t tell all places of a move: on plain http', () => {
+    const { getCoalescedEvents } = PointerEvent.prototype;
+    delete (PointerEvent.prototype as Partial<PointerEvent>).getCoalescedEvents;
+    try {
+      send('down', 'mouse', 1, 5, 6);
+      send('move', 'mouse', 1, 9, 9);
+      send('up', 'mouse', 1);
+    } finally {
+      PointerEvent.prototype.getCoalescedEvents = getCoalescedEvents;
+    }
+    expect(target.penMove.calls.first().args[0].length).toBe(1);
+  });
+
   it('keep a stylus’s pressure', () => {
     send('down', 'pen', 1);
     expect(target.penDown.calls.first().args[0].pressure).toBeCloseTo(0.7, 5);
@@ -93,8 +109,7 @@ describe('gestures', () => {
     expect(target.penUp).not.toHaveBeenCalled();
   });
 
-  it('ignore a palm, and fingers while a stylus is near', () => {
-    send('down', 'touch', 1, 0, 0, { width: 80, height: 60 });
+  it('ignore fingers while a pen is near', () => {
     send('down', 'pen', 2);
     send('down', 'touch', 3, 50, 50);
     send('move', 'touch', 3, 90, 90);
@@ -110,6 +125,73 @@ describe('gestures', () => {
     expect(target.penLost).toHaveBeenCalledTimes(1);
     send('up', 'pen', 1);
     expect(target.penUp).not.toHaveBeenCalled();
+  });
+
+  describe('of a hand', () => {
+    beforeEach(() => jasmine.clock().install());
+    afterEach(() => jasmine.clock().uninstall());
+
+    /** Plays what a hand does; time goes by as it did there. */
+    const play = (
+      touches: readonly Touch[],
+      fingerUse: FingerUse = 'auto',
+    ): { strokes: number[]; lost: number; moved: boolean } => {
+      gestures.close();
+      let time = 0;
+      gestures = new Gestures(element, target, () => time);
+      gestures.fingerUse = fingerUse;
+      let down: number | null = null;
+      const seen = { strokes: [] as number[], lost: 0, moved: false };
+      let current = 0;
+      target.penDown.and.callFake(() => {
+        down = current;
+        return true;
+      });
+      target.penUp.and.callFake(() => void seen.strokes.push(down!));
+      target.penLost.and.callFake(() => void seen.lost++);
+      target.pan.and.callFake(() => void (seen.moved = true));
+      target.pinch.and.callFake(() => void (seen.moved = true));
+      for (const { t, id, kind, type, x, y, width = 1, height = 1, ...more } of touches) {
+        const passed = t - time;
+        time = t;
+        jasmine.clock().tick(passed);
+        current = id;
+        const event = new PointerEvent(`pointer${kind}`, {
+          ...{ pointerType: type, pointerId: id, clientX: x, clientY: y, width, height },
+          button: kind === 'move' ? -1 : 0,
+          ...more,
+        });
+        Object.defineProperty(event, 'timeStamp', { value: t });
+        element.dispatchEvent(event);
+      }
+      return seen;
+    };
+
+    for (const { what, touches, ...comes } of SEQUENCES)
+      it(`are told apart: ${what}`, () => {
+        expect(play(touches)).toEqual({ ...comes, strokes: [...comes.strokes] });
+      });
+
+    it('say that a pen is in use, and when it has been away for a while', () => {
+      const { touches } = SEQUENCES.find(({ what }) => what.startsWith('the pen has been away'))!;
+      play(touches.filter(({ type }) => type === 'pen'));
+      expect(target.penInUse.calls.allArgs()).toEqual([[true]]);
+      play(touches);
+      expect(target.penInUse.calls.mostRecent().args).toEqual([false]);
+    });
+
+    it('do what is asked of them: fingers write beside a pen, or move the page without one', () => {
+      const finger = (id: number, t: number): Touch[] => [
+        { t, id, kind: 'down', type: 'touch', x: 50, y: 50, width: 30, height: 30 },
+        { t: t + 20, id, kind: 'move', type: 'touch', x: 90, y: 90, width: 30, height: 30 },
+        { t: t + 40, id, kind: 'up', type: 'touch', x: 90, y: 90, width: 30, height: 30 },
+      ];
+      const pen = finger(1, 0).map((touch): Touch => ({ ...touch, type: 'pen' }));
+      expect(play([...pen, ...finger(2, 2000)], 'write').strokes).toEqual([1, 2]);
+      // The hand that holds the pen still doesn't.
+      expect(play([...pen, ...finger(2, 300)], 'write').strokes).toEqual([1]);
+      expect(play(finger(1, 0), 'move')).toEqual({ strokes: [], lost: 0, moved: true });
+    });
   });
 
   it('can be interrupted, once', () => {

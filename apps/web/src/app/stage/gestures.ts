@@ -17,7 +17,12 @@ export interface GestureTarget {
   fling(vx: number, vy: number): void;
   /** Anything has come down: what is still gliding stops. */
   touched(): void;
+  /** A pen has come, or has been away for a while: told when that changes. */
+  penInUse(inUse: boolean): void;
 }
+
+/** What one finger does where it may write: by itself it writes, unless a pen is in use. */
+export type FingerUse = 'auto' | 'write' | 'move';
 
 /** A pen's place in CSS px from the stage's corner, its pressure, and when (ms). */
 export interface Sample {
@@ -30,12 +35,25 @@ export interface Sample {
   readonly adds: boolean;
 }
 
-/** A contact wider than this, in CSS px, is a palm. */
+/**
+ * A contact wider or higher than this, in CSS px, is a palm while a pen is in use. Without one it is a large finger:
+ * 44 px are 12 mm, which a thumb laid flat has, too.
+ */
 const PALM = 44;
-/** Touches this soon after the stylus, in ms, are the hand that holds it. */
-const STYLUS_NEAR = 700;
+/** Touches this soon after the pen was there, in ms, are the hand that holds it. */
+const PEN_NEAR = 700;
+/** How long after a pen was there last fingers write again, in ms. */
+const PEN_AWAY = 8000;
+/** A touch that began to write this soon before the pen came down, in ms, was the hand that holds it. */
+const HAND_FIRST = 1500;
 /** A second finger this soon, in ms, means that both were meant to move the page. */
 const SECOND_FINGER = 250;
+
+/** What a move stands for: more places than one, where the browser tells (not on plain http, nor in older engines). */
+function allOf(event: PointerEvent): readonly PointerEvent[] {
+  const all = event.getCoalescedEvents?.() ?? [];
+  return all.length > 0 ? all : [event];
+}
 
 interface Finger {
   x: number;
@@ -44,22 +62,28 @@ interface Finger {
 }
 
 /**
- * Tells writing from moving the page (Pointer Events, level 3). A stylus always writes. Once one
- * was seen, fingers only move the page, and a resting palm does nothing. Without a stylus one
- * finger writes, and two move and zoom.
+ * Tells writing from moving the page (Pointer Events, level 3). A pen always writes. While it is in use fingers move the
+ * page, and the hand that holds it does nothing, whether it comes down before the pen or after. When the pen has been
+ * away for a while, and where there is none, one finger writes, however large; two move and zoom.
  */
 export class Gestures {
+  /** What one finger does. */
+  fingerUse: FingerUse = 'auto';
   private readonly fingers = new Map<number, Finger>();
   private pen: { id: number; device: Sample['device']; since: number } | null = null;
   private dragging: { id: number; x: number; y: number } | null = null;
   private velocity = { x: 0, y: 0, at: 0 };
-  private stylusSeen = false;
-  private stylusAt = -Infinity;
+  /** When a pen was there last, in ms as of events. */
+  private penAt = -Infinity;
+  private isPenInUse = false;
+  private away: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new AbortController();
 
   constructor(
     private readonly element: HTMLElement,
     private readonly target: GestureTarget,
+    /** The time that events go by, in ms. */
+    private readonly now: () => number = () => performance.now(),
   ) {
     const on = <K extends keyof HTMLElementEventMap>(
       type: K,
@@ -77,11 +101,6 @@ export class Gestures {
     on('touchstart', (event) => event.preventDefault());
   }
 
-  /** Whether a stylus has been used: the fingers then only move the page. */
-  get hasStylus(): boolean {
-    return this.stylusSeen;
-  }
-
   /** Takes the pen away in the middle of a stroke. */
   interrupt(): void {
     if (!this.pen) return;
@@ -91,6 +110,7 @@ export class Gestures {
 
   close(): void {
     this.listeners.abort();
+    clearTimeout(this.away);
   }
 
   private sample(event: PointerEvent, corner: DOMRect): Sample {
@@ -109,13 +129,12 @@ export class Gestures {
 
   private down(event: PointerEvent): void {
     this.target.touched();
-    const isPen = event.pointerType === 'pen';
-    if (isPen) {
-      this.stylusSeen = true;
-      this.stylusAt = event.timeStamp;
+    if (event.pointerType === 'pen') {
+      this.penIsThere(event);
+      this.handWasFirst(event);
     }
     if (event.pointerType === 'touch') {
-      if (this.isPalm(event)) return;
+      if (this.isHand(event)) return;
       this.fingers.set(event.pointerId, {
         x: event.clientX,
         y: event.clientY,
@@ -125,7 +144,7 @@ export class Gestures {
       if (this.fingers.size === 2) return this.secondFinger(event);
       if (this.fingers.size > 2 || this.pen) return;
     }
-    const wantsToMove = event.button === 1 || (event.pointerType === 'touch' && this.stylusSeen);
+    const wantsToMove = event.button === 1 || (event.pointerType === 'touch' && !this.fingerWrites);
     if (event.button !== 0 && event.button !== 1) return;
     this.capture(event);
     if (!wantsToMove && !this.pen && this.target.writes()) {
@@ -141,11 +160,11 @@ export class Gestures {
   }
 
   private move(event: PointerEvent): void {
-    if (event.pointerType === 'pen') this.stylusAt = event.timeStamp;
+    // Also where it only hovers: the hand is about to come down.
+    if (event.pointerType === 'pen') this.penIsThere(event);
     if (this.pen?.id === event.pointerId) {
       const corner = this.element.getBoundingClientRect();
-      const all = event.getCoalescedEvents();
-      this.target.penMove((all.length > 0 ? all : [event]).map((e) => this.sample(e, corner)));
+      this.target.penMove(allOf(event).map((e) => this.sample(e, corner)));
       return;
     }
     const finger = this.fingers.get(event.pointerId);
@@ -210,13 +229,42 @@ export class Gestures {
     this.target.pinch(middle, dx, dy, before > 20 ? after / before : 1);
   }
 
-  private isPalm(event: PointerEvent): boolean {
-    return (
-      event.width > PALM ||
-      event.height > PALM ||
-      this.pen?.device === 'pen' ||
-      event.timeStamp - this.stylusAt < STYLUS_NEAR
-    );
+  private get fingerWrites(): boolean {
+    return this.fingerUse === 'auto' ? !this.isPenInUse : this.fingerUse === 'write';
+  }
+
+  /** Whether a touch is of the hand that holds a pen. */
+  private isHand(event: PointerEvent): boolean {
+    if (this.pen?.device === 'pen' || event.timeStamp - this.penAt < PEN_NEAR) return true;
+    return this.isPenInUse && (event.width > PALM || event.height > PALM);
+  }
+
+  private penIsThere({ timeStamp }: PointerEvent): void {
+    this.penAt = timeStamp;
+    if (this.isPenInUse) return;
+    this.isPenInUse = true;
+    this.target.penInUse(true);
+    this.waitForPenToGo(PEN_AWAY);
+  }
+
+  private waitForPenToGo(ms: number): void {
+    this.away = setTimeout(() => {
+      const left = PEN_AWAY - (this.now() - this.penAt);
+      if (left > 0) return this.waitForPenToGo(left);
+      this.isPenInUse = false;
+      this.target.penInUse(false);
+    }, ms);
+  }
+
+  /** What touches when the pen comes down is the hand that holds it: what that began to write was not meant. */
+  private handWasFirst({ timeStamp }: PointerEvent): void {
+    this.fingers.clear();
+    this.dragging = null;
+    if (this.pen?.device !== 'touch') return;
+    const meant = timeStamp - this.pen.since > HAND_FIRST;
+    this.pen = null;
+    if (meant) this.target.penUp();
+    else this.target.penLost();
   }
 
   private capture(event: PointerEvent): void {

@@ -2,6 +2,8 @@ import { pileOf } from '@cuaderno/core';
 import type { Id, Page, Rect } from '@cuaderno/core';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
+import { UNPRINTED } from './print-words';
+import type { Print } from './print-words';
 import { SheetPainters } from './sheet-painter';
 
 /** Pixels in one canvas at most; larger ones are refused by tablets. */
@@ -13,6 +15,8 @@ const SLICE = 5;
 const PAUSE = 6;
 /** How long to wait before a print that could not be fetched is tried again, in ms. */
 const RETRY = 2000;
+/** How long a print may be on its way before that is said, in ms. */
+const LATE = 400;
 
 /** Nothing shows through paper, and what nothing shows through is copied, not mixed. */
 const OPAQUE: CanvasRenderingContext2DSettings = { alpha: false };
@@ -41,6 +45,12 @@ export class PagePicture {
   /** Whether all items are drawn. */
   private whole = true;
   private inWindow = false;
+  /** Whether the print has been drawn once, or couldn't be fetched last time. */
+  private printed: boolean | null = null;
+  private late: ReturnType<typeof setTimeout> | undefined;
+  private isLate = false;
+  /** The part of it that is in the window, in points. */
+  seen: Rect = { x: 0, y: 0, width: 0, height: 0 };
   /** Whether the paper is on screen at the scale that was asked for. */
   sharp = false;
 
@@ -49,6 +59,13 @@ export class PagePicture {
     private readonly papers: PaperSource,
     private readonly onChange: () => void,
   ) {}
+
+  /** How its print stands. */
+  get print(): Print {
+    if (this.page.paper.kind !== 'pdf' || this.printed) return 'here';
+    if (this.printed === false) return 'failed';
+    return this.isLate ? 'coming' : 'here';
+  }
 
   /** The page has changed, or other items of it are drawn elsewhere just now. */
   update(page: Page, lifted: ReadonlySet<Id>): void {
@@ -126,6 +143,7 @@ export class PagePicture {
     // Whatever was planned was planned for another zoom.
     clearTimeout(this.timer);
     this.inWindow = true;
+    this.seen = seen;
     if (!this.whole) this.whole = this.showItems();
     const made = this.making ?? this.shot;
     const fits = made !== null && made.scale === scale && covers(made.part, seen);
@@ -162,6 +180,10 @@ export class PagePicture {
     this.making = null;
     this.shot = null;
     this.flat = null;
+    clearTimeout(this.late);
+    this.late = undefined;
+    this.isLate = false;
+    this.printed = null;
   }
 
   private partFor(seen: Rect, scale: number): Rect {
@@ -188,9 +210,10 @@ export class PagePicture {
     const paper = document.createElement('canvas');
     paper.width = columns;
     paper.height = rows;
-    const white = paper.getContext('2d', OPAQUE)!;
-    white.fillStyle = '#ffffff';
-    white.fillRect(0, 0, columns, rows);
+    const { paper: source } = this.page;
+    const ground = paper.getContext('2d', OPAQUE)!;
+    ground.fillStyle = source.kind === 'pdf' ? UNPRINTED : '#ffffff';
+    ground.fillRect(0, 0, columns, rows);
     const view = { x, y, scale };
     const shot: Shot = {
       part,
@@ -216,12 +239,16 @@ export class PagePicture {
       if (done) show(true);
       else setTimeout(finish, PAUSE);
     };
-    const { paper: source } = this.page;
     if (source.kind !== 'pdf') {
       paintPaper(paper, this.page, { x, y, scale });
       return finish();
     }
-    // Something at once: white paper with its ink, while the print is drawn.
+    if (this.printed === null)
+      this.late ??= setTimeout(() => {
+        this.isLate = true;
+        this.onChange();
+      }, LATE);
+    // Something at once: the page with its ink, while the print is drawn.
     if (!this.shot) {
       this.shot = shot;
       this.onChange();
@@ -229,12 +256,17 @@ export class PagePicture {
     this.papers
       .draw(source, paper, { x, y, scale }, abort.signal)
       .then(() => {
+        if (abort.signal.aborted) return;
+        clearTimeout(this.late);
+        this.printed = true;
         paintPaper(paper, this.page, { x, y, scale });
         finish();
       })
       .catch(() => {
         if (abort.signal.aborted) return;
         this.making = null;
+        this.printed ??= false;
+        this.onChange();
         // The line may be away; try again when it may be back.
         this.timer = setTimeout(() => this.make(wanted, scale), RETRY);
       });

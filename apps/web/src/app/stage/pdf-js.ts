@@ -7,15 +7,19 @@ let loading: Promise<typeof PdfJs> | null = null;
 /** The one worker that all documents share. */
 let worker: PdfJs.PDFWorker | null = null;
 
-/** pdf.js and its worker, loaded once and then kept warm. */
+/**
+ * pdf.js and its worker, loaded once and then kept warm. It is the build that brings what browsers of the last two years
+ * lack (`Map.prototype.getOrInsertComputed`, say): one build for all, so that all see what tests have seen.
+ */
 export function pdfJs(): Promise<typeof PdfJs> {
-  loading ??= import('pdfjs-dist').then((pdf) => {
-    pdf.GlobalWorkerOptions.workerPort ??= new Worker(
-      new URL('/pdfjs/pdf.worker.min.mjs', location.href),
-      { type: 'module' },
-    );
+  loading ??= import('pdfjs-dist/legacy/build/pdf.mjs').then((pdf) => {
+    // By its version: a worker of another one that the browser still keeps would refuse every file.
+    const address = new URL(`/pdfjs/pdf.worker.min.mjs?${pdf.version}`, location.href);
+    pdf.GlobalWorkerOptions.workerPort ??= new Worker(address, { type: 'module' });
     return pdf;
   });
+  // What didn't come over the line is asked for again.
+  loading.catch(() => (loading = null));
   return loading;
 }
 

@@ -7,6 +7,8 @@ import { Desk } from './desk';
 import { itemLooks, paint } from './looks';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
+import { sayPrint } from './print-words';
+import type { Print } from './print-words';
 import type { PaperSource } from './paper-source';
 import { Preparing } from './preparing';
 import type { Lifted } from './pointer-tool';
@@ -39,6 +41,8 @@ export interface SceneView {
   /** Items that are on their way, drawn above everything. */
   lifted(): Lifted | null;
   selection(): SelectionView | null;
+  /** Told how the prints of the pages in the window stand, when that changes. */
+  printIs(print: Print): void;
 }
 
 /**
@@ -54,6 +58,8 @@ export class Scene {
   private readonly shown = new Konva.Layer({ listening: false });
   private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
+  /** How prints stood when that was told last. */
+  private print: Print = 'here';
   private readonly wetInk = new WetInk();
   /** Lines of which it is known where they are. */
   private readonly located = new WeakSet<Uint8Array>();
@@ -224,8 +230,19 @@ export class Scene {
           ? (sheet: Id | null) => this.drawFilms(context, placed, sheet)
           : null;
         picture?.draw(context, films);
+        if (picture && picture.print !== 'here')
+          sayPrint(context, picture.print, picture.seen, this.view.camera().zoom);
       });
     }
+    this.tellPrint();
+  }
+
+  private tellPrint(): void {
+    const all = this.view.seen().map(({ page }) => this.pictures.get(page.id)?.print);
+    const print = all.includes('failed') ? 'failed' : all.includes('coming') ? 'coming' : 'here';
+    if (print === this.print) return;
+    this.print = print;
+    this.view.printIs(print);
   }
 
   /** Films that are being watched on a page, or on a cover sheet. */

@@ -30,12 +30,14 @@ import type { Drawing } from '@cuaderno/core/replay';
 import type { LiveInkEvent } from '../live/live-ink';
 import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
-import type { GestureTarget } from './gestures';
+import type { FingerUse, GestureTarget } from './gestures';
 import { Hand } from './hand';
 import type { Laid, LayStyle } from './laying';
 import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
+import { PRINT_WORDS } from './print-words';
+import type { Print } from './print-words';
 import { pageUnder } from './pointer-tool';
 import type { Lifted, PointerTool } from './pointer-tool';
 import { PointerLook } from './pointer-look';
@@ -64,7 +66,8 @@ const OWN: Id = 'own';
       role="application"
       aria-label="Board. Arrow keys move it, Page Up and Page Down turn pages, plus and minus zoom."
     ></div>
-    <div class="cursor" #cursor aria-hidden="true"></div>`,
+    <div class="cursor" #cursor aria-hidden="true"></div>
+    <p class="unseen" role="status">{{ printWords[print()] }}</p>`,
   styleUrl: './stage.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -82,6 +85,8 @@ export class Stage {
   /** Whether this person may erase an item. */
   readonly mayErase = input<(item: Item) => boolean>(() => false);
   readonly papers = input<PaperSource>(new PaperSource());
+  /** What one finger does. */
+  readonly fingerUse = input<FingerUse>('auto');
 
   /** The only page that is laid out, where this person doesn't turn pages alone. */
   readonly only = input<Id | null>(null);
@@ -113,6 +118,8 @@ export class Stage {
   readonly cropping = input(false);
   /** What is being written in place, and so isn't drawn. */
   readonly hiding = input<Lifted | null>(null);
+  /** A pen has come, or has been away for a while. */
+  readonly penInUse = output<boolean>();
   readonly drawn = output<FinishedStroke>();
   /** A text is to be written: a new one at this place, or one that is there. */
   readonly wrote = output<{ readonly page: Id; readonly at: Point; readonly item: Item | null }>();
@@ -138,6 +145,9 @@ export class Stage {
   readonly lit = output<{ readonly lamp: Lamp; readonly rest: boolean }>();
   /** The page in the middle of the window. */
   readonly shown = output<Id>();
+
+  protected readonly printWords = PRINT_WORDS;
+  protected readonly print = signal<Print>('here');
 
   private readonly viewing = new Viewing(
     () => this.size(),
@@ -244,6 +254,10 @@ export class Stage {
       if (!this.mayWrite() && !this.hand.shows) untracked(() => this.gestures?.interrupt());
     });
     effect(() => {
+      const use = this.fingerUse();
+      if (this.gestures) this.gestures.fingerUse = use;
+    });
+    effect(() => {
       const tool = this.tool();
       const writes = this.mayWrite();
       untracked(() => {
@@ -273,6 +287,11 @@ export class Stage {
   /** Shows a page from its top, at the present zoom. */
   goTo(page: Id): void {
     this.viewing.goTo(page);
+  }
+
+  /** Goes so many pages on or back. */
+  turn(by: number): void {
+    this.viewing.turn(by);
   }
 
   fitWidth(): void {
@@ -361,11 +380,13 @@ export class Stage {
         papers: () => this.papers(),
         lifted: () => this.hand.lifted(),
         selection: () => this.hand.selection(),
+        printIs: (print) => this.print.set(print),
       },
       this.overlay,
     );
     this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
+    this.gestures.fingerUse = this.fingerUse();
     this.steering = new Steering(element, {
       pan: (dx, dy) => this.viewing.pan(dx, dy),
       zoomBy: (factor, around) => this.viewing.zoomBy(factor, around),
@@ -451,6 +472,7 @@ export class Stage {
       pinch: (middle, dx, dy, factor) => this.viewing.pinch(middle, dx, dy, factor),
       fling: (vx, vy) => this.steering?.fling(vx, vy),
       touched: () => this.steering?.stop(),
+      penInUse: (inUse) => this.penInUse.emit(inUse),
     };
   }
 

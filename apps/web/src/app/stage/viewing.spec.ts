@@ -128,4 +128,57 @@ describe('what a window shows of a board', () => {
     follows.resized();
     expect(shows(follows, leads.part!, size.width, size.height)).toBeTrue();
   });
+
+  describe('with pages of different sizes', () => {
+    /** An A4 page among others: a wide one, and the largest that a PDF may have. */
+    const sizes = [
+      [595, 842],
+      [1400, 500],
+      [14_400, 14_400],
+    ] as const;
+    const mixed = pages(3).map((page, i): Page => ({
+      ...page,
+      ...{ width: sizes[i]![0], height: sizes[i]![1] },
+    }));
+    const look = (): Viewing => {
+      const viewing: Viewing = new Viewing(
+        () => ({ width: 1000, height: 700 }),
+        () => viewing.settle(),
+        () => undefined,
+      );
+      viewing.lay(mixed);
+      viewing.settle();
+      return viewing;
+    };
+    const shownWidth = (viewing: Viewing): number => 1000 / viewing.zoom();
+
+    it('is as wide as the page in view, however wide others are', () => {
+      const viewing = look();
+      viewing.fitWidth();
+      expect(shownWidth(viewing)).toBeCloseTo(595 + 36, 0);
+      viewing.turn(1);
+      expect(viewing.page()).toBe(mixed[1]!.id);
+      expect(shownWidth(viewing)).toBeCloseTo(1400 + 36, 0);
+    });
+
+    it('shows all of the largest page that a PDF may have', () => {
+      const viewing = look();
+      viewing.goTo(mixed[2]!.id);
+      viewing.fitPage();
+      const from = viewing.locate(mixed[2]!.id, { x: 0, y: 0 })!;
+      const to = viewing.locate(mixed[2]!.id, { x: 14_400, y: 14_400 })!;
+      expect(from.x).toBeGreaterThanOrEqual(0);
+      expect(from.y).toBeGreaterThanOrEqual(0);
+      expect(to.y).toBeLessThanOrEqual(700);
+      expect(to.x).toBeLessThanOrEqual(1000);
+    });
+
+    it('goes no smaller than a quarter of the whole page', () => {
+      const viewing = look();
+      viewing.fitPage();
+      const whole = viewing.zoom();
+      viewing.pinch({ x: 500, y: 350 }, 0, 0, 0.001);
+      expect(viewing.zoom()).toBeCloseTo(whole / 4, 3);
+    });
+  });
 });

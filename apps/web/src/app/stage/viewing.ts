@@ -8,6 +8,13 @@ import type { Placed, Run } from './layout';
 /** Pixels of pages that are drawn before they come into the window, at most. */
 const NEAR_PIXELS = 8_000_000;
 
+/** How small a page may be zoomed: a part of the size at which all of it is seen. */
+const SMALLEST = 1 / 4;
+/** The smallest zoom where there is no page, in CSS px a point. */
+const NO_PAGE = 0.08;
+/** The smallest zoom of what another window shows, in CSS px a point. */
+const LEAST = 0.001;
+
 /** Part of the way that a window which follows another goes with each frame. */
 const GLIDE = 0.35;
 /** Windows away from where one is beyond which one is there at once. */
@@ -131,11 +138,8 @@ export class Viewing {
       return;
     }
     this.waiting = null;
-    const { width, height } = this.size();
-    const zoom =
-      this.fit === 'page'
-        ? Math.min(width / (placed.page.width + 2 * GAP), height / (placed.page.height + 2 * GAP))
-        : this.here.zoom;
+    const { width } = this.size();
+    const zoom = this.fit ? this.zoomFor(placed.page, this.fit) : this.here.zoom;
     const shownWidth = width / zoom;
     const inside = this.here.x >= placed.x - GAP && this.here.x <= placed.x + placed.page.width;
     const x =
@@ -178,7 +182,7 @@ export class Viewing {
   zoomTo(zoom: number, around?: Point): void {
     const { width, height } = this.size();
     this.fit = null;
-    this.set(zoomAt(this.here, around ?? { x: width / 2, y: height / 2 }, zoom));
+    this.set(zoomAt(this.here, around ?? { x: width / 2, y: height / 2 }, zoom, this.smallest));
   }
 
   /** @param dx how far the board is moved, in CSS px */
@@ -192,12 +196,13 @@ export class Viewing {
   pinch(middle: Point, dx: number, dy: number, factor: number): void {
     const { x, y, zoom } = this.here;
     this.fit = null;
-    this.set(zoomAt({ x: x - dx / zoom, y: y - dy / zoom, zoom }, middle, zoom * factor));
+    const moved = { x: x - dx / zoom, y: y - dy / zoom, zoom };
+    this.set(zoomAt(moved, middle, zoom * factor, this.smallest));
   }
 
   /** The window has another size. */
   resized(): void {
-    if (this.led) this.move(this.cameraFor(this.led) ?? this.here);
+    if (this.led) this.move(this.cameraFor(this.led) ?? this.here, LEAST);
     else if (this.fit) this.applyFit();
     else this.set(this.here);
   }
@@ -245,19 +250,35 @@ export class Viewing {
   }
 
   private applyFit(): void {
-    const { width, height } = this.size();
     if (this.fit === 'page' && this.page()) return this.goTo(this.page()!);
-    const zoom = width / this.run.width;
-    // Phones held upright would show a wide page tiny, screens would blow a narrow one up.
-    const bounded = Math.min(zoom, Math.max(2.2, height / 500));
-    this.set({ x: 0, y: this.here.y, zoom: bounded });
+    // The page in view, however wide others are.
+    const placed = this.placed(this.page() ?? '') ?? this.run.pages[0];
+    if (!placed) return this.set({ x: 0, y: 0, zoom: 1 });
+    const zoom = this.zoomFor(placed.page, 'width');
+    const x = placed.x + (placed.page.width - this.size().width / zoom) / 2;
+    this.set({ x, y: this.here.y, zoom });
+  }
+
+  /** CSS pixels a point at which a page fits the window. */
+  private zoomFor({ width, height }: Page, fit: 'width' | 'page'): number {
+    const window = this.size();
+    const wide = window.width / (width + 2 * GAP);
+    if (fit === 'page') return Math.min(wide, window.height / (height + 2 * GAP));
+    // Screens would blow a narrow page up.
+    return Math.min(wide, Math.max(2.2, window.height / 500));
+  }
+
+  /** The smallest zoom: smaller, a page would be lost on the desk. */
+  private get smallest(): number {
+    const placed = this.placed(this.page() ?? '');
+    return placed ? this.zoomFor(placed.page, 'page') * SMALLEST : NO_PAGE;
   }
 
   private cameraFor({ page, x, y, width, height }: View): Camera | null {
     const placed = this.placed(page);
     if (!placed) return null;
     const part = { x: placed.x + x, y: placed.y + y, width, height };
-    return clamp(showing(part, this.size()), this.run, this.size());
+    return clamp(showing(part, this.size()), this.run, this.size(), LEAST);
   }
 
   /** Zooming, moving and turning pages feel like one motion: a piece of the way with each frame. */
@@ -270,7 +291,9 @@ export class Viewing {
         Math.hypot(to.x - this.here.x, to.y - this.here.y) * to.zoom < 0.5 &&
         Math.abs(to.zoom / this.here.zoom - 1) < 0.001;
       const far = Math.abs(to.y - this.here.y) * to.zoom > LEAP * this.size().height;
-      this.move(near || far || STILL.matches ? to : between(this.here, to, GLIDE));
+      const next = near || far || STILL.matches ? to : between(this.here, to, GLIDE);
+      // As another window shows it, however small that is here.
+      this.move(next, LEAST);
       if (!near && !STILL.matches) this.glide = requestAnimationFrame(step);
     };
     step();
@@ -283,8 +306,8 @@ export class Viewing {
     this.move(camera);
   }
 
-  private move(camera: Camera): void {
-    this.here = clamp(camera, this.run, this.size());
+  private move(camera: Camera, least = this.smallest): void {
+    this.here = clamp(camera, this.run, this.size(), least);
     this.zoom.set(this.here.zoom);
     this.moved();
   }

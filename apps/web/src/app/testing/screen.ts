@@ -106,6 +106,12 @@ export class Screen<T> {
     );
   }
 
+  /** Where a link leads. */
+  link(name: string): string | null {
+    const link = [...this.element.querySelectorAll('a')].find((a) => a.textContent.trim() === name);
+    return link?.getAttribute('href') ?? null;
+  }
+
   async press(name: string): Promise<void> {
     const button = this.button(name);
     if (!button) throw new Error(`There is no button “${name}” in: ${this.text}`);

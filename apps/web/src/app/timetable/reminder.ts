@@ -12,6 +12,7 @@ import { RouterLink } from '@angular/router';
 import { Api } from '../api/api';
 import type { Course } from '../api/shapes';
 import type { Planned, TimetablePart } from '../api/timetable';
+import { ofTab, remember } from '../browser/storage';
 import { sayClock } from '../time/say-time';
 
 /** How often it is looked what comes, and how often what is said is said anew, in ms. */
@@ -91,7 +92,7 @@ export class Reminder {
   protected dismiss(lesson: Planned): void {
     const known = new Set(this.known()).add(keyOf(lesson));
     this.known.set(known);
-    sessionStorage.setItem(KEY, JSON.stringify([...known]));
+    remember(ofTab, KEY, JSON.stringify([...known]));
   }
 
   private async look(): Promise<void> {
@@ -118,7 +119,7 @@ function keyOf({ plan, was }: Planned): string {
 
 function read(): ReadonlySet<string> {
   try {
-    const known: unknown = JSON.parse(sessionStorage.getItem(KEY) ?? '[]');
+    const known: unknown = JSON.parse(ofTab.getItem(KEY) ?? '[]');
     return new Set(Array.isArray(known) ? known.map(String) : []);
   } catch {
     return new Set();

@@ -11,6 +11,7 @@ import type {
   TextFont,
   TextSpec,
 } from '@cuaderno/core';
+import { lasting, remember } from '../browser/storage';
 import type { LayStyle } from '../stage/laying';
 import { FIRST_PRESETS } from './presets';
 
@@ -84,6 +85,8 @@ interface Kept {
   lamp: Lamp['shape'];
   presets: readonly InkStyle[];
   side: Side;
+  /** The lesson in which these tools were in hand. */
+  lesson: string | null;
 }
 
 const KEY = 'cuaderno.tools';
@@ -92,7 +95,7 @@ const FILL = 0.16;
 
 function kept(): Partial<Kept> {
   try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Kept>;
+    return JSON.parse(lasting.getItem(KEY) ?? '{}') as Partial<Kept>;
   } catch {
     return {};
   }
@@ -146,6 +149,8 @@ export class Tools {
   /** Where the tools are docked: at the side of the writing hand. */
   readonly side = signal<Side>(this.before.side ?? 'left');
 
+  private readonly lesson = signal<string | null>(this.before.lesson ?? null);
+
   /** How the next thing will be drawn. */
   readonly style = computed<InkStyle>(() =>
     this.tool() === 'highlighter'
@@ -186,13 +191,17 @@ export class Tools {
         lamp: this.lamp(),
         presets: this.presets(),
         side: this.side(),
+        lesson: this.lesson(),
       };
-      try {
-        localStorage.setItem(KEY, JSON.stringify(now));
-      } catch {
-        // A convenience; where there is no room for it, tools start from scratch.
-      }
+      remember(lasting, KEY, JSON.stringify(now));
     });
+  }
+
+  /** A lesson is on: a new one begins with the pen in hand, whatever was needed last in the one before. */
+  begin(lesson: string): void {
+    if (this.lesson() === lesson) return;
+    this.lesson.set(lesson);
+    this.tool.set('pen');
   }
 
   /** Takes one of the own pens in hand. */

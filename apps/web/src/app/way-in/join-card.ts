@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { Check, Copy, QrCode } from 'lucide';
 import { Icon } from '../icons/icon';
-import { copyText } from './copy-text';
+import { copyText } from '../browser/copy-text';
 import { QrSheet } from './qr-sheet';
 
 /** How long "copied" is shown, in ms. */
@@ -58,7 +58,7 @@ export class JoinCard {
   protected readonly spelled = computed(() => [...this.course().joinCode].join(' '));
 
   protected async copy(): Promise<void> {
-    await copyText(this.link());
+    if (!(await copyText(this.link()))) return;
     this.copied.set(true);
     setTimeout(() => this.copied.set(false), SHOWN);
   }

@@ -13,7 +13,7 @@ import type { DoorRule } from '@cuaderno/core';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Course, GuestLink } from '../api/shapes';
-import { copyText } from './copy-text';
+import { copyText } from '../browser/copy-text';
 import { JoinCard, joinLink } from './join-card';
 
 /** Who comes in by themselves, in words. */
@@ -115,8 +115,7 @@ export class WayIn {
   }
 
   protected async copy(link: GuestLink): Promise<void> {
-    await copyText(joinLink(link.token));
-    this.copied.set(link.id);
+    if (await copyText(joinLink(link.token))) this.copied.set(link.id);
   }
 
   protected end(link: GuestLink): void {

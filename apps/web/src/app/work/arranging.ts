@@ -119,12 +119,12 @@ export class Arranging {
   }
 
   private async copyAsPicture(): Promise<void> {
+    const { copyItemsAsPicture, whyNotCopied } = await import('../export/clipboard-picture');
     try {
-      const { copyItemsAsPicture } = await import('../export/clipboard-picture');
       await copyItemsAsPicture(this.items(), this.papers());
       this.said.set('It is on the clipboard as a picture.');
     } catch {
-      this.said.set('The browser did not let it onto the clipboard. Press the button once more.');
+      this.said.set(`The browser did not let it onto the clipboard. ${whyNotCopied()}`);
     }
   }
 

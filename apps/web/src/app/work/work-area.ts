@@ -27,6 +27,7 @@ import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
 import { StraightenSheet } from '../scan/straighten-sheet';
 import { FULL_SIZE } from '../stage/camera';
+import type { FingerUse } from '../stage/gestures';
 import type { PaperSource } from '../stage/paper-source';
 import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
@@ -38,9 +39,11 @@ import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
+import { BoardKeys, Opening } from './board-keys';
 import { ClassMarks } from './class-marks';
 import type { Earlier } from './class-marks';
 import { CoverSheets } from './cover-sheets';
+import { FingerSwitch } from './finger-switch';
 import { FormulaBar } from './formula-bar';
 import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
@@ -64,6 +67,7 @@ const TROUBLE_SHOWN = 6000;
   selector: 'cua-work-area',
   imports: [
     CoverSheets,
+    FingerSwitch,
     FormulaBar,
     Icon,
     LineNotice,
@@ -98,6 +102,9 @@ export class WorkArea {
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
   protected readonly tools = new Tools();
+  /** Whether a pen is in use here; `null` until one came. */
+  protected readonly penInUse = signal<boolean | null>(null);
+  protected readonly fingerUse = signal<FingerUse>('auto');
   protected readonly shownPage = signal<Id | null>(null);
   readonly may = new May(
     () => this.session(),
@@ -170,6 +177,8 @@ export class WorkArea {
     rest: () => this.showChosen(null),
   };
   private readonly injector = inject(Injector);
+  private readonly keys = new BoardKeys();
+  private readonly opening = inject(Opening);
   private began = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -189,6 +198,10 @@ export class WorkArea {
     effect(() => {
       const prepares = this.session().role() === 'tutor' && !this.session().lesson();
       untracked(() => this.tools.layer.set(prepares ? 'material' : 'ink'));
+    });
+    effect(() => {
+      const lesson = this.session().lesson()?.id;
+      if (lesson) untracked(() => this.tools.begin(lesson));
     });
     effect(() => {
       const page = this.session().startPage();
@@ -420,9 +433,17 @@ export class WorkArea {
   protected key(event: KeyboardEvent): void {
     if (this.away() || isField(event.target)) return;
     const key = event.key.toLowerCase();
+    if (key === 'pageup' || key === 'pagedown') {
+      // Whatever has the focus; the stage has turned already where it has.
+      if (!event.defaultPrevented) this.stage().turn(key === 'pageup' ? -1 : 1);
+      return event.preventDefault();
+    }
+    const commands = event.ctrlKey || event.metaKey;
+    const types = !commands && (key.length === 1 || key === 'delete' || key === 'backspace');
+    if (types && (!this.keys.areMeant || this.opening.isOpening(event.timeStamp))) return;
     const done = this.may.write() && arrangeByKey(event, this.byKey);
     if (done) return event.preventDefault();
-    if ((event.ctrlKey || event.metaKey) && !event.altKey) {
+    if (commands && !event.altKey) {
       if (key === 'z' || key === 'y') {
         event.preventDefault();
         if (key === 'y' || event.shiftKey) this.session().redo();

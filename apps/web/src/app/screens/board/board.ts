@@ -19,6 +19,7 @@ import { DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } fr
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, Lifted } from '../../api/shapes';
+import { lasting, remember } from '../../browser/storage';
 import { SaveSheet } from '../../export/save-sheet';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
@@ -29,6 +30,7 @@ import { MaterialsStore } from '../../materials/materials-store';
 import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
+import { PageTurner } from '../../pages/page-turner';
 import { Notices } from '../../notice/notices';
 import { MaySheet } from '../../people/may-sheet';
 import type { MayLevel, MayWord } from '../../people/may-sheet';
@@ -38,6 +40,8 @@ import { PaperSource } from '../../stage/paper-source';
 import type { Signer } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
+import { isField } from '../../work/arrange-keys';
+import { Opening } from '../../work/board-keys';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
@@ -71,6 +75,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     MoveSheet,
     PageSheet,
     PageStrip,
+    PageTurner,
     ReportSheet,
     RouterLink,
     SaveSheet,
@@ -86,6 +91,7 @@ export class BoardScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly opening = inject(Opening);
   private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
   private readonly aside = viewChild(LessonAside);
@@ -113,7 +119,7 @@ export class BoardScreen {
     Search,
   };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
-  protected readonly margin = signal(localStorage.getItem(MARGIN_KEY) === 'open');
+  protected readonly margin = signal(lasting.getItem(MARGIN_KEY) === 'open');
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
@@ -261,10 +267,9 @@ export class BoardScreen {
   /** Taking all pens in is never further than two keys. */
   @HostListener('document:keydown.shift.p', ['$event'])
   protected takePens(event: Event): void {
-    const field = (event.target as Element | null)?.closest(
-      'input, textarea, select, [contenteditable]',
-    );
-    if (!this.lesson() || field) return;
+    // What is typed ahead into a dialog that is only coming isn't meant for the class.
+    if (!this.lesson() || isField(event.target)) return;
+    if (this.opening.isOpening(event.timeStamp)) return;
     event.preventDefault();
     this.session()?.room.setTrust('all', 'look');
   }
@@ -289,7 +294,7 @@ export class BoardScreen {
 
   protected toggleMargin(): void {
     this.margin.update((open) => !open);
-    localStorage.setItem(MARGIN_KEY, this.margin() ? 'open' : 'shut');
+    remember(lasting, MARGIN_KEY, this.margin() ? 'open' : 'shut');
   }
 
   protected async open(): Promise<void> {

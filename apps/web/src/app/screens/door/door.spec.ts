@@ -67,5 +67,6 @@ describe('the door, from outside', () => {
     server.line.end(4410);
     await screen.settles();
     expect(screen.text).toContain('The lesson is over');
+    expect(screen.link('To the next lesson')).toBe('/join');
   });
 });

@@ -14,6 +14,7 @@ import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { ENDED, LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
+import { wayBack } from '../join/way-back';
 
 /** How the line is made: another way in tests. */
 export const DIAL = new InjectionToken<Dial | undefined>('dial', { factory: () => undefined });
@@ -38,6 +39,7 @@ export class DoorScreen {
   protected readonly door = signal<DoorOf | null>(null);
   protected readonly state = signal<DoorState | 'over' | 'gone'>('waiting');
   protected readonly away = signal(false);
+  protected readonly wayBack = wayBack;
   protected readonly busy = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
   /** What is said and what can be done, by where the student stands. */
@@ -114,7 +116,7 @@ const WORDS: Record<DoorState | 'over' | 'gone', Words> = {
   },
   gone: {
     title: 'Your place at the door has expired',
-    detail: 'Open the join link again and enter your name.',
+    detail: 'Enter your name once more, and you are back.',
     knock: false,
   },
 };

@@ -1,5 +1,8 @@
+import { TestBed } from '@angular/core/testing';
+import { ApiError, NO_LINE } from '../../api/api';
 import { problem, Screen } from '../../testing/screen';
 import { JoinScreen } from './join';
+import { wayBack } from './way-back';
 
 const DOOR = { course: 'Tides', tutor: 'Maren', open: true, nextAt: null, name: null };
 
@@ -52,6 +55,36 @@ describe('a student’s way in', () => {
     expect(screen.api.asked.at(-1)!.body).toEqual({ code: 'noon-tide' });
     expect(screen.text).not.toContain('No course has this code.');
     expect(screen.button('Go in')).toBeDefined();
+  });
+
+  it('by a link that leads nowhere says so, and offers the code', async () => {
+    const gone = problem('course-retired', 'This link is no longer in use.', 'Ask your tutor.');
+    const screen = await Screen.show(JoinScreen, { link: 'old' }, { 'POST /join/look': gone });
+    expect(screen.element.querySelector('h1')!.textContent).toBe('This link doesn’t work');
+    expect(screen.text).toContain('Ask your tutor.');
+    expect(screen.link('Enter a join code')).toBe('/join');
+  });
+
+  it('says that Cuaderno can’t be reached, and tries again', async () => {
+    let answer: unknown = new ApiError(NO_LINE, 0);
+    const screen = await Screen.show(
+      JoinScreen,
+      { link: 'abc' },
+      { 'POST /join/look': () => answer },
+    );
+    expect(screen.element.querySelector('h1')!.textContent).toContain('can’t be reached');
+    answer = DOOR;
+    await screen.press('Try again');
+    expect(screen.button('Go in')).toBeDefined();
+  });
+
+  it('is remembered, until the link is dead', async () => {
+    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': DOOR });
+    expect(wayBack()).toBe('/join/abc');
+    TestBed.resetTestingModule();
+    const gone = problem('course-retired', 'This link is no longer in use.');
+    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': gone });
+    expect(wayBack()).toBe('/join');
   });
 
   it('waits before a lesson that isn’t open, and lets in as soon as it is', async () => {

@@ -8,11 +8,13 @@ import {
   effect,
   untracked,
 } from '@angular/core';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
+import { whenIdle } from '../../browser/when-idle';
 import { sayWhen, sayZone } from '../../time/say-time';
 import { FirstFocus } from '../first-focus';
+import { forgetWay, rememberWay } from './way-back';
 
 interface Entrance {
   readonly course: string;
@@ -25,11 +27,16 @@ interface Entrance {
 
 /** How often a closed door is tried, in ms. */
 const KNOCK = 3000;
+/** When the lesson's code comes at the latest, in ms. */
+const LATEST = 2000;
+
+/** What is said of links that lead nowhere. */
+const DEAD = new Set(['no-such-lesson', 'course-retired']);
 
 /** A student's way in: the code, if there was no link; then a first name, and nothing else. */
 @Component({
   selector: 'cua-join',
-  imports: [FirstFocus],
+  imports: [FirstFocus, RouterLink],
   templateUrl: './join.html',
   styleUrl: './join.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -45,6 +52,8 @@ export class JoinScreen {
   protected readonly say = { when: sayWhen, zone: sayZone };
   protected readonly busy = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
+  /** The link leads nowhere: it was mistyped, or is no longer in use. */
+  protected readonly dead = signal(false);
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
@@ -53,9 +62,12 @@ export class JoinScreen {
     });
     inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
     // While a name is typed, the lesson's own code comes in.
-    requestIdleCallback?.(
-      () => void Promise.all([import('../door/door'), import('../lesson/lesson')]),
+    const callOff = whenIdle(
+      () =>
+        void Promise.all([import('../door/door'), import('../lesson/lesson')]).catch(() => null),
+      LATEST,
     );
+    inject(DestroyRef).onDestroy(callOff);
   }
 
   protected find(code: string): void {
@@ -79,13 +91,18 @@ export class JoinScreen {
 
   protected async look(): Promise<void> {
     clearTimeout(this.timer);
+    const link = this.link();
+    this.dead.set(false);
     try {
       const entrance = await this.api.post<Entrance>('/join/look', this.by());
       this.entrance.set(entrance);
       this.trouble.set(null);
+      if (link) rememberWay(link);
       if (!entrance.open) this.timer = setTimeout(() => void this.look(), KNOCK);
     } catch (error) {
       this.trouble.set(troubleOf(error));
+      this.dead.set(error instanceof ApiError && DEAD.has(error.code));
+      if (link && this.dead()) forgetWay(link);
     }
   }
 

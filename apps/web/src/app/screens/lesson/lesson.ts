@@ -18,6 +18,7 @@ import type { Id } from '@cuaderno/core';
 import { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { Icon } from '../../icons/icon';
 import { BoardSession } from '../../live/board-session';
+import { PageTurner } from '../../pages/page-turner';
 import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
 import { ReadingRoom } from '../../reading/reading-room';
@@ -28,7 +29,7 @@ import { SignalBar } from '../../talk/signal-bar';
 import { TalkSheet } from '../../talk/talk-sheet';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
-import { PageTurner } from './page-turner';
+import { wayBack } from '../join/way-back';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 
 interface StudentLesson {
@@ -65,6 +66,7 @@ export class LessonScreen {
   protected readonly lesson = signal<StudentLesson | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly over = signal(false);
+  protected readonly wayBack = wayBack;
   /** What the tutor lets this course's students look at. */
   protected readonly folders = signal<readonly ReadFolder[]>([]);
   /** How often that was asked: an answer that was overtaken is old. */
@@ -112,6 +114,9 @@ export class LessonScreen {
   });
   protected readonly line = computed(() => this.session()?.line() ?? 'joining');
   protected readonly ended = computed(() => this.over() || this.line() === 'over');
+
+  /** What was done here and has not arrived. */
+  protected readonly unsent = computed(() => this.session()?.unconfirmed() ?? 0);
 
   constructor() {
     void pdfJs();

@@ -4,6 +4,7 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
+import { copyText } from '../../browser/copy-text';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course } from '../../api/shapes';
@@ -80,10 +81,7 @@ export class ShareSheet {
   }
 
   protected async copy(link: string): Promise<void> {
-    await navigator.clipboard.writeText(link).then(
-      () => this.copied.set(true),
-      () => undefined,
-    );
+    this.copied.set(await copyText(link));
   }
 
   private async load(): Promise<void> {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
-import { Icon } from '../../icons/icon';
+import { Icon } from '../icons/icon';
 
 /** Turns pages, for who may; adds one after this, for who may. */
 @Component({
@@ -12,8 +12,8 @@ import { Icon } from '../../icons/icon';
     @if (turns()) {
       <button
         type="button"
-        aria-label="Page before"
-        title="Page before"
+        aria-label="Previous page"
+        title="Previous page"
         [disabled]="at() <= 0"
         (click)="go(-1)"
       >
@@ -44,7 +44,7 @@ import { Icon } from '../../icons/icon';
     button {
       display: grid;
       place-items: center;
-      width: 40px;
+      width: var(--touch);
       min-height: var(--touch);
       padding: 0;
       border: 0;
