@@ -9,8 +9,14 @@ const BYTES: Record<Role, readonly [rate: number, burst: number]> = {
   student: [100_000, 1_000_000],
   tutor: [1_000_000, 10_000_000],
 };
-/** For how long the server may be busy with one person, in ms: of a second for long, and at once. */
-const WORK: readonly [rate: number, burst: number] = [150, 300];
+/**
+ * For how long the server may be busy with one person, in ms: of a second for long, and at once. A tutor may have a
+ * dozen windows, and in the first second after a start all takes ten times as long.
+ */
+const WORK: Record<Role, readonly [rate: number, burst: number]> = {
+  student: [150, 300],
+  tutor: [500, 1_000],
+};
 /** Longest that a window's messages wait, in ms. */
 const LONGEST = 5_000;
 
@@ -28,7 +34,7 @@ export class Spending {
 
   constructor(role: Role) {
     this.bytes = new Budget(...BYTES[role]);
-    this.work = new Budget(...WORK);
+    this.work = new Budget(...WORK[role]);
   }
 
   /**

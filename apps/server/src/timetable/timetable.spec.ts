@@ -97,7 +97,14 @@ describe('the timetable', () => {
       const openedAt = began.minus({ minutes: 5 }).toMillis();
       const closedAt = began.plus({ minutes }).toMillis();
       const { id: course } = house.course;
-      const row = { id: newId(), course, board: house.board, openedAt, closedAt, aliveAt: closedAt };
+      const row = {
+        id: newId(),
+        course,
+        board: house.board,
+        openedAt,
+        closedAt,
+        aliveAt: closedAt,
+      };
       return Promise.resolve(house.app.db.insert(lessons).values(row));
     };
     expect(await nextAt()).toBe(began.toMillis());

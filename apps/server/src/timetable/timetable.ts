@@ -211,7 +211,9 @@ export class Timetable {
     const closed = await this.db
       .select({ from: lessons.openedAt, to: lessons.closedAt })
       .from(lessons)
-      .where(and(eq(lessons.course, course), gt(lessons.closedAt, at), lt(lessons.openedAt, until)));
+      .where(
+        and(eq(lessons.course, course), gt(lessons.closedAt, at), lt(lessons.openedAt, until)),
+      );
     const taught = closed.reduce(
       (sum, { from, to }) => sum + Math.min(to!, until) - Math.max(from, at),
       0,

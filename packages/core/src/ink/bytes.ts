@@ -16,8 +16,13 @@ export function unzigzag(n: number): number {
 
 /** Writes bytes and variable-length integers (LEB128, as in DWARF 5, 7.6) into a growing buffer. */
 export class ByteWriter {
-  private bytes = new Uint8Array(256);
+  private bytes: Uint8Array;
   private length = 0;
+
+  /** @param room bytes that it holds before it grows */
+  constructor(room = 256) {
+    this.bytes = new Uint8Array(room);
+  }
 
   byte(value: number): void {
     if (this.length === this.bytes.length) {

@@ -58,7 +58,7 @@ describe('gestures', () => {
   it('let a mouse write, without pressure of its own', () => {
     send('down', 'mouse', 1, 5, 6);
     send('move', 'mouse', 1, 9, 9);
-    send('up', 'mouse', 1);
+    send('up', 'mouse', 1, 9, 9);
     expect(target.penDown.calls.first().args[0]).toEqual(
       jasmine.objectContaining({ x: 5 - element.getBoundingClientRect().x, pressure: 0.5 }),
     );
@@ -72,11 +72,20 @@ describe('gestures', () => {
     try {
       send('down', 'mouse', 1, 5, 6);
       send('move', 'mouse', 1, 9, 9);
-      send('up', 'mouse', 1);
+      send('up', 'mouse', 1, 9, 9);
     } finally {
       PointerEvent.prototype.getCoalescedEvents = getCoalescedEvents;
     }
     expect(target.penMove.calls.first().args[0].length).toBe(1);
+  });
+
+  it('reach the end of a line of which a busy browser told no move', () => {
+    send('down', 'pen', 1, 5, 6);
+    send('up', 'pen', 1, 80, 60, { pressure: 0 });
+    const [end] = target.penMove.calls.first().args[0];
+    expect(end!.x).toBe(80 - element.getBoundingClientRect().x);
+    expect(end!.pressure).toBeCloseTo(0.7, 5);
+    expect(target.penUp).toHaveBeenCalledTimes(1);
   });
 
   it('keep a stylus’s pressure', () => {

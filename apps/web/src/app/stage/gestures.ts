@@ -46,6 +46,8 @@ const PEN_NEAR = 700;
 const PEN_AWAY = 8000;
 /** A touch that began to write this soon before the pen came down, in ms, was the hand that holds it. */
 const HAND_FIRST = 1500;
+/** How far from where a pen was told of last it is lifted, in CSS px, for that to be part of the line. */
+const END = 2;
 /** A second finger this soon, in ms, means that both were meant to move the page. */
 const SECOND_FINGER = 250;
 
@@ -70,7 +72,7 @@ export class Gestures {
   /** What one finger does. */
   fingerUse: FingerUse = 'auto';
   private readonly fingers = new Map<number, Finger>();
-  private pen: { id: number; device: Sample['device']; since: number } | null = null;
+  private pen: { id: number; device: Sample['device']; since: number; last: Sample } | null = null;
   private dragging: { id: number; x: number; y: number } | null = null;
   private velocity = { x: 0, y: 0, at: 0 };
   /** When a pen was there last, in ms as of events. */
@@ -151,7 +153,8 @@ export class Gestures {
       const corner = this.element.getBoundingClientRect();
       const sample = this.sample(event, corner);
       if (this.target.penDown(sample)) {
-        this.pen = { id: event.pointerId, device: sample.device, since: event.timeStamp };
+        const { pointerId: id, timeStamp: since } = event;
+        this.pen = { id, device: sample.device, since, last: sample };
         return;
       }
     }
@@ -164,7 +167,9 @@ export class Gestures {
     if (event.pointerType === 'pen') this.penIsThere(event);
     if (this.pen?.id === event.pointerId) {
       const corner = this.element.getBoundingClientRect();
-      this.target.penMove(allOf(event).map((e) => this.sample(e, corner)));
+      const samples = allOf(event).map((e) => this.sample(e, corner));
+      this.pen.last = samples.at(-1)!;
+      this.target.penMove(samples);
       return;
     }
     const finger = this.fingers.get(event.pointerId);
@@ -187,6 +192,7 @@ export class Gestures {
   private up(event: PointerEvent): void {
     this.fingers.delete(event.pointerId);
     if (this.pen?.id === event.pointerId) {
+      this.reachTheEnd(event, this.pen.last);
       this.pen = null;
       this.target.penUp();
     } else if (this.dragging?.id === event.pointerId) {
@@ -194,6 +200,14 @@ export class Gestures {
       if (event.pointerType === 'touch' && event.timeStamp - this.velocity.at < 60)
         this.target.fling(this.velocity.x, this.velocity.y);
     }
+  }
+
+  /** A busy browser may tell of no move between the last place and the one where the pen was lifted. */
+  private reachTheEnd(event: PointerEvent, last: Sample): void {
+    const end = this.sample(event, this.element.getBoundingClientRect());
+    if (Math.hypot(end.x - last.x, end.y - last.y) < END) return;
+    // Lifted, a pen presses no more: it wrote until there as it did before.
+    this.target.penMove([{ ...end, pressure: last.pressure }]);
   }
 
   private lost(event: PointerEvent): void {
