@@ -84,9 +84,7 @@ test('code that doesn’t come over the line is told of, and comes by a reload',
   const ida = await Someone.at(browser);
   await ida.page.route(/main-\w+\.js/, (route) => route.abort());
   await ida.page.goto(join);
-  await expect(ida.page.getByRole('heading')).toHaveText(
-    'Cuaderno didn’t come over the connection',
-  );
+  await expect(ida.page.getByRole('heading')).toHaveText('Cuaderno didn’t load');
   await ida.page.unroute(/main-\w+\.js/);
   await ida.button('Reload').click();
   await expect(ida.page.getByText('with Maren Solheim')).toBeVisible();

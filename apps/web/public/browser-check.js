@@ -61,7 +61,7 @@
     function (event) {
       if (event.target && event.target.nodeName === 'SCRIPT')
         tell(
-          'Cuaderno didn’t come over the connection',
+          'Cuaderno didn’t load',
           ['Check the connection, then reload the page. Nothing that was written is lost.'],
           true,
         );

@@ -49,6 +49,17 @@ describe('the page strip', () => {
     await screen.settles();
   };
 
+  it('turns to the next page and back, as far as there are any', async () => {
+    expect(screen.button('Previous page')!.disabled).toBeTrue();
+    await screen.press('Next page');
+    expect(went).toEqual([ids[1]!]);
+    screen.fixture.componentRef.setInput('current', ids[4]);
+    await screen.settles();
+    expect(screen.button('Next page')!.disabled).toBeTrue();
+    await screen.press('Previous page');
+    expect(went).toEqual([ids[1]!, ids[3]!]);
+  });
+
   it('begins at the page in view', async () => {
     const strip = TestBed.createComponent(PageStrip);
     const inputs = { board: board(), papers: new PaperSource(), current: ids[4] };

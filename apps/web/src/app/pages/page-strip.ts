@@ -26,6 +26,8 @@ import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import {
   ArrowUpToLine,
+  ChevronDown,
+  ChevronUp,
   CopyPlus,
   Eye,
   EyeOff,
@@ -83,6 +85,8 @@ export class PageStrip {
   protected readonly entry = ENTRY;
   protected readonly icons = {
     ArrowUpToLine,
+    ChevronDown,
+    ChevronUp,
     CopyPlus,
     Eye,
     EyeOff,
@@ -192,6 +196,11 @@ export class PageStrip {
     const page = this.pages()[Number(field.value) - 1];
     if (page) this.chosen.emit(page.id);
     else field.value = String(this.place());
+  }
+
+  protected turn(by: 1 | -1): void {
+    const page = this.pages()[this.place() - 1 + by];
+    if (page) this.chosen.emit(page.id);
   }
 
   protected edit(wish: PageWish): void {

@@ -11,7 +11,7 @@ export const PRINT_WORDS: Record<Print, string> = {
 };
 
 /** A page on which nothing is printed yet looks like none that is empty. */
-export const UNPRINTED = '#efe9dc';
+export const UNPRINTED = '#f7f2e7';
 
 /** Size of the words, and of the room around them, in CSS px. */
 const SIZE = 17;

@@ -30,7 +30,6 @@ import { MaterialsStore } from '../../materials/materials-store';
 import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
-import { PageTurner } from '../../pages/page-turner';
 import { Notices } from '../../notice/notices';
 import { MaySheet } from '../../people/may-sheet';
 import type { MayLevel, MayWord } from '../../people/may-sheet';
@@ -75,7 +74,6 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     MoveSheet,
     PageSheet,
     PageStrip,
-    PageTurner,
     ReportSheet,
     RouterLink,
     SaveSheet,
