@@ -36,6 +36,11 @@ describe('keys', () => {
     expect(board.keys.areMeant).toBeTrue();
     elsewhere.focus();
     expect(board.keys.areMeant).toBeFalse();
+    // A picture of a page is as good as the page.
+    pen.focus();
+    elsewhere.dataset['keys'] = 'board';
+    elsewhere.focus();
+    expect(board.keys.areMeant).toBeTrue();
   });
 
   it('rest while something may be opening, and while a dialog lies over all', () => {
@@ -45,6 +50,10 @@ describe('keys', () => {
     elsewhere.click();
     expect(opening.isOpening(now())).toBeTrue();
     expect(opening.isOpening(now() + 2000)).toBeFalse();
+    // Who touches the board meanwhile means the board.
+    elsewhere.click();
+    pen.focus();
+    expect(opening.isOpening(now())).toBeFalse();
     const dialog = document.createElement('dialog');
     document.body.append(dialog);
     dialog.showModal();
