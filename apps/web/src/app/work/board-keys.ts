@@ -49,9 +49,11 @@ export class BoardKeys {
     const opening = inject(Opening);
     const watch = new AbortController();
     const look = ({ target }: Event): void => {
-      const onBoard = target instanceof Element && board.contains(target);
+      // Beside everything, nothing was touched.
+      if (!(target instanceof Element) || target.contains(board)) return;
+      const onBoard = board.contains(target);
       if (onBoard) opening.settle();
-      this.meant = onBoard || (target instanceof Element && target.closest(ALSO) !== null);
+      this.meant = onBoard || target.closest(ALSO) !== null;
     };
     for (const type of ['pointerdown', 'focusin'] as const)
       document.addEventListener(type, look, { capture: true, signal: watch.signal });
