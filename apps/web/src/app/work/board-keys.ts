@@ -3,7 +3,7 @@ import { DestroyRef, ElementRef, inject, Injectable } from '@angular/core';
 /** How long what a button opens may take to be there, in ms. */
 const OPENS = 1500;
 /** Where buttons open nothing that one types into. */
-const OPENS_NOTHING = 'cua-work-area, cua-people-panel';
+const OPENS_NOTHING = 'cua-work-area, cua-people-panel, [role="tab"]';
 
 /** Whether something may be opening just now, into which somebody types already. */
 @Injectable({ providedIn: 'root' })
