@@ -39,7 +39,6 @@ import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
-import { BoardKeys, Opening } from './board-keys';
 import { ClassMarks } from './class-marks';
 import type { Earlier } from './class-marks';
 import { CoverSheets } from './cover-sheets';
@@ -177,8 +176,6 @@ export class WorkArea {
     rest: () => this.showChosen(null),
   };
   private readonly injector = inject(Injector);
-  private readonly keys = new BoardKeys();
-  private readonly opening = inject(Opening);
   private began = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -439,8 +436,6 @@ export class WorkArea {
       return event.preventDefault();
     }
     const commands = event.ctrlKey || event.metaKey;
-    const types = !commands && (key.length === 1 || key === 'delete' || key === 'backspace');
-    if (types && (!this.keys.areMeant || this.opening.isOpening(event.timeStamp))) return;
     const done = this.may.write() && arrangeByKey(event, this.byKey);
     if (done) return event.preventDefault();
     if (commands && !event.altKey) {

@@ -40,7 +40,6 @@ import type { Signer } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
 import { isField } from '../../work/arrange-keys';
-import { Opening } from '../../work/board-keys';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
@@ -89,7 +88,6 @@ export class BoardScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  private readonly opening = inject(Opening);
   private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
   private readonly aside = viewChild(LessonAside);
@@ -265,9 +263,7 @@ export class BoardScreen {
   /** Taking all pens in is never further than two keys. */
   @HostListener('document:keydown.shift.p', ['$event'])
   protected takePens(event: Event): void {
-    // What is typed ahead into a dialog that is only coming isn't meant for the class.
     if (!this.lesson() || isField(event.target)) return;
-    if (this.opening.isOpening(event.timeStamp)) return;
     event.preventDefault();
     this.session()?.room.setTrust('all', 'look');
   }
