@@ -48,8 +48,6 @@ export function openStorage(open: () => Storage): Storage {
 export const lasting: Storage = openStorage(() => localStorage);
 /** Kept as long as the tab is there. */
 export const ofTab: Storage = openStorage(() => sessionStorage);
-/** Whether what is kept is still there when the window is opened again. */
-export const keepsForGood: boolean = !(lasting instanceof WindowStorage);
 
 /** Keeps what is a convenience: where there is no room for it, it lasts as long as the window. */
 export function remember(storage: Storage, key: string, value: string): void {

@@ -39,7 +39,6 @@ import { PaperSource } from '../../stage/paper-source';
 import type { Signer } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
-import { isField } from '../../work/arrange-keys';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
@@ -263,7 +262,11 @@ export class BoardScreen {
   /** Taking all pens in is never further than two keys. */
   @HostListener('document:keydown.shift.p', ['$event'])
   protected takePens(event: Event): void {
-    if (!this.lesson() || isField(event.target)) return;
+    // In a dialog beside the page, too; but not where a capital P is typed.
+    const field = (event.target as Element | null)?.closest(
+      'input, textarea, select, [contenteditable]',
+    );
+    if (!this.lesson() || field) return;
     event.preventDefault();
     this.session()?.room.setTrust('all', 'look');
   }
