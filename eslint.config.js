@@ -61,6 +61,8 @@ export default tseslint.config(
     ignores: ['**/*.spec.ts', '**/testing/**'],
     plugins: { compat },
     settings: {
+      // Its tables know an API `Ink`, for which the rule takes any `ink.` of ours; nothing uses that API.
+      polyfills: ['Ink'],
       targets: [
         'chrome >= 131',
         'edge >= 131',
