@@ -13,13 +13,12 @@ class PretendSocket extends EventEmitter {
   readonly sent: number[][] = [];
   pings = 0;
 
-  constructor(readonly line: PassThrough) {
+  constructor(line: PassThrough) {
     super();
-  }
-
-  send(bytes: Uint8Array): void {
-    this.sent.push(readServerMessages(bytes) as unknown as number[]);
-    this.line.write(bytes);
+    // Short frames, each written by itself: two bytes, then the message.
+    line.on('data', (frame: Buffer) =>
+      this.sent.push(readServerMessages(frame.subarray(2)) as unknown as number[]),
+    );
   }
 
   ping(): void {

@@ -1,6 +1,6 @@
 import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
-import { packTogether } from '@cuaderno/core';
+import { framed, framedTogether } from './frame.js';
 import { RoundTrips } from './round-trips.js';
 
 /** Bytes waiting to be sent above which live traffic is dropped, and everything is given up. */
@@ -42,7 +42,7 @@ export class Outlet {
   send(bytes: Uint8Array): void {
     // What was said before is heard before.
     if (this.timer) this.flush(bytes);
-    else this.write(bytes);
+    else this.write(framed(bytes));
   }
 
   /** Sends what is of use now or never. */
@@ -53,7 +53,7 @@ export class Outlet {
     const since = now - this.liveAt;
     if (!this.timer && since >= this.apart) {
       this.liveAt = now;
-      return this.write(bytes);
+      return this.write(framed(bytes));
     }
     this.gathered.push(bytes);
     this.timer ??= setTimeout(() => this.flush(), this.apart - since);
@@ -72,15 +72,19 @@ export class Outlet {
     this.gathered = [];
     this.liveAt = performance.now();
     this.line.cork();
-    this.write(packTogether(gathered));
-    if (after) this.write(after);
+    this.write(framedTogether(gathered));
+    if (after) this.write(framed(after));
     this.line.uncork();
   }
 
-  private write(bytes: Uint8Array): void {
+  /**
+   * Past the socket's own `send`, which hands head and body on one by one, to each window anew. Nothing else is
+   * under way in it: nothing is compressed, and no message is sent in parts.
+   */
+  private write(frame: Buffer): void {
     if (this.socket.readyState !== this.socket.OPEN) return;
     // Whoever is this far behind catches up faster by coming back.
     if (this.socket.bufferedAmount > BACKLOG) this.socket.terminate();
-    else this.socket.send(bytes);
+    else this.line.write(frame);
   }
 }

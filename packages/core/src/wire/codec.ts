@@ -100,20 +100,25 @@ export function readClientMessage(data: Uint8Array | string, role: Role = 'tutor
  */
 export function packTogether(messages: readonly Uint8Array[]): Uint8Array {
   const together: Uint8Array[] = [];
-  /** Where in `together` the last piece of a stroke stands, by the stroke's number. */
-  const pieces = new Map<number, number>();
+  /** Pieces that become one: the stroke's number, and where in `together` they go. */
+  const strokes = new Map<number, { readonly at: number; readonly pieces: Uint8Array[] }>();
+  const join = (): void => {
+    for (const [n, { at, pieces }] of strokes) together[at] = packPieceOf(n, joinPieces(pieces));
+    // A number may stand for another stroke from here on.
+    strokes.clear();
+  };
   for (const message of messages) {
     if (message[0] !== PIECE_MARK) {
-      // A number may stand for another stroke from here on.
-      pieces.clear();
+      join();
       together.push(message);
       continue;
     }
     const { n, piece } = unpackPieceOf(message);
-    const at = pieces.get(n);
-    if (at === undefined) pieces.set(n, together.push(message) - 1);
-    else together[at] = packPieceOf(n, joinPieces(unpackPieceOf(together[at]!).piece, piece));
+    const stroke = strokes.get(n);
+    if (stroke) stroke.pieces.push(piece);
+    else strokes.set(n, { at: together.push(message) - 1, pieces: [piece] });
   }
+  join();
   return together.length === 1 ? together[0]! : pack(together);
 }
 

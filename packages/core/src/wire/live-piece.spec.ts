@@ -64,10 +64,12 @@ describe('pieces of a stroke under way', () => {
   it('are joined where they are of one stroke, and are the same points', () => {
     const some = fc.array(point, { minLength: 1, maxLength: 20 });
     fc.assert(
-      fc.property(some, some, point, (first, second, origin) => {
-        const [a, b] = [encodePiece(first, origin), encodePiece(second, origin)];
+      fc.property(fc.array(some, { minLength: 1, maxLength: 5 }), point, (each, origin) => {
+        const pieces = each.map((points) => encodePiece(points, origin));
         const places = (piece: Uint8Array) => decodePiece(piece, origin).map(({ x, y }) => [x, y]);
-        expect(places(joinPieces(a, b))).toEqual([...places(a), ...places(b)]);
+        const joined = joinPieces(pieces);
+        expect(places(joined)).toEqual(pieces.flatMap(places));
+        expect(joined[0]).toBe(pieces.at(-1)![0]);
       }),
     );
   });

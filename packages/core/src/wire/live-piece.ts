@@ -58,23 +58,31 @@ export function decodePiece(piece: Uint8Array, origin: Point): InkPoint[] {
 }
 
 /**
- * Two pieces of one stroke, the second after the first, as one: it says once where it begins, and how hard
- * the pen pressed last. Throws `InkCodingError` for what is no piece.
+ * Pieces of one stroke, each after the one before it, as one: it says once where it begins, and how hard the pen
+ * pressed last. Throws `InkCodingError` for what is no piece.
  */
-export function joinPieces(first: Uint8Array, second: Uint8Array): Uint8Array {
-  const [a, b] = [new ByteReader(first), new ByteReader(second)];
-  a.byte();
-  let [x, y] = [0, 0];
-  while (!a.atEnd) {
-    x += unzigzag(a.varint());
-    y += unzigzag(a.varint());
+export function joinPieces(pieces: readonly Uint8Array[]): Uint8Array {
+  const [only] = pieces;
+  if (pieces.length === 1) return only!;
+  const out = new ByteWriter(2 * PIECE_BYTES);
+  out.byte(new ByteReader(pieces[pieces.length - 1]!).byte());
+  /** Where the last point lies, from the stroke's first, in steps. */
+  let [lastX, lastY] = [0, 0];
+  for (const piece of pieces) {
+    const input = new ByteReader(piece);
+    input.byte();
+    let [x, y] = [0, 0];
+    let first = true;
+    while (!input.atEnd) {
+      const [dx, dy] = [input.varint(), input.varint()];
+      x += unzigzag(dx);
+      y += unzigzag(dy);
+      out.varint(first ? zigzag(x - lastX) : dx);
+      out.varint(first ? zigzag(y - lastY) : dy);
+      first = false;
+    }
+    [lastX, lastY] = [x, y];
   }
-  const out = new ByteWriter(PIECE_BYTES);
-  out.byte(b.byte());
-  for (const byte of first.subarray(1)) out.byte(byte);
-  out.varint(zigzag(unzigzag(b.varint()) - x));
-  out.varint(zigzag(unzigzag(b.varint()) - y));
-  while (!b.atEnd) out.varint(b.varint());
   return out.done();
 }
 
