@@ -39,11 +39,18 @@ test('a student who comes at the wrong hour is told the right one, in their own 
   await expect(ida.page.getByText(/next lesson is .*16:00/)).toBeVisible();
   // Oslo is eight hours behind Tokyo in winter and seven in summer (IANA time zone database).
   await expect(noor.page.getByText(/next lesson is .*(00:00|23:00)/)).toBeVisible();
-  await expect(noor.page.getByLabel('Your first name')).toHaveCount(0);
+  await expect(noor.button('Go in')).toHaveCount(0);
+
+  // Noor says that she is here: Maren is told, whatever she is doing; so is her window's title.
+  await noor.page.getByLabel('Your first name').fill('Noor');
+  await noor.button('Say that I’m here').click();
+  await expect(noor.page.getByText('is told that you are here')).toBeVisible();
+  await expect(maren.page.getByRole('link', { name: /Noor.*waiting for/ })).toBeVisible();
+  await expect(maren.page).toHaveTitle(/^\(\d waiting\) /);
 
   // Maren opens it now: who waited on the page comes in from there, without asking anyone.
   await maren.openLesson();
-  await noor.page.getByLabel('Your first name').fill('Noor');
+  await expect(noor.page.getByLabel('Your first name')).toHaveValue('Noor');
   await noor.button('Go in').click();
   await noor.isOnBoard();
 

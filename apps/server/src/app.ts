@@ -36,6 +36,8 @@ import { KnownFiles } from './files/known-files.js';
 import { FileStore } from './files/store.js';
 import { healthRoutes } from './health/routes.js';
 import { uncaught } from './health/uncaught.js';
+import { lateLines } from './late-lines/plugin.js';
+import { lateRoutes, tutorLateRoutes } from './late-lines/routes.js';
 import { lessons } from './lessons/plugin.js';
 import { absence } from './lessons/absence.js';
 import { joinRoutes } from './lessons/join-routes.js';
@@ -77,6 +79,7 @@ import { freshness } from './site/freshness.js';
 import { isOwnOrigin } from './site/own-origin.js';
 import { site } from './site/plugin.js';
 import { slowBodies } from './site/slow-bodies.js';
+import { waiting } from './waiting/plugin.js';
 import { workers } from './workers/plugin.js';
 
 /** Largest body of a request other than an upload, in bytes. */
@@ -158,6 +161,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(timetable);
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
+  await app.register(waiting);
+  await app.register(lateLines);
   await app.register(records);
   await app.register(absence, { awayMs: config.awayMs });
   app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
@@ -239,6 +244,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(accountRoutes, { demo: config.demo });
       await api.register(accountDeletionRoutes);
       await api.register(joinRoutes);
+      await api.register(lateRoutes);
+      await api.register(tutorLateRoutes);
       await api.register(fileRoutes);
       await api.register(courseRoutes);
       await api.register(wayInRoutes);

@@ -33,6 +33,7 @@ export const TABLES: readonly (readonly [table: string, whose: string])[] = [
   ['record_notes', `lesson IN (${LESSONS})`],
   ['records', `lesson IN (${LESSONS})`],
   ['hour_corrections', `lesson IN (${LESSONS})`],
+  ['late_lines', `lesson IN (${LESSONS})`],
   ['gestures', `lesson IN (${LESSONS})`],
   ['page_turns', `lesson IN (${LESSONS})`],
   ['chat_lines', `lesson IN (${LESSONS})`],

@@ -22,7 +22,7 @@ export class Sessions {
   /** Until when sessions last that windows are open for. */
   private readonly watched = new Map<string, number>();
   /** Called when sessions have ended before their time. */
-  onEnded: () => void = () => undefined;
+  readonly whenEnded = new Set<() => void>();
 
   constructor(private readonly db: Database) {}
 
@@ -73,7 +73,7 @@ export class Sessions {
   async end(token: string): Promise<void> {
     const key = hashToken(token);
     this.watched.delete(key);
-    this.onEnded();
+    for (const told of this.whenEnded) told();
     await this.db.delete(sessions).where(eq(sessions.tokenHash, key));
   }
 
@@ -85,6 +85,6 @@ export class Sessions {
       .where(which)
       .returning({ key: sessions.tokenHash });
     for (const { key } of ended) this.watched.delete(key);
-    this.onEnded();
+    for (const told of this.whenEnded) told();
   }
 }

@@ -75,10 +75,11 @@ describe('starting the server', () => {
     expect(copies()).toEqual([]);
     // As an older server left it.
     await again.raw([
-      { sql: 'DROP TABLE password_resets', params: [] },
+      { sql: 'DROP TABLE late_lines', params: [] },
+      { sql: 'ALTER TABLE people DROP COLUMN had_pen', params: [] },
       {
         sql: `DELETE FROM __drizzle_migrations WHERE created_at >=
-          (SELECT created_at FROM __drizzle_migrations ORDER BY created_at LIMIT 1 OFFSET 14)`,
+          (SELECT created_at FROM __drizzle_migrations ORDER BY created_at LIMIT 1 OFFSET 15)`,
         params: [],
       },
     ]);

@@ -37,7 +37,7 @@ export class Door {
     const { name, device, guest } = who;
     this.refuseKeptOut(lesson, device);
     if (lesson.came >= MAX_COMERS) throw new ProblemError('slow-down');
-    const known = await this.nameOf(lesson.course, device);
+    const known = await this.knownName(lesson.course, device);
     const now = Date.now();
     const comes = comesIn(rule, known !== null) && (known !== null || !lesson.keepsOut);
     const person = lesson.add(
@@ -67,6 +67,7 @@ export class Door {
       guest,
       lesson: lesson.id,
       arrivedAt: now,
+      hadPen: trust !== 'look',
     });
     if (door === 'in') await this.remember(lesson, person);
     this.onChange(lesson, [person]);
@@ -110,11 +111,12 @@ export class Door {
     const { door, trust } = moved[0]!;
     await this.db
       .update(people)
-      .set({ door, trust })
+      .set(trust === 'look' ? { door, trust } : { door, trust, hadPen: true })
       .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
   }
 
-  private async nameOf(course: Id, device: string): Promise<string | null> {
+  /** The name under which a browser was let into a course before, if it was. @param device SHA-256 of what it keeps */
+  async knownName(course: Id, device: string): Promise<string | null> {
     const [row] = await this.db
       .select({ name: knownDevices.name })
       .from(knownDevices)

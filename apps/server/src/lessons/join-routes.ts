@@ -24,6 +24,12 @@ const By = z.union([
 ]);
 type By = z.infer<typeof By>;
 
+/** Who waits may say so, with their name. */
+const Look = z.union([
+  z.object({ link: z.string().min(1).max(100), name: PersonName.optional() }),
+  z.object({ code: z.string().min(1).max(100), name: PersonName.optional() }),
+]);
+
 const Entrance = z.object({
   course: z.string(),
   tutor: z.string(),
@@ -78,16 +84,24 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       schema: {
         tags,
         summary: 'Whose lesson a link or code leads to, whether it is open, and when the next is',
-        body: By,
+        body: Look,
         response: { 200: Entrance },
       },
     },
-    async (request) => {
-      const { course, guest } = await find(request.body, request.ip);
+    async (request, reply) => {
+      const { name, ...by } = request.body;
+      const { course, guest } = await find(by, request.ip);
+      const open = app.lessons.ofCourse(course.id) !== undefined;
+      if (!open) {
+        // Whoever waits for it to open is told of to its tutor.
+        const device = deviceOf(request, reply);
+        const known = guest?.guest ?? (await app.lessons.door.knownName(course.id, device));
+        app.waitingRoom.early.seen(course.id, device, name ?? known);
+      }
       return {
         course: course.name,
         tutor: await app.lessons.tutorName(course.tutor),
-        open: app.lessons.ofCourse(course.id) !== undefined,
+        open,
         nextAt: (await app.timetable.nextOfCourse(course.id, Date.now()))?.at ?? null,
         name: before(request, course)?.person.name ?? guest?.guest ?? null,
       };

@@ -39,7 +39,7 @@ export class Pens {
     if (ids.length > 0)
       await this.db
         .update(people)
-        .set({ trust })
+        .set(trust === 'look' ? { trust } : { trust, hadPen: true })
         .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
     if (all) await this.keep(lesson);
   }

@@ -93,6 +93,10 @@ export class Lessons {
     return [...this.open.values()].find((lesson) => lesson.course === course);
   }
 
+  ofTutor(tutor: Id): LiveLesson[] {
+    return [...this.open.values()].filter((lesson) => lesson.tutor === tutor);
+  }
+
   onBoard(board: Id): LiveLesson | undefined {
     return [...this.open.values()].find((lesson) => lesson.board === board);
   }

@@ -52,6 +52,8 @@ export const people = sqliteTable(
     /** SHA-256 of what their browser keeps. */
     device: text(),
     guest: text(),
+    /** Whether they had a pen at any time. */
+    hadPen: integer('had_pen', { mode: 'boolean' }).notNull().default(false),
   },
   (table) => [uniqueIndex('people_by_lesson').on(table.lesson, table.id)],
 );

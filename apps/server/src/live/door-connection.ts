@@ -9,7 +9,7 @@ import { CLOSE } from './close-codes.js';
 const MAX_BYTES = 200;
 
 /** Signs of life: so many a second, and so many at once. */
-const RATE = 1;
+const RATE = 2;
 const AT_ONCE = 20;
 
 /**

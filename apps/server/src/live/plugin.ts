@@ -37,7 +37,7 @@ const CODES: Partial<Record<ProblemCode, number>> = {
  * Who this is; or the reason why not, which a browser can only be told over the open connection,
  * since it hides what a refused upgrade said.
  */
-async function admit(
+export async function admit(
   socket: WebSocket,
   { caught }: Uncaught,
   who: () => Promise<unknown> | unknown,
@@ -68,7 +68,7 @@ export const live = fp(
       ...([bus, app.lessons, app.log, keeping, messagesPerSecond] as const),
       app.uncaught.caught,
     );
-    app.sessions.onEnded = () => service.sessionsEnded();
+    app.sessions.whenEnded.add(() => service.sessionsEnded());
     app.decorate('logs', logs);
     app.decorate('bus', bus);
     app.decorate('live', service);

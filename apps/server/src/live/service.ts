@@ -39,6 +39,10 @@ export class LiveService implements Classroom {
   readonly holding = new Holding(this);
   readonly talking = new Talking(this);
   readonly showing = new Showing(this);
+  /** Called when somebody came to a lesson's door, left it or was let in, and when the lesson is over. */
+  onDoor: (lesson: LiveLesson) => void = () => undefined;
+  /** Called when a lesson was opened. */
+  onOpened: (lesson: LiveLesson) => void = () => undefined;
   readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
 
   constructor(
@@ -252,6 +256,7 @@ export class LiveService implements Classroom {
       this.greet(connection);
     }
     this.tellPeople(lesson);
+    this.onOpened(lesson);
   }
 
   /**
@@ -292,6 +297,30 @@ export class LiveService implements Classroom {
     });
     for (const window of [...this.all]) if (window.lesson === lesson) this.check(window);
     this.doorstep.over(lesson);
+    this.onDoor(lesson);
+  }
+
+  /** Late lines have come of a lesson: its tutor is told on its board, and in a lesson of the course that is open. */
+  lateCame({ course, board }: { readonly course: Id; readonly board: Id }): void {
+    for (const window of new Set([...this.windows(board), ...this.windowsOf(course)]))
+      if (window.role === 'tutor') window.tell({ kind: 'late' });
+  }
+
+  /**
+   * The tutor has added late lines, or left them.
+   * @param device the browser by which they were written, if it is known
+   */
+  lateSettled(of: { readonly course: Id; readonly board: Id }, device: string | null): void {
+    this.lateCame(of);
+    for (const window of this.windowsOf(of.course))
+      if (device && window.lesson?.person(window.person)?.device === device)
+        window.tell({ kind: 'late' });
+  }
+
+  /** Windows in the open lesson of a course. */
+  private windowsOf(course: Id): Iterable<LiveConnection> {
+    const lesson = this.lessons.ofCourse(course);
+    return lesson ? this.windows(lesson.board) : [];
   }
 
   /** Students of this tutor's lessons may look at other things from now on. */
@@ -317,6 +346,7 @@ export class LiveService implements Classroom {
   }
 
   private tellDoor(lesson: LiveLesson): void {
+    this.onDoor(lesson);
     const arrivals = lesson.arrivals();
     for (const connection of this.connections.get(lesson.board) ?? [])
       if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals });

@@ -99,6 +99,11 @@ export const PROBLEMS = {
     'This was amended in another window meanwhile.',
     'Look at what is there now, and write into that.',
   ],
+  'lesson-still-open': [
+    409,
+    'This lesson has no record yet.',
+    'Add the lines to the page, or close the lesson first.',
+  ],
   'lesson-running': [
     409,
     'A lesson is open in this course already.',

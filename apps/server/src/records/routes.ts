@@ -35,9 +35,9 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   async function isKnown(
     request: FastifyRequest,
     reply: FastifyReply,
-    { board, seq }: { readonly board: Id; readonly seq: number },
+    record: { readonly lesson: Id; readonly board: Id; readonly seq: number },
   ): Promise<boolean> {
-    const tag = `"${seq}.${await app.logs.takenOutOf(board, seq)}"`;
+    const tag = `"${await app.records.version(record)}"`;
     reply.header('cache-control', 'private, no-cache').header('etag', tag);
     return request.headers['if-none-match'] === tag;
   }

@@ -6,6 +6,7 @@ import { boards } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
+import { lateEntries } from '../late-lines/late-lines.js';
 import { ProblemError } from '../problems/index.js';
 import type { Attendance, Attended, GoesOn, RecordInfo, Timeline } from './shapes.js';
 import { records } from './tables.js';
@@ -201,11 +202,21 @@ export class Records {
     const first = all.findIndex(({ lesson }) => lesson === record.lesson);
     const entries = first < 0 ? [] : all.slice(first);
     const earlier = first < 0 ? all : all.slice(0, first);
+    const late = await this.late(record);
     return {
       before: fold(emptyBoard(record.board), earlier),
       beforeSeq: earlier.at(-1)?.seq ?? 0,
-      entries,
+      entries: [...entries, ...late],
     };
+  }
+
+  /** What the tutor added to the record after the lesson, of what students had written while their line was away. */
+  private async late({ lesson, seq }: { lesson: string; seq: number }): Promise<KeptEntry[]> {
+    const [row] = await this.db
+      .select({ closedAt: lessons.closedAt })
+      .from(lessons)
+      .where(eq(lessons.id, lesson));
+    return lateEntries(this.db, { lesson, after: seq, at: row?.closedAt ?? 0 });
   }
 
   /** The board on which the lesson was, as it is now. */
@@ -218,10 +229,25 @@ export class Records {
     return { board, title: row.title, same: (await this.logs.lastPlace(board)) <= seq };
   }
 
-  /** The board as it stood when the lesson closed. */
-  async board({ board, seq }: { board: string; seq: number }): Promise<Board> {
-    const loaded = await this.logs.load(board, seq);
+  /** The board as it stood when the lesson closed, with what was added to the record since. */
+  async board(record: { lesson: string; board: string; seq: number }): Promise<Board> {
+    const loaded = await this.logs.load(record.board, record.seq);
     if (!loaded) throw new ProblemError('not-found');
-    return loaded.board;
+    return fold(loaded.board, await this.late(record));
+  }
+
+  /** All that a record is made of, in order. */
+  async whole(record: { lesson: string; board: string; seq: number }): Promise<KeptEntry[]> {
+    const entries = (await this.logs.whole(record.board, record.seq)) ?? [];
+    return [...entries, ...(await this.late(record))];
+  }
+
+  /** Changes whenever something is taken out of a record, or added to it. */
+  async version(record: { lesson: string; board: string; seq: number }): Promise<string> {
+    const [out, late] = await Promise.all([
+      this.logs.takenOutOf(record.board, record.seq),
+      this.late(record),
+    ]);
+    return `${record.seq}.${out}.${late.length}`;
   }
 }

@@ -228,6 +228,11 @@ export class Deleting {
         sql: `DELETE FROM chat_lines WHERE "by" ${LISTED} OR "to" ${LISTED}`,
         params: [list, list],
       },
+      {
+        // What waits is nobody's any more; what lies in a record stays there, as ink does, unless it is taken out.
+        sql: `DELETE FROM late_lines WHERE person ${LISTED}${ink === 'take-out' ? '' : " AND state <> 'record'"}`,
+        params: [list],
+      },
       { sql: `DELETE FROM link_openings WHERE link ${LISTED}`, params: [ids(links)] },
       { sql: `DELETE FROM record_links WHERE id ${LISTED}`, params: [ids(links)] },
       { sql: `DELETE FROM letters WHERE id ${LISTED}`, params: [JSON.stringify(letters)] },

@@ -37,7 +37,7 @@ export async function sealRecord({ port, lesson, files, news }: SealTask): Promi
     if (!record || !row) throw new Error('There is no such record.');
     const logs = new LogStore(db);
     const reader = new Records(db, logs);
-    const entries = (await logs.whole(record.board, record.seq)) ?? [];
+    const entries = await reader.whole(record);
     const board = fold(emptyBoard(record.board), entries);
     const pages = pagesInOrder(board);
     const whole = { from: row.openedAt, to: row.closedAt ?? record.sealedAt };

@@ -4,6 +4,7 @@ export * from './item.js';
 export * from './only-by.js';
 export * from './outline.js';
 export * from './page.js';
+export * from './page-numbers.js';
 export * from './paper.js';
 export * from './sheets.js';
 export * from './snapshot.js';

@@ -25,6 +25,7 @@ export type { ItemTraits } from './item-traits.js';
 export { inParts } from './in-parts.js';
 export { changePage } from './page-change.js';
 export { same, sizeOf } from './same.js';
+export { isWriting } from './writing.js';
 export { MAX_PAGES_AT_ONCE } from './pages.js';
 
 /** Any change to a board. */

@@ -1,9 +1,10 @@
-import { filesOf, ThingSpec } from '../material/index.js';
+import { ThingSpec } from '../material/index.js';
 import { z } from 'zod';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
+import { isWritten } from './writing.js';
 
 /** Lays a thing on a page. The item it makes has the operation's own id. */
 export const itemAdd = operationType({
@@ -23,9 +24,7 @@ export const itemAdd = operationType({
     if (not) return not;
     if (!isOrderKey(item.order)) return 'bad-order';
     if (actor.role === 'tutor') return null;
-    if (item.kind === 'cover') return 'material-tutor';
     // Students write; what is laid under the ink is their tutor's.
-    const written = item.layer === 'ink' && filesOf(item).length === 0 && !item.held && !item.fixed;
-    return written ? null : 'material-tutor';
+    return isWritten(item) ? null : 'material-tutor';
   },
 });

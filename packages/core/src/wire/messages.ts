@@ -4,7 +4,7 @@ import { Id, ids } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
 import { Operation, ToldOperation } from '../ops/index.js';
 import { DoorState, DoorWord, Role, Rules, RulesOver, Trust } from '../permissions/index.js';
-import { Arrival, Machine, Person } from './person.js';
+import { Arrival, Machine, Person, Waiting } from './person.js';
 import { Problem } from './problem.js';
 import { Lamp, Place, Shown } from './showing.js';
 import { ChatLine, ChatTo, MAX_CHAT, Signal } from './talk.js';
@@ -166,6 +166,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('people'), people: z.array(Person) }),
   /** To the tutor: who is at the door, and who was sent out, in order of coming. */
   z.strictObject({ kind: z.literal('door'), arrivals: z.array(Arrival) }),
+  /** Who waits for any of a tutor's lessons, for whatever screen the tutor is on. */
+  z.strictObject({ kind: z.literal('waiting'), who: z.array(Waiting) }),
   /** To someone at the door: where they stand. */
   z.strictObject({ kind: z.literal('door.state'), state: DoorState }),
   z.strictObject({ kind: z.literal('step'), on: z.boolean() }),
@@ -194,6 +196,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('over'), at: z.number() }),
   /** What students may look at of the tutor's materials isn't what it was. */
   z.strictObject({ kind: z.literal('materials') }),
+  /** To the tutor: late lines have come, or wait no more. To a student: the tutor has added theirs, or left them. */
+  z.strictObject({ kind: z.literal('late') }),
   /** A message was not taken; the connection goes on. */
   z.strictObject({ kind: z.literal('problem'), problem: Problem }),
   z.strictObject({ kind: z.literal('pong'), n: z.number().int() }),

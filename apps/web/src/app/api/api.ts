@@ -69,6 +69,12 @@ export class Api {
     return (await (await this.fetch('POST', path, body)).json()) as T;
   }
 
+  /** Sends bytes that are no file. */
+  async sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
+    const body = new Blob([bytes], { type: 'application/octet-stream' });
+    return (await (await this.fetch('POST', path, body)).json()) as T;
+  }
+
   async bytes(path: string): Promise<Uint8Array> {
     return new Uint8Array(await (await this.fetch('GET', path)).arrayBuffer());
   }

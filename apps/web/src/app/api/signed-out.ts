@@ -1,4 +1,5 @@
 import { Injectable } from '@angular/core';
+import { Subject } from 'rxjs';
 
 /**
  * What happens when the server doesn't know any more who is signed in: the session has ended, here or elsewhere. Where
@@ -20,7 +21,9 @@ export class SignedOut {
     };
   }
 
-  /** How often somebody has signed in again. */
+  /** Somebody has signed in again. */
+  readonly again = new Subject<void>();
+  /** How often. */
   times = 0;
 
   /**
@@ -32,7 +35,10 @@ export class SignedOut {
     if (!this.asks) return Promise.resolve(false);
     this.asked ??= this.asks()
       .then((isSignedIn) => {
-        if (isSignedIn) this.times++;
+        if (isSignedIn) {
+          this.times++;
+          this.again.next();
+        }
         return isSignedIn;
       })
       .finally(() => (this.asked = null));

@@ -59,7 +59,7 @@ export class SaveSheet {
   readonly board = input.required<Board>();
   readonly page = input.required<Page>();
   /** Of the page, from 1. */
-  readonly number = input.required<number>();
+  readonly number = input.required<string>();
   readonly papers = input.required<PaperSource>();
   /** Pages of which what is on them is still to come. */
   readonly coming = input<ReadonlyMap<Id, number>>(new Map());

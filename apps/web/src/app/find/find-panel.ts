@@ -11,7 +11,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { pagesInOrder, typedOn, WordIndex } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder, typedOn, WordIndex } from '@cuaderno/core';
 import type { Board, Id, Page, PdfPaper } from '@cuaderno/core';
 import { X } from 'lucide';
 import { Icon } from '../icons/icon';
@@ -46,9 +46,7 @@ export class FindPanel {
   protected readonly icons = { X };
   protected readonly query = signal('');
   protected readonly pages = computed(() => pagesInOrder(this.board()));
-  protected readonly numbers = computed(
-    () => new Map(this.pages().map(({ id }, i) => [id, i + 1])),
-  );
+  protected readonly numbers = computed(() => pageNumbers(this.board()));
   /** Imported pages whose words are still to be read. */
   protected readonly unread = computed(() => {
     this.read();

@@ -46,6 +46,18 @@ import { PendingStore } from './pending-store';
 /** How things stand with the server. */
 export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'door' | 'old';
 
+/** Somebody's operations on a board that came too late. */
+export interface LateWork {
+  readonly board: Id;
+  readonly person: Id;
+  readonly ops: readonly Operation[];
+}
+
+/** Why something isn't taken any more that was allowed when it was done. */
+const TOO_LATE = new Set(
+  ['no-pen', 'pens-in', 'no-such-page'].map((code) => `urn:cuaderno:${code}`),
+);
+
 /** How long an operation may wait for its confirmation before the line is tried anew, in ms. */
 const PATIENCE = 8000;
 /** How long entries may be missing in between before they are asked for, in ms. */
@@ -77,6 +89,8 @@ export class BoardSession {
   /** What is on screen: all that is confirmed, and one's own that isn't yet. */
   readonly board = computed<Board>(() => this.state().view);
   readonly line = signal<LineState>('joining');
+  /** Whether nothing is heard of the server just now, for longer than it should take. */
+  readonly quiet = signal(false);
   /** Whether the server can keep what is written just now. */
   readonly keeps = signal(true);
   readonly me = signal<Id | null>(null);
@@ -114,6 +128,13 @@ export class BoardSession {
     };
   });
   readonly liveInk = new Subject<LiveInkEvent>();
+  /**
+   * What was done while the line was away, and couldn't be taken when it was back: it is kept in this browser until it
+   * has gone to the tutor as late lines.
+   */
+  readonly late = new Subject<LateWork>();
+  /** What waited for the line to come back. */
+  private readonly waited = new Set<Id>();
 
   /** @param idle calls back when nothing else is to be done */
   constructor(
@@ -229,14 +250,18 @@ export class BoardSession {
       case 'open':
         this.link.send({ kind: 'hello', protocol: PROTOCOL, since: this.state().seq });
         break;
+      case 'quiet':
+        this.quiet.set(event.is);
+        break;
       case 'away':
+        this.quiet.set(false);
         this.sent.clear();
         this.pageArrivals.lost();
         this.underWay.forget();
         this.line.set('away');
         break;
       case 'ended':
-        if (event.code === ENDED.over) this.line.set('over');
+        if (event.code === ENDED.over) this.end();
         else if (event.code === ENDED.old) this.line.set('old');
         else if (event.code === ENDED.door) this.line.set('door');
         else {
@@ -270,10 +295,7 @@ export class BoardSession {
         this.confirm(message.at, message.seqs, message.ids);
         break;
       case 'refused':
-        this.settle(message.id);
-        this.state.set(withdraw(this.state(), message.id));
-        this.endInk(message.id);
-        this.problem.set(message.problem);
+        this.refuse(message.id, message.problem);
         break;
       case 'live.ink':
       case 'live.more':
@@ -284,7 +306,7 @@ export class BoardSession {
       }
       case 'over':
         this.room.over();
-        if (this.role() === 'student') this.line.set('over');
+        if (this.role() === 'student') this.end();
         break;
       case 'keeping':
         this.keeps.set(message.on);
@@ -318,6 +340,7 @@ export class BoardSession {
       const ids = new Set(known.map(({ op }) => op.id));
       const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
       const kept = this.store.load().filter(({ id }) => !ids.has(id));
+      for (const { id } of kept) this.waited.add(id);
       this.state.set(
         replica(outline.board, board.seq, [...kept.map((op) => ({ op, stamp })), ...known]),
       );
@@ -326,7 +349,9 @@ export class BoardSession {
     this.line.set('live');
     this.problem.set(null);
     this.resume();
-    this.send(this.state().pending.map(({ op }) => op));
+    const pending = this.state().pending.map(({ op }) => op);
+    for (const { id } of pending) this.waited.add(id);
+    this.send(pending);
     if (this.looking) this.link.send({ kind: 'look', page: this.looking });
     this.askOn();
   }
@@ -389,7 +414,42 @@ export class BoardSession {
 
   private settle(id: Id): void {
     this.sent.delete(id);
+    this.waited.delete(id);
     this.store?.remove(id);
+  }
+
+  /** The server doesn't take it. What waited for the line isn't lost by that: its tutor will see it. */
+  private refuse(id: Id, problem: Problem): void {
+    const op = this.state().pending.find((one) => one.op.id === id)?.op;
+    const isLate =
+      this.role() === 'student' && this.waited.has(id) && TOO_LATE.has(problem.type) && op;
+    if (isLate) this.sent.delete(id);
+    else this.settle(id);
+    this.state.set(withdraw(this.state(), id));
+    this.endInk(id);
+    if (isLate) this.tellLate([op]);
+    else this.problem.set(problem);
+  }
+
+  /** The lesson is over: what hasn't arrived by then is late. */
+  private end(): void {
+    if (this.line() === 'over') return;
+    this.line.set('over');
+    const pending = this.state().pending.map(({ op }) => op);
+    if (pending.length > 0) this.tellLate(pending);
+  }
+
+  private tellLate(ops: readonly Operation[]): void {
+    const [board, person] = [this.board().id, this.me()];
+    if (person) this.late.next({ board, person, ops });
+  }
+
+  /** Those have gone to the tutor, or can go nowhere. */
+  settled(ids: readonly Id[]): void {
+    for (const id of ids) {
+      this.settle(id);
+      this.state.set(withdraw(this.state(), id));
+    }
   }
 
   private noteHistory(): void {

@@ -58,6 +58,8 @@ export class LessonRoom {
   readonly pointed = new Subject<Pointed>();
   /** Goes up when what students may look at has changed. */
   readonly materials = signal(0);
+  /** Goes up when late lines have come, or it was decided about them. */
+  readonly late = signal(0);
 
   /** @param send hands a message to the network; returns whether it could be */
   constructor(private readonly send: (message: ClientMessage) => boolean) {}
@@ -109,6 +111,8 @@ export class LessonRoom {
         return this.pointed.next({ by: message.by, at: message.at });
       case 'materials':
         return this.materials.update((n) => n + 1);
+      case 'late':
+        return this.late.update((n) => n + 1);
     }
   }
 

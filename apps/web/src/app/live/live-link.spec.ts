@@ -81,13 +81,56 @@ describe('the line to the server', () => {
   it('notices a line that is dead without saying so', () => {
     server.line.open();
     pass(8000);
-    expect(server.line.of('ping').length).toBe(2);
+    expect(server.line.of('ping').length).toBeGreaterThan(5);
     server.line.say({ kind: 'pong', n: 0 });
     pass(8000);
     expect(server.lines.length).toBe(1);
-    pass(8000);
+    pass(3000);
     expect(told.at(-1)).toEqual({ kind: 'away' });
     expect(server.lines.length).toBe(2);
+  });
+
+  it('says within two seconds that nothing is heard, and when something is again', () => {
+    server.line.open();
+    server.line.say({ kind: 'over', at: 1 });
+    const quiet = (): boolean[] => told.flatMap((one) => (one.kind === 'quiet' ? [one.is] : []));
+    pass(1700);
+    expect(quiet()).toEqual([]);
+    pass(300);
+    expect(quiet()).toEqual([true]);
+    server.line.say({ kind: 'pong', n: 0 });
+    expect(quiet()).toEqual([true, false]);
+    // Where others write, nobody has to be asked.
+    const asked = server.line.of('ping').length;
+    for (let i = 0; i < 30; i++) {
+      pass(100);
+      server.line.say({ kind: 'over', at: i });
+    }
+    expect(server.line.of('ping').length).toBe(asked);
+    dispatchEvent(new Event('offline'));
+    expect(quiet()).toEqual([true, false, true]);
+  });
+
+  it('waits longer for an answer on a slow line, and says nothing where this machine was busy', () => {
+    server.line.open();
+    const quiet = (): number => told.filter(({ kind }) => kind === 'quiet').length;
+    for (let i = 0; i < 8; i++) {
+      // Each answer takes a second and a half.
+      const asked = server.line.of('ping').length;
+      while (server.line.of('ping').length === asked) pass(100);
+      const { n } = server.line.of('ping').at(-1)!;
+      pass(1500);
+      server.line.say({ kind: 'pong', n });
+    }
+    const before = quiet();
+    pass(2500);
+    expect(quiet()).toBe(before);
+    server.line.say({ kind: 'pong', n: server.line.of('ping').at(-1)!.n });
+    // Half a minute of sleep.
+    now += 30_000;
+    jasmine.clock().tick(250);
+    expect(quiet()).toBe(before);
+    expect(server.lines.length).toBe(1);
   });
 
   it('does not hear an old line any more once it has dialled anew', () => {
@@ -97,7 +140,7 @@ describe('the line to the server', () => {
     pass(1000);
     const count = server.lines.length;
     old!.end();
-    pass(10_000);
+    pass(5000);
     expect(server.lines.length).toBe(count);
   });
 

@@ -6,14 +6,23 @@ import { Subject } from 'rxjs';
 /** First and longest wait before trying again, in ms. */
 const FIRST_WAIT = 200;
 const LONGEST_WAIT = 4000;
-/** How often the line is tried when nothing else passes, and how long without a word it counts as dead. */
-const PING_EVERY = 4000;
+/** How often it is looked how the line is, in ms. */
+const BEAT = 250;
+/** How long nothing may be heard before the server is asked whether it is there, and how often it is asked, in ms. */
+const ASK_AFTER = 750;
+const ASK_EVERY = 1000;
+/** How long without a word the line is quiet on a good line, what is added on a slow one, in round trips, in ms. */
+const QUIET_AFTER = 1900;
+const QUIET_SLOW = 1000;
+/** How long without a word it counts as dead, in ms. */
 const DEAD_AFTER = 10_000;
 
 /** What the connection tells. */
 export type LinkEvent =
   | { readonly kind: 'open' }
   | { readonly kind: 'away' }
+  /** Nothing is heard for longer than it should take, or something is again. */
+  | { readonly kind: 'quiet'; readonly is: boolean }
   /** It ended for good: `code` says why. */
   | { readonly kind: 'ended'; readonly code: number }
   | { readonly kind: 'message'; readonly message: ServerMessage };
@@ -37,6 +46,13 @@ export class LiveLink {
   private readonly pulse: ReturnType<typeof setInterval>;
   private heardAt = 0;
   private pings = 0;
+  private askedAt = 0;
+  /** When those were asked that haven't been answered. */
+  private readonly asked = new Map<number, number>();
+  /** How long an answer took, lately, in ms. */
+  private trip = 0;
+  private quiet = false;
+  private beatAt = 0;
   private done = false;
   /** Whether the server knows nobody here just now: there is no use in dialling before somebody has signed in. */
   private resting = false;
@@ -46,8 +62,9 @@ export class LiveLink {
     private readonly path: string,
     private readonly dial: Dial = (url) => new WebSocket(url),
   ) {
-    this.pulse = setInterval(() => this.beat(), PING_EVERY);
+    this.pulse = setInterval(() => this.beat(), BEAT);
     addEventListener('online', this.tryNow);
+    addEventListener('offline', this.offline);
     document.addEventListener('visibilitychange', this.tryNow);
     this.connect();
   }
@@ -81,6 +98,7 @@ export class LiveLink {
     clearInterval(this.pulse);
     clearTimeout(this.retry);
     removeEventListener('online', this.tryNow);
+    removeEventListener('offline', this.offline);
     document.removeEventListener('visibilitychange', this.tryNow);
     this.socket?.close();
     this.out.complete();
@@ -100,8 +118,10 @@ export class LiveLink {
     socket.onmessage = (event: MessageEvent<ArrayBuffer>) => {
       this.heardAt = performance.now();
       this.wait = FIRST_WAIT;
+      this.tellQuiet(false);
       for (const message of readServerMessages(new Uint8Array(event.data)))
         if (message.kind !== 'pong') this.out.next({ kind: 'message', message });
+        else this.answered(message.n);
     };
     socket.onclose = (event) => this.lost(socket, event.code);
   }
@@ -109,6 +129,8 @@ export class LiveLink {
   private lost(socket: WebSocket | null, code: number): void {
     if (this.done || socket !== this.socket) return;
     this.socket = null;
+    this.asked.clear();
+    this.quiet = false;
     if ((Object.values(ENDED) as number[]).includes(code)) {
       this.resting = code === ENDED.notIn;
       this.out.next({ kind: 'ended', code });
@@ -124,12 +146,42 @@ export class LiveLink {
   private readonly tryNow = (): void => {
     if (this.done || this.resting || document.visibilityState === 'hidden') return;
     if (!this.socket) this.connect();
-    else this.beat();
+    else this.ask(performance.now());
+  };
+
+  /** The machine knows by itself that it has no network. */
+  private readonly offline = (): void => {
+    if (this.isOpen) this.tellQuiet(true);
   };
 
   private beat(): void {
+    const now = performance.now();
+    // Where this machine itself was busy, or asleep, what came meanwhile is still to be read.
+    const wasBusy = now - this.beatAt > 4 * BEAT;
+    this.beatAt = now;
     if (!this.socket) return;
-    if (performance.now() - this.heardAt > DEAD_AFTER) this.reconnect();
-    else this.send({ kind: 'ping', n: this.pings++ });
+    const silent = now - this.heardAt;
+    if (silent > DEAD_AFTER && !wasBusy) return this.reconnect();
+    if (silent > ASK_AFTER && now - this.askedAt >= ASK_EVERY) this.ask(now);
+    if (!wasBusy && silent > Math.max(QUIET_AFTER, QUIET_SLOW + 2 * this.trip) && this.isOpen)
+      this.tellQuiet(true);
+  }
+
+  private ask(now: number): void {
+    if (!this.send({ kind: 'ping', n: this.pings })) return;
+    this.askedAt = now;
+    this.asked.set(this.pings++, now);
+  }
+
+  private answered(n: number): void {
+    const at = this.asked.get(n);
+    if (at !== undefined) this.trip = (this.trip + performance.now() - at) / 2;
+    for (const earlier of this.asked.keys()) if (earlier <= n) this.asked.delete(earlier);
+  }
+
+  private tellQuiet(is: boolean): void {
+    if (is === this.quiet) return;
+    this.quiet = is;
+    this.out.next({ kind: 'quiet', is });
   }
 }

@@ -1,7 +1,7 @@
 import { encodeStroke, newId, operation } from '@cuaderno/core';
 import type { Operation } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
-import { PendingStore } from './pending-store';
+import { keptByPeople, PendingStore } from './pending-store';
 
 describe('what waits to be confirmed', () => {
   const board = newId();
@@ -37,6 +37,22 @@ describe('what waits to be confirmed', () => {
     expect(new PendingStore(board, me).load().map(({ id }) => id)).toEqual([b.id]);
     expect(new PendingStore(board, newId()).load()).toEqual([]);
     expect(new PendingStore(newId(), me).load()).toEqual([]);
+  });
+
+  it('is found by board and person, whoever was here', () => {
+    const other = newId();
+    for (const person of [me, other]) {
+      new PendingStore(board, person).add(line(1));
+      new PendingStore(board, person).add(line(2));
+    }
+    localStorage.setItem('cuaderno.margin', 'open');
+    localStorage.setItem('cuaderno.pending.half', 'x');
+    expect(keptByPeople()).toEqual(
+      jasmine.arrayWithExactContents([
+        { board, person: me },
+        { board, person: other },
+      ]),
+    );
   });
 
   it('passes over what was damaged', () => {

@@ -14,6 +14,17 @@ function toBytes(text: string): Uint8Array {
   return Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
 }
 
+/** On which boards and as whom something was done in this browser that the server has not confirmed. */
+export function keptByPeople(storage: Storage = lasting): { board: Id; person: Id }[] {
+  const found = new Map<string, { board: Id; person: Id }>();
+  for (let i = 0; i < storage.length; i++) {
+    const [app, pending, board, person, place] = storage.key(i)!.split('.');
+    if (`${app}.${pending}` === PREFIX && board && person && place)
+      found.set(`${board}.${person}`, { board, person });
+  }
+  return [...found.values()];
+}
+
 /**
  * Operations that the server has not confirmed, kept on this machine so that a reload in the
  * middle of a break loses no line. Written the moment the pen lifts: there may be no later.

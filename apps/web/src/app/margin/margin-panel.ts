@@ -25,7 +25,7 @@ import { TextEditor } from '../rich-text/text-editor';
 })
 export class MarginPanel {
   readonly page = input.required<Page>();
-  readonly number = input.required<number>();
+  readonly number = input.required<string>();
   readonly changed = output<{ readonly page: string; readonly margin: RichText }>();
   protected readonly icons = { EyeOff };
   protected readonly text = computed(() => this.page().margin ?? []);

@@ -120,12 +120,31 @@ export class LessonNotes {
   protected async load(): Promise<void> {
     this.trouble.set(null);
     try {
-      this.versions.set(null);
-      await this.fetch();
       this.drafts.set(this.kept.of(this.lesson()));
-      if (this.writes()) for (const { kind } of KINDS) if (!this.drafts()[kind]) this.begin(kind);
+      // Whoever writes can do so at once: what there is of it comes under what they have written by then.
+      this.versions.set(this.writes() ? [] : null);
+      if (this.writes()) this.beginAll();
+      await this.fetch();
+      if (this.writes()) this.takeUp();
     } catch (error) {
       this.trouble.set(troubleOf(error));
+    }
+  }
+
+  private beginAll(): void {
+    for (const { kind } of KINDS) if (!this.drafts()[kind]) this.begin(kind);
+  }
+
+  /** What was kept of the lesson has come: it stands in fields where nothing was written yet, else beside them. */
+  private takeUp(): void {
+    for (const { kind, newest, draft } of this.notes()) {
+      if (!newest || draft?.follows === newest.id) continue;
+      if (!draft || draft.text === '') this.begin(kind);
+      else {
+        this.put(kind, { ...draft, follows: newest.id });
+        if (draft.text.trim() !== newest.text)
+          this.overtaken.update((set) => new Set(set).add(kind));
+      }
     }
   }
 

@@ -10,6 +10,14 @@ describe('the notice of the line', () => {
     expect(document.querySelector('[role=status]')).toBeNull();
   });
 
+  it('says so at once where the server doesn’t answer, before the line counts as away', async () => {
+    const screen = await Screen.show(LineNotice, { state: 'live', quiet: true }, {});
+    expect(screen.text).toContain('doesn’t answer just now. Write on');
+    screen.fixture.componentRef.setInput('quiet', false);
+    await screen.settles();
+    expect(screen.text).toBe('');
+  });
+
   it('is calm while the line is away, and counts what waits', async () => {
     const screen = await Screen.show(LineNotice, { state: 'away', waiting: 0 }, {});
     expect(screen.text).toContain('Write on: all is kept here');

@@ -24,10 +24,14 @@ export class LineNotice {
   /** Whether the server can keep what is written. */
   readonly keeps = input(true);
   readonly waiting = input(0);
+  /** Whether nothing has been heard of the server for longer than it takes. */
+  readonly quiet = input(false);
 
   protected readonly words = computed(() => {
     if (this.state() === 'live' && !this.keeps())
       return 'There is no room left on the tutor’s disk. Writing rests until there is; what you wrote is kept here.';
+    if (this.state() === 'live' && this.quiet())
+      return 'The server doesn’t answer just now. Write on: all is kept here and sent when it does.';
     if (this.state() !== 'away') return null;
     const n = this.waiting();
     const lines = n === 0 ? '' : n === 1 ? ' One change waits.' : ` ${n} changes wait.`;

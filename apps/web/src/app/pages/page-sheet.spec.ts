@@ -19,7 +19,7 @@ describe('the sheet on which a page’s paper is chosen', () => {
 
   async function ask(spec: PageSpec, count = 1): Promise<void> {
     chosen = [];
-    screen = await Screen.show(PageSheet, { page: spec, number: 3, count }, {});
+    screen = await Screen.show(PageSheet, { page: spec, number: '3', count }, {});
     screen.fixture.componentInstance.chosen.subscribe((dress) => chosen.push(dress));
     await screen.settles();
   }

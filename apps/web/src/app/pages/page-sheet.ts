@@ -49,7 +49,7 @@ export type PageDress = { name?: string; paper: Paper; forNew: boolean } & PageS
 })
 export class PageSheet {
   readonly page = input.required<PageSpec>();
-  readonly number = input.required<number>();
+  readonly number = input.required<string>();
   /** How many pages are dressed, this one and others. */
   readonly count = input(1);
   readonly chosen = output<PageDress>();

@@ -103,7 +103,7 @@ describe('the page strip', () => {
   });
 
   it('offers to show what is held back, and says so to who can’t see it', async () => {
-    expect(screen.button('Page 4, Page 4, held back')).toBeDefined();
+    expect(screen.button('Page (4), Page 4, held back')).toBeDefined();
     expect(screen.button('Show it now')).toBeUndefined();
     screen.fixture.componentRef.setInput('current', ids[3]);
     await screen.settles();

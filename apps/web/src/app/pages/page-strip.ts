@@ -22,7 +22,7 @@ import {
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
-import { pagesInOrder } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import {
   ArrowUpToLine,
@@ -98,6 +98,16 @@ export class PageStrip {
     NotebookPen,
   };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
+  /** As the class counts them; those held back in brackets. */
+  protected readonly numbers = computed(() => pageNumbers(this.board()));
+  protected readonly shownCount = computed(() => this.pages().filter(({ held }) => !held).length);
+  /** Of the page in view, for the field in which another can be typed. */
+  protected readonly number = computed(
+    () =>
+      this.numbers()
+        .get(this.current() ?? '')
+        ?.replace(/[()]/g, '') ?? '1',
+  );
   protected readonly place = computed(
     () => this.pages().findIndex(({ id }) => id === this.current()) + 1,
   );
@@ -193,9 +203,11 @@ export class PageStrip {
   }
 
   protected jump(field: HTMLInputElement): void {
-    const page = this.pages()[Number(field.value) - 1];
+    const wanted = String(Number(field.value));
+    const is = (label: string) => this.pages().find(({ id }) => this.numbers().get(id) === label);
+    const page = is(wanted) ?? is(`(${wanted})`);
     if (page) this.chosen.emit(page.id);
-    else field.value = String(this.place());
+    else field.value = this.number();
   }
 
   protected turn(by: 1 | -1): void {

@@ -16,7 +16,7 @@ import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
 import { SheetPainters } from '../stage/sheet-painter';
 
-/** Width of the picture, in CSS px. */
+/** Width of the picture unless it is said otherwise, in CSS px. */
 const WIDTH = 112;
 /** Longest that is waited for a moment in which nothing else is to be done, in ms. */
 const IDLE_WAIT = 1000;
@@ -47,6 +47,8 @@ const PIECE = 8;
 export class PageThumb {
   readonly page = input.required<Page>();
   readonly papers = input.required<PaperSource>();
+  /** In CSS px. */
+  readonly across = input(WIDTH);
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly inView = signal(false);
@@ -68,7 +70,7 @@ export class PageThumb {
       const { width, height } = this.page();
       const { nativeElement: canvas } = this.canvas();
       // The height is right before anything is drawn: the strip never jumps.
-      const pixels = Math.round(WIDTH * devicePixelRatio);
+      const pixels = Math.round(this.across() * devicePixelRatio);
       const rows = Math.max(1, Math.round((pixels * height) / width));
       if (canvas.width !== pixels || canvas.height !== rows) {
         canvas.width = pixels;

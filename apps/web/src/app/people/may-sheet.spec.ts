@@ -21,7 +21,7 @@ describe('what students may do', () => {
       courseRules: {},
       boardRules: {},
       pageRules: { trust: 'look' },
-      number: 3,
+      number: '3',
       first,
     }))
       fixture.componentRef.setInput(name, value);

@@ -49,7 +49,7 @@ export class MaySheet {
   readonly boardRules = input.required<Rules>();
   readonly pageRules = input.required<Rules>();
   /** Number of the page in view. */
-  readonly number = input.required<number>();
+  readonly number = input.required<string>();
   /** What it is opened for. */
   readonly first = input<MayLevel>('all');
   readonly said = output<MayWord>();

@@ -41,7 +41,7 @@ export type PersonWish =
 export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
   /** Number of each page, by its id. */
-  readonly numbers = input<ReadonlyMap<Id, number>>(new Map());
+  readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
   /** What the class has: who comes late has it too. */

@@ -1,37 +1,75 @@
-import { ChangeDetectionStrategy, Component, CSP_NONCE, inject, signal } from '@angular/core';
-import { RouterOutlet } from '@angular/router';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  CSP_NONCE,
+  DestroyRef,
+  inject,
+  signal,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import { PrimeNG } from 'primeng/config';
 import { paperAndInk } from '../theme/theme';
+import { filter } from 'rxjs';
+import { SignedOut } from '../api/signed-out';
 import { Reminder } from '../timetable/reminder';
+import { WaitingLine } from '../waiting/waiting-line';
+import { WhoWaits } from '../waiting/who-waits';
 import { SignInAgain } from './sign-in/sign-in-again';
 
 /** Around all screens of the tutor: loads what only they use. */
 @Component({
   selector: 'cua-tutor-frame',
-  imports: [Reminder, RouterOutlet, SignInAgain],
+  imports: [Reminder, RouterOutlet, SignInAgain, WaitingLine],
   template: `
-    <cua-reminder (said)="reminded.set($event)" />
+    <div class="lines">
+      <cua-reminder (said)="reminded.set($event)" />
+      <!-- A board says so in its own bar: nothing may move the page. -->
+      @if (waits.board() === null) {
+        <cua-waiting-line />
+      }
+    </div>
     <cua-sign-in-again />
     <router-outlet />
   `,
   styles: `
-    :host(.reminded) {
+    :host(.lined) {
       display: grid;
       grid-template-rows: auto 0 0 minmax(0, 1fr);
       height: 100%;
     }
   `,
-  host: { '[class.reminded]': 'reminded()' },
+  host: { '[class.lined]': 'reminded() || isWaited()' },
+  providers: [WhoWaits],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TutorFrame {
+  protected readonly waits = inject(WhoWaits);
   /** Whether a line stands above the screen. */
   protected readonly reminded = signal(false);
+  protected readonly isWaited = computed(
+    () => this.waits.board() === null && this.waits.elsewhere().length > 0,
+  );
 
   constructor() {
     inject(PrimeNG).setConfig({
       theme: { preset: paperAndInk, options: { darkModeSelector: 'system', cssLayer: false } },
       csp: { nonce: inject(CSP_NONCE) ?? undefined },
     });
+    const router = inject(Router);
+    const follow = (): void =>
+      this.waits.board.set(/^\/boards\/([^/?#]+)/.exec(router.url)?.[1] ?? null);
+    router.events
+      .pipe(
+        filter((event) => event instanceof NavigationEnd),
+        takeUntilDestroyed(),
+      )
+      .subscribe(follow);
+    follow();
+    inject(SignedOut)
+      .again.pipe(takeUntilDestroyed())
+      .subscribe(() => this.waits.resume());
+    inject(DestroyRef).onDestroy(() => this.waits.close());
   }
 }

@@ -70,6 +70,27 @@ describe('what a window shows of a board', () => {
     }
   });
 
+  it('is the page that was gone to, however many are seen, until the board is moved by hand', () => {
+    const upright = windowOf(560, 1100);
+    upright.zoomTo(0.4);
+    const [first, , third, fourth, , last] = list.map(({ id }) => id) as [string, ...string[]];
+    for (const page of [first, third!, last!, first]) {
+      upright.goTo(page);
+      expect(upright.page()).toBe(page);
+      expect(upright.part!.page).toBe(page);
+    }
+    upright.turn(2);
+    expect(upright.page()).toBe(third!);
+    // What is found elsewhere on the way is what is looked at.
+    upright.reveal(fourth!, { x: 10, y: 10 });
+    expect(upright.page()).toBe(fourth!);
+    upright.goTo(first);
+    upright.resized();
+    expect(upright.page()).toBe(first);
+    upright.pan(0, -1);
+    expect(upright.page()).toBe(list[1]!.id);
+  });
+
   it('can’t be moved by itself while it follows, and can afterwards', async () => {
     const leads = windowOf(1000, 700);
     leads.goTo(list[1]!.id);

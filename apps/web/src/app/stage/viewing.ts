@@ -15,6 +15,9 @@ const NO_PAGE = 0.08;
 /** The smallest zoom of what another window shows, in CSS px a point. */
 const LEAST = 0.001;
 
+/** So much of the window messages may take below the page before it is fitted anew, in CSS px: two or three of them. */
+const MESSAGES = 110;
+
 /** Part of the way that a window which follows another goes with each frame. */
 const GLIDE = 0.35;
 /** Windows away from where one is beyond which one is there at once. */
@@ -26,12 +29,19 @@ const STILL = matchMedia('(prefers-reduced-motion: reduce)');
 export class Viewing {
   /** CSS pixels a point. */
   readonly zoom = signal(1);
-  /** The page in the middle of the window. */
+  /** The page in view: the one that was gone to, until the board is moved by hand; else the one in the middle. */
   readonly page = signal<Id | null>(null);
+  /** The size of the window for which the board was laid into it last. */
+  private fitted: Size = { width: 0, height: 0 };
   private run: Run = layOut([]);
   private here: Camera = { x: 0, y: 0, zoom: 1 };
   /** What stays in the window when its size changes; `null` where somebody chose a zoom. */
   private fit: 'width' | 'page' | null = 'width';
+  /**
+   * The page that was gone to. On an upright tablet three pages are seen at once, and the one in the middle isn't the
+   * one whose picture was touched: what is done then is done to that one.
+   */
+  private chosen: Id | null = null;
   /** The page to go to as soon as it is laid out. */
   private waiting: Id | null = null;
   /** Whose view this window follows: then it can't be moved by itself. */
@@ -41,7 +51,7 @@ export class Viewing {
   /**
    * @param size of the window, in CSS px
    * @param moved called after anything moved or changed
-   * @param shown called when another page is in the middle of the window
+   * @param shown called when another page is in view
    */
   constructor(
     private readonly size: () => Size,
@@ -96,7 +106,7 @@ export class Viewing {
     return pagesNear(this.run, y, y + this.size().height / zoom, area);
   }
 
-  /** What the window shows, told from the page in its middle. */
+  /** What the window shows, told from the page in view. */
   get part(): View | null {
     const middle = this.placed(this.page() ?? '');
     if (!middle) return null;
@@ -121,6 +131,7 @@ export class Viewing {
   /** Shows what another window shows, once. */
   show(view: View): void {
     this.fit = null;
+    this.chosen = null;
     this.glideTo(view);
   }
 
@@ -146,6 +157,7 @@ export class Viewing {
       shownWidth >= placed.page.width || !inside
         ? placed.x + (placed.page.width - shownWidth) / 2
         : this.here.x;
+    if (!this.led) this.chosen = page;
     this.set({ x, y: placed.y - GAP, zoom });
   }
 
@@ -156,10 +168,12 @@ export class Viewing {
   }
 
   toStart(): void {
+    this.chosen = null;
     this.set({ ...this.here, y: 0 });
   }
 
   toEnd(): void {
+    this.chosen = null;
     this.set({ ...this.here, y: Infinity });
   }
 
@@ -182,11 +196,17 @@ export class Viewing {
   zoomTo(zoom: number, around?: Point): void {
     const { width, height } = this.size();
     this.fit = null;
+    this.chosen = null;
     this.set(zoomAt(this.here, around ?? { x: width / 2, y: height / 2 }, zoom, this.smallest));
   }
 
   /** @param dx how far the board is moved, in CSS px */
   pan(dx: number, dy: number): void {
+    this.chosen = null;
+    this.shift(dx, dy);
+  }
+
+  private shift(dx: number, dy: number): void {
     const { x, y, zoom } = this.here;
     if (dx !== 0 && this.fit === 'width' && Math.abs(dx) > Math.abs(dy)) this.fit = null;
     this.set({ x: x - dx / zoom, y: y - dy / zoom, zoom });
@@ -196,15 +216,21 @@ export class Viewing {
   pinch(middle: Point, dx: number, dy: number, factor: number): void {
     const { x, y, zoom } = this.here;
     this.fit = null;
+    this.chosen = null;
     const moved = { x: x - dx / zoom, y: y - dy / zoom, zoom };
     this.set(zoomAt(moved, middle, zoom * factor, this.smallest));
   }
 
   /** The window has another size. */
   resized(): void {
+    const { width, height } = this.size();
+    const [wider, higher] = [width - this.fitted.width, height - this.fitted.height];
     if (this.led) this.move(this.cameraFor(this.led) ?? this.here, LEAST);
+    // A message has come or gone below the page: the page stays under the pen.
+    else if (wider === 0 && Math.abs(higher) <= MESSAGES) return this.set(this.here);
     else if (this.fit) this.applyFit();
     else this.set(this.here);
+    this.fitted = { width, height };
   }
 
   /** The middle of what the window shows of the page in view, in points on that page. */
@@ -237,16 +263,20 @@ export class Viewing {
     const at = this.locate(page, p);
     if (!at) return;
     const { x, y } = panToShow(at, this.size());
-    this.pan(x, y);
+    if (!this.led) this.chosen = page;
+    this.shift(x, y);
   }
 
   /** Says which page is in view now. */
   settle(): void {
     const { y, zoom } = this.here;
-    const middle = pageAt(this.run, y + Math.min(this.size().height / zoom / 2, this.run.height));
-    if (!middle || middle.page.id === this.page()) return;
-    this.page.set(middle.page.id);
-    this.shown(middle.page.id);
+    const seen = this.size().height / zoom;
+    const chosen = this.placed(this.chosen ?? '');
+    const isSeen = chosen && chosen.y < y + seen && chosen.y + chosen.page.height > y;
+    const page = isSeen ? chosen : pageAt(this.run, y + Math.min(seen / 2, this.run.height));
+    if (!page || page.page.id === this.page()) return;
+    this.page.set(page.page.id);
+    this.shown(page.page.id);
   }
 
   private applyFit(): void {

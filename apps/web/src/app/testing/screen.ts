@@ -31,6 +31,10 @@ export class PretendApi {
     return this.answer(`GET ${path}`, undefined);
   }
 
+  sendBytes(path: string, bytes: Uint8Array): Promise<unknown> {
+    return this.answer(`POST ${path}`, bytes);
+  }
+
   upload(
     path: string,
     file: Blob,

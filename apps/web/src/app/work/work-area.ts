@@ -36,6 +36,7 @@ import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
+import { isModalOpen } from '../popup/modal';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
@@ -428,7 +429,8 @@ export class WorkArea {
 
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    if (this.away() || isField(event.target)) return;
+    // Letters for a dialog that is just coming are no tools.
+    if (this.away() || isField(event.target) || isModalOpen()) return;
     const key = event.key.toLowerCase();
     if (key === 'pageup' || key === 'pagedown') {
       // Whatever has the focus; the stage has turned already where it has.

@@ -15,7 +15,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
+import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course, Lifted } from '../../api/shapes';
@@ -23,6 +23,8 @@ import { lasting, remember } from '../../browser/storage';
 import { SaveSheet } from '../../export/save-sheet';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
+import { LateSheet } from '../../late-lines/late-sheet';
+import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
@@ -41,6 +43,7 @@ import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
+import { WaitingLink } from '../../waiting/waiting-link';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
 import { LessonAside } from './lesson-aside';
@@ -63,6 +66,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     ChooserPanel,
     FindPanel,
     Icon,
+    LateSheet,
     LeaveSheet,
     LessonAside,
     LessonBar,
@@ -75,6 +79,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     ReportSheet,
     RouterLink,
     SaveSheet,
+    WaitingLink,
     WorkArea,
   ],
   templateUrl: './board.html',
@@ -105,6 +110,7 @@ export class BoardScreen {
     goTo: (page) => this.area()?.goTo(page),
   });
   protected readonly icons = {
+    Clock,
     DoorOpen,
     Download,
     FolderOpen,
@@ -139,6 +145,16 @@ export class BoardScreen {
   });
   /** For whom or what it is being said what may be done. */
   protected readonly saying = signal<MayLevel | null>(null);
+
+  private readonly waitingLate = inject(WaitingLateLines);
+  /** Late lines that wait to be looked at and would lie on this board. */
+  protected readonly lateHere = computed(() =>
+    this.waitingLate.list().filter(({ board }) => board === this.board()),
+  );
+  protected readonly lateCount = computed(() =>
+    this.lateHere().reduce((sum, { count }) => sum + count, 0),
+  );
+  protected readonly lookingAtLate = signal(false);
 
   protected readonly title = computed(
     () => this.session()?.board().title || this.info()?.title || '',
@@ -193,6 +209,13 @@ export class BoardScreen {
       const [board, ready, lesson] = [this.board(), this.session()?.ready(), this.lesson()?.id];
       // What was written in a lesson is known when it is over.
       if (ready) untracked(() => void this.loadWriters(board, lesson));
+    });
+    effect(() => {
+      // Also when the line is back: what was said meanwhile was missed.
+      const session = this.session();
+      if (session?.line() !== 'live') return;
+      session.room.late();
+      untracked(() => void this.waitingLate.load());
     });
     effect(() => this.nameField()?.nativeElement.select());
     inject(DestroyRef).onDestroy(() => {

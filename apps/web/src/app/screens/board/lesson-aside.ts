@@ -39,7 +39,7 @@ import { JoinCard } from '../../way-in/join-card';
 })
 export class LessonAside {
   readonly session = input.required<BoardSession>();
-  readonly numbers = input.required<ReadonlyMap<Id, number>>();
+  readonly numbers = input.required<ReadonlyMap<Id, string>>();
   readonly course = input<Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode'> | null>(null);
   /** What is wished of the board: to go somewhere, to wipe, to say what may be done. */
   readonly wished = output<PersonWish>();

@@ -4,6 +4,7 @@ import {
   copyPages,
   dressPages,
   movePages,
+  pageNumbers,
   pagesInOrder,
   removePages,
 } from '@cuaderno/core';
@@ -39,7 +40,7 @@ export class PageDesk {
   private readonly board = computed<Board | null>(() => this.desk.session()?.board() ?? null);
   readonly numbers = computed(() => {
     const board = this.board();
-    return new Map(board ? pagesInOrder(board).map(({ id }, i) => [id, i + 1]) : []);
+    return board ? pageNumbers(board) : new Map<Id, string>();
   });
   /** The page in view. */
   readonly page = computed(() => this.board()?.pages.get(this.desk.page() ?? '') ?? null);

@@ -77,7 +77,8 @@ export class DoorScreen {
     if (event.kind === 'away') this.away.set(true);
     else if (event.kind === 'open') this.away.set(false);
     else if (event.kind === 'ended') this.state.set(event.code === ENDED.over ? 'over' : 'gone');
-    else if (event.message.kind === 'door.state') this.state.set(event.message.state);
+    else if (event.kind === 'message' && event.message.kind === 'door.state')
+      this.state.set(event.message.state);
   }
 }
 

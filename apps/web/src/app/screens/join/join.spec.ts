@@ -39,6 +39,29 @@ describe('a student’s way in', () => {
     expect(screen.text).toContain('by your clock');
   });
 
+  it('tells the tutor who waits, and lets them go on typing as the lesson opens', async () => {
+    let open = false;
+    const screen = await Screen.show(
+      JoinScreen,
+      { link: 'abc' },
+      { 'POST /join/look': () => ({ ...DOOR, open }) },
+    );
+    const field = screen.element.querySelector('input')!;
+    field.value = 'Íd';
+    open = true;
+    screen.fixture.componentInstance['look']();
+    await screen.settles();
+    expect(screen.element.querySelector('input')).toBe(field);
+    expect(field.value).toBe('Íd');
+    expect(screen.button('Go in')).toBeDefined();
+    open = false;
+    screen.fixture.componentInstance['look']();
+    await screen.settles();
+    await screen.send('name', 'Ída');
+    expect(screen.api.asked.at(-1)!.body).toEqual({ link: 'abc', name: 'Ída' });
+    expect(screen.text).toContain('is told that you are here, Ída.');
+  });
+
   it('knows who was here before', async () => {
     const known = { ...DOOR, name: 'Noor' };
     const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': known });

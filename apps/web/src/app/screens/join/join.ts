@@ -11,6 +11,8 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
+import { LateOffers } from '../../late-lines/late-offers';
+import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { whenIdle } from '../../browser/when-idle';
 import { sayWhen, sayZone } from '../../time/say-time';
 import { FirstFocus } from '../first-focus';
@@ -36,7 +38,7 @@ const DEAD = new Set(['no-such-lesson', 'course-retired']);
 /** A student's way in: the code, if there was no link; then a first name, and nothing else. */
 @Component({
   selector: 'cua-join',
-  imports: [FirstFocus, RouterLink],
+  imports: [FirstFocus, OwnLateNotice, RouterLink],
   templateUrl: './join.html',
   styleUrl: './join.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -54,13 +56,20 @@ export class JoinScreen {
   protected readonly trouble = signal<Trouble | null>(null);
   /** The link leads nowhere: it was mistyped, or is no longer in use. */
   protected readonly dead = signal(false);
+  /** The name of somebody who waits, once they have told their tutor that they are here. */
+  protected readonly said = signal('');
+  private readonly late = inject(LateOffers);
+  private offered = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     effect(() => {
       if (this.link()) untracked(() => void this.look());
     });
-    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.timer);
+      this.late.rest();
+    });
     // While a name is typed, the lesson's own code comes in.
     const callOff = whenIdle(
       () =>
@@ -89,16 +98,30 @@ export class JoinScreen {
     }
   }
 
+  /** Somebody waits for the lesson to open, and says so. */
+  protected sayHere(name: string): void {
+    this.said.set(name.trim());
+    void this.look();
+  }
+
   protected async look(): Promise<void> {
     clearTimeout(this.timer);
     const link = this.link();
     this.dead.set(false);
     try {
-      const entrance = await this.api.post<Entrance>('/join/look', this.by());
+      const entrance = await this.api.post<Entrance>('/join/look', {
+        ...this.by(),
+        ...(this.said() ? { name: this.said() } : {}),
+      });
       this.entrance.set(entrance);
       this.trouble.set(null);
       if (link) rememberWay(link);
-      if (!entrance.open) this.timer = setTimeout(() => void this.look(), KNOCK);
+      if (!entrance.open) {
+        this.timer = setTimeout(() => void this.look(), KNOCK);
+        // Before an open one is gone into, what belongs there goes by that.
+        if (!this.offered) void this.late.offerKept(null);
+        this.offered = true;
+      }
     } catch (error) {
       this.trouble.set(troubleOf(error));
       this.dead.set(error instanceof ApiError && DEAD.has(error.code));

@@ -17,7 +17,10 @@ import { addPageBeside, whyTrust } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { Icon } from '../../icons/icon';
+import { LateOffers } from '../../late-lines/late-offers';
+import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { BoardSession } from '../../live/board-session';
+import type { LateWork } from '../../live/board-session';
 import { PageTurner } from '../../pages/page-turner';
 import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
@@ -31,6 +34,9 @@ import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { wayBack } from '../join/way-back';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
+
+/** For how long late work is gathered before it is offered, in ms. */
+const GATHER = 150;
 
 interface StudentLesson {
   readonly course: string;
@@ -46,6 +52,7 @@ interface StudentLesson {
     ClassStrip,
     Icon,
     LessonClock,
+    OwnLateNotice,
     PageTurner,
     ReadingRoom,
     RouterLink,
@@ -115,8 +122,13 @@ export class LessonScreen {
   protected readonly line = computed(() => this.session()?.line() ?? 'joining');
   protected readonly ended = computed(() => this.over() || this.line() === 'over');
 
-  /** What was done here and has not arrived. */
-  protected readonly unsent = computed(() => this.session()?.unconfirmed() ?? 0);
+  /** What was done here, now or on an earlier visit, and has not arrived. */
+  protected readonly unsent = computed(() =>
+    Math.max(this.session()?.unconfirmed() ?? 0, this.late.stuck()),
+  );
+  protected readonly late = inject(LateOffers);
+  /** Late work by its person, until it is offered together. */
+  private lateWork: LateWork[] = [];
 
   constructor() {
     void pdfJs();
@@ -136,17 +148,50 @@ export class LessonScreen {
       // Sent out: what happens next is said at the door.
       if (this.line() === 'door') untracked(() => void this.toDoor());
     });
+    effect(() => {
+      // What earlier visits have left, and what became of what was late.
+      const session = this.session();
+      if (session?.line() !== 'live') return;
+      const me = session.me();
+      untracked(() => void this.late.offerKept(me));
+    });
+    effect(() => {
+      if (this.session()?.room.late()) untracked(() => void this.late.load());
+    });
+    effect(() => {
+      if (this.over()) untracked(() => void this.late.offerKept(null));
+    });
+    const done = this.late.done.subscribe((ids) => this.session()?.settled(ids));
     inject(DestroyRef).onDestroy(() => {
+      done.unsubscribe();
+      this.late.rest();
       this.session()?.close();
       this.papers.close();
     });
+  }
+
+  /** What is refused one by one goes to the tutor together. */
+  private takeLate(work: LateWork): void {
+    this.lateWork.push(work);
+    if (this.lateWork.length === 1) setTimeout(() => void this.offerLate(), GATHER);
+  }
+
+  private async offerLate(): Promise<void> {
+    const [first, ...rest] = this.lateWork;
+    this.lateWork = [];
+    const ops = [...first!.ops, ...rest.flatMap((work) => work.ops)];
+    // Out of reach, it stays in this browser and goes when there is a connection.
+    await this.late.offer(first!.board, first!.person, ops).catch(() => undefined);
+    if (this.ended()) await this.late.offerKept(null);
   }
 
   protected async enter(): Promise<void> {
     this.trouble.set(null);
     try {
       this.lesson.set(await this.api.get<StudentLesson>('/lesson'));
-      this.session.set(new BoardSession('/live/lesson'));
+      const session = new BoardSession('/live/lesson');
+      session.late.subscribe((work) => this.takeLate(work));
+      this.session.set(session);
     } catch (error) {
       if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
       else if (error instanceof ApiError && error.code === 'at-the-door') await this.toDoor();

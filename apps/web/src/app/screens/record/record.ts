@@ -35,6 +35,8 @@ import type { Attendance, BoardInfo, RecordInfo, RecordOpened, Timeline } from '
 import { CopySheet } from '../../copying/copy-sheet';
 import type { CopySource } from '../../copying/copy-sheet';
 import { LessonFiguresPanel } from '../../figures/lesson-figures';
+import { LateSheet } from '../../late-lines/late-sheet';
+import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
 import { LinksSheet } from '../../record-links/links-sheet';
 import { MediaLayer } from '../../media/media-layer';
 import { LessonNotes } from '../../notes/lesson-notes';
@@ -77,6 +79,7 @@ const NONE: readonly Drawing[] = [];
     LessonFiguresPanel,
     LessonNotes,
     LessonTimeline,
+    LateSheet,
     LinksSheet,
     MediaLayer,
     MenuModule,
@@ -231,6 +234,15 @@ export class RecordScreen {
     return (id: Id): Signer | null => signers.get(id) ?? null;
   });
   protected readonly trouble = signal<Trouble | null>(null);
+  private readonly waitingLate = inject(WaitingLateLines);
+  /** Late lines of its students that wait to be looked at. */
+  protected readonly lateHere = computed(() =>
+    this.waitingLate.list().filter(({ lesson }) => lesson === this.lesson()),
+  );
+  protected readonly lateCount = computed(() =>
+    this.lateHere().reduce((sum, { count }) => sum + count, 0),
+  );
+  protected readonly lookingAtLate = signal(false);
   /** Whether links to it are made and looked after. */
   protected readonly linking = signal(false);
   protected readonly students = computed(() => [
@@ -294,6 +306,7 @@ export class RecordScreen {
       this.attendance.set(attendance);
       this.opened.set(opened);
       this.watchSealing();
+      void this.waitingLate.load();
       const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
       // The address names a page, or one begins where the lesson did.

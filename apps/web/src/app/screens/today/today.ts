@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { nameOf } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { Account } from '../../api/account';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { MaterialsStore } from '../../materials/materials-store';
+import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
 import { sayDate, sayDay, sayLength, sayWhen, sayZone } from '../../time/say-time';
 import { CourseForm } from './course-form';
 
@@ -29,7 +31,8 @@ export class TodayScreen {
   protected readonly making = signal(false);
   protected readonly zone = sayZone();
   protected readonly today = sayDay(Date.now());
-  protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
+  protected readonly say = { date: sayDate, length: sayLength, name: nameOf, when: sayWhen };
+  protected readonly late = inject(WaitingLateLines);
 
   protected readonly going = computed(
     () => this.courses()?.filter(({ retiredAt }) => retiredAt === null) ?? [],
@@ -47,6 +50,7 @@ export class TodayScreen {
 
   constructor() {
     void this.load();
+    void this.late.load();
   }
 
   protected async load(): Promise<void> {

@@ -1,0 +1,100 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { inMessages, MAX_OPERATIONS, pack, packMessage } from '@cuaderno/core';
+import type { Id, Operation } from '@cuaderno/core';
+import { Subject } from 'rxjs';
+import { Api, ApiError } from '../api/api';
+import { keptByPeople, PendingStore } from '../live/pending-store';
+import type { LateAnswer, OwnLateLines } from './shapes';
+
+/** How long it is waited before the server is tried again, in ms. */
+const AGAIN = 5000;
+
+/**
+ * A student's late lines: what was written in this browser while the connection was lost, and could not be taken
+ * when it was back. It is offered to the server until that has it, also in a later lesson, and forgotten here only then.
+ */
+@Injectable({ providedIn: 'root' })
+export class LateOffers {
+  private readonly api = inject(Api);
+  /** Operations of earlier visits that haven't reached the server. */
+  readonly stuck = signal(0);
+  /** Changes that can't be taken any more: what was rubbed out, moved or changed meanwhile. */
+  readonly refused = signal(0);
+  readonly own = signal<readonly OwnLateLines[]>([]);
+  /** How many wait for a tutor. */
+  readonly waiting = computed(() => this.own().reduce((sum, { waiting }) => sum + waiting, 0));
+  /** Ids of what doesn't have to be kept here any more. */
+  readonly done = new Subject<readonly Id[]>();
+  private last: Promise<unknown> = Promise.resolve();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /**
+   * Offers what was done as this person; what the server has now, or never will, is forgotten here and told by `done`.
+   * Throws `ApiError`.
+   */
+  offer(board: Id, person: Id, ops: readonly Operation[]): Promise<void> {
+    const mine = this.last.then(() => this.send(board, person, ops));
+    this.last = mine.catch(() => undefined);
+    return mine;
+  }
+
+  /**
+   * Offers what earlier visits have left in this browser, and goes on until it has arrived.
+   * @param except who is here just now: what they did goes by the lesson itself
+   */
+  async offerKept(except: Id | null): Promise<void> {
+    clearTimeout(this.timer);
+    let stuck = 0;
+    for (const { board, person } of keptByPeople()) {
+      if (person === except) continue;
+      const ops = new PendingStore(board, person).load();
+      try {
+        await this.offer(board, person, ops);
+      } catch (error) {
+        // Somebody else's, the tutor's perhaps: it goes where they come back.
+        if (error instanceof ApiError && error.status === 404) continue;
+        stuck += ops.length;
+      }
+    }
+    this.stuck.set(stuck);
+    if (stuck > 0) this.timer = setTimeout(() => void this.offerKept(except), AGAIN);
+    await this.load();
+  }
+
+  /** Nobody looks any more. */
+  rest(): void {
+    clearTimeout(this.timer);
+  }
+
+  /** Asks what became of them. Out of reach, what is known stays. */
+  async load(): Promise<void> {
+    const found = await this.api
+      .get<{ lessons: OwnLateLines[] }>('/late-lines/own')
+      .catch(() => null);
+    if (found) this.own.set(found.lessons);
+  }
+
+  /** They have been read. */
+  async told(): Promise<void> {
+    this.refused.set(0);
+    this.own.update((all) => all.map((one) => ({ ...one, added: 0, left: 0 })));
+    await this.api.post('/late-lines/own/told').catch(() => undefined);
+    await this.load();
+  }
+
+  private async send(board: Id, person: Id, ops: readonly Operation[]): Promise<void> {
+    const store = new PendingStore(board, person);
+    for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
+      const body = packMessage({ kind: 'ops', ops: batch }) as Uint8Array<ArrayBuffer>;
+      const { waiting, kept, refused } = await this.api.sendBytes<LateAnswer>(
+        `/late-lines/of/${person}`,
+        body,
+      );
+      this.refused.update((n) => n + refused.length);
+      const done = [...waiting, ...kept, ...refused];
+      for (const id of done) store.remove(id);
+      this.done.next(done);
+    }
+    await this.load();
+  }
+}

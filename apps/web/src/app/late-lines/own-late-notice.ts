@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { LateOffers } from './late-offers';
+
+/** “One line” or “3 lines”. */
+function lines(n: number): string {
+  return n === 1 ? 'One line' : `${n} lines`;
+}
+
+/** Tells a student what became of what they wrote while the connection was lost. It covers nothing. */
+@Component({
+  selector: 'cua-own-late-notice',
+  template: `@if (words().length > 0) {
+    <div role="status">
+      @for (text of words(); track text) {
+        <p>{{ text }}</p>
+      }
+      @if (isNews()) {
+        <button type="button" class="act" (click)="offers.told()">All right</button>
+      }
+    </div>
+  }`,
+  styles: `
+    div {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 0.2rem 0.8rem;
+      padding: 4px 14px;
+      background: var(--amber-soft);
+      color: var(--ink);
+      font-size: 0.95rem;
+    }
+    :host-context(.sheet) div {
+      padding: 10px 14px;
+      border-radius: 10px;
+    }
+    p {
+      margin: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class OwnLateNotice {
+  protected readonly offers = inject(LateOffers);
+
+  protected readonly isNews = computed(
+    () =>
+      this.offers.refused() > 0 || this.offers.own().some(({ added, left }) => added + left > 0),
+  );
+  protected readonly words = computed(() => {
+    const [waiting, stuck, refused] = [
+      this.offers.waiting(),
+      this.offers.stuck(),
+      this.offers.refused(),
+    ];
+    const sum = (of: 'added' | 'left'): number =>
+      this.offers.own().reduce((all, one) => all + one[of], 0);
+    const [added, left] = [sum('added'), sum('left')];
+    return [
+      ...(stuck > 0
+        ? [
+            `${lines(stuck)} that you wrote while the connection was lost ${stuck === 1 ? 'is' : 'are'} kept here, and will go to your tutor when there is a connection.`,
+          ]
+        : []),
+      ...(waiting > 0
+        ? [
+            `${lines(waiting)} that you wrote while the connection was lost ${waiting === 1 ? 'is' : 'are'} with your tutor, who will look at ${waiting === 1 ? 'it' : 'them'}.`,
+          ]
+        : []),
+      ...(added > 0
+        ? [
+            `Your tutor added ${added === 1 ? 'a line' : `${added} lines`} that you wrote while the connection was lost.`,
+          ]
+        : []),
+      ...(left > 0
+        ? [
+            `Your tutor looked at ${left === 1 ? 'a late line' : `${left} late lines`} of yours and left ${left === 1 ? 'it' : 'them'} out.`,
+          ]
+        : []),
+      ...(refused > 0
+        ? [
+            `${refused === 1 ? 'One change' : `${refused} changes`} from while the connection was lost came too late. Look at the page, and do what is missing once more.`,
+          ]
+        : []),
+    ];
+  });
+}

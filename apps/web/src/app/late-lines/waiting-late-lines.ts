@@ -1,0 +1,36 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { unpack } from '@cuaderno/core';
+import type { Operation } from '@cuaderno/core';
+import { Api } from '../api/api';
+import type { LateLines, LateWay } from './shapes';
+
+/** What late lines may cost to read: as much as the server keeps of one student. */
+const LIMITS = { bytes: 10_000_000, values: 2_000_000, text: 10_000_000, depth: 16 };
+
+/** Late lines that wait for the tutor who is signed in. */
+@Injectable({ providedIn: 'root' })
+export class WaitingLateLines {
+  private readonly api = inject(Api);
+  readonly list = signal<readonly LateLines[]>([]);
+  private round = 0;
+
+  /** Out of reach, what is known stays. */
+  async load(): Promise<void> {
+    const round = ++this.round;
+    const found = await this.api.get<{ waiting: LateLines[] }>('/late-lines').catch(() => null);
+    if (found && round === this.round) this.list.set(found.waiting);
+  }
+
+  /** What they are, in the order in which they were written. Throws `ApiError`. */
+  async look({ lesson, person }: LateLines): Promise<readonly Operation[]> {
+    return unpack(await this.api.bytes(`/late-lines/${lesson}/${person}`), LIMITS) as Operation[];
+  }
+
+  /** @returns how many have no page to lie on, and wait on. Throws `ApiError`. */
+  async settle({ lesson, person }: LateLines, to: LateWay): Promise<number> {
+    const path = `/late-lines/${lesson}/${person}`;
+    const { without } = await this.api.post<{ without: number }>(path, { to });
+    await this.load();
+    return without;
+  }
+}
