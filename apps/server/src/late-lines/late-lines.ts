@@ -319,8 +319,7 @@ export function withPlace(ops: readonly Operation[], board: Board): Operation[] 
     if (op.kind !== 'ink.add' || !op.on) return [op];
     const sheet = page.items.get(op.on);
     if (sheet && !sheet.removed) return [op];
-    const { on: _, ...bare } = op;
-    return [bare];
+    return [{ ...op, on: undefined }];
   });
 }
 

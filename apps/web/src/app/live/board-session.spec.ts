@@ -14,7 +14,6 @@ import {
 import type { Entry, Id, Item, Operation, Person } from '@cuaderno/core';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { BoardSession } from './board-session';
-import type { LateWork } from './board-session';
 import { PretendServer } from './pretend-socket';
 
 const board = newId();
@@ -228,61 +227,6 @@ describe('a board that is open in this window', () => {
     welcome();
     expect(ids()).toEqual([line.id]);
     expect(sentOps()).toEqual([line.id]);
-  });
-
-  describe('what was done while the line was away, and comes too late', () => {
-    let late: LateWork[];
-
-    beforeEach(() => {
-      late = [];
-      welcome();
-      session.late.subscribe((work) => late.push(work));
-      server.line.end();
-    });
-
-    const isLate = (): Id[] => late.flatMap(({ ops }) => ops.map(({ id }) => id));
-
-    it('goes from the page and is kept here until the tutor has it', () => {
-      const line = addInk(page.id);
-      session.do(line);
-      pass(300);
-      welcome([], false);
-      expect(sentOps()).toEqual([line.id]);
-      server.line.say({ kind: 'refused', id: line.id, problem: PROBLEM });
-      expect(ids()).toEqual([]);
-      expect(late[0]).toEqual({ board, person: me, ops: [line] });
-      expect(kept()).toBe(1);
-      // It is told in other words.
-      expect(session.problem()).toBeNull();
-      session.settled([line.id]);
-      expect(kept()).toBe(0);
-    });
-
-    it('is what was refused for want of a pen, and nothing else', () => {
-      const line = addInk(page.id);
-      session.do(line);
-      pass(300);
-      welcome([], false);
-      const problem = { ...PROBLEM, type: 'urn:cuaderno:bad-ink' };
-      server.line.say({ kind: 'refused', id: line.id, problem });
-      expect(late).toEqual([]);
-      expect(session.problem()).toEqual(problem);
-      expect(kept()).toBe(0);
-    });
-
-    it('is all that hasn’t arrived when the lesson is over', () => {
-      const [a, b] = [addInk(page.id, 1), addInk(page.id, 2)];
-      session.do(a);
-      session.do(b);
-      pass(300);
-      server.line.end(4410);
-      expect(session.line()).toBe('over');
-      expect(isLate()).toEqual([a.id, b.id]);
-      expect(session.unconfirmed()).toBe(2);
-      session.settled([a.id, b.id]);
-      expect(session.unconfirmed()).toBe(0);
-      expect(kept()).toBe(0);
-    });
   });
 
   it('undoes and redoes my own lines only, also those of before a reload', () => {

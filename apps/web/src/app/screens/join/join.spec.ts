@@ -49,13 +49,13 @@ describe('a student’s way in', () => {
     const field = screen.element.querySelector('input')!;
     field.value = 'Íd';
     open = true;
-    screen.fixture.componentInstance['look']();
+    await screen.fixture.componentInstance['look']();
     await screen.settles();
     expect(screen.element.querySelector('input')).toBe(field);
     expect(field.value).toBe('Íd');
     expect(screen.button('Go in')).toBeDefined();
     open = false;
-    screen.fixture.componentInstance['look']();
+    await screen.fixture.componentInstance['look']();
     await screen.settles();
     await screen.send('name', 'Ída');
     expect(screen.api.asked.at(-1)!.body).toEqual({ link: 'abc', name: 'Ída' });
