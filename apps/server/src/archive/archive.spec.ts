@@ -1,5 +1,6 @@
 import { newId } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
+import { silentWav } from '@cuaderno/formats/testing';
 import { execFileSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -88,6 +89,33 @@ describe('an archive', () => {
     expect(read(`${folder}chat.txt`).toString()).toContain('Tom too');
     expect(read('Attendance.csv').toString()).toMatch(/Ana,0\r\n.*Tom,0/s);
     expect(names).not.toContain('Not in this archive.txt');
+  });
+
+  it('of a course has what its boards show, wherever it was brought first, and once', async () => {
+    await house.uploadMaterial(house.tutor, 'Fog horn.wav', silentWav(1));
+    await house.app.arrivals.settled();
+    const shelf = await house.tutor.get('/materials');
+    const { assets } = shelf.json<{ assets: { id: string; name: string }[] }>();
+    const horn = assets.find(({ name }) => name === 'Fog horn.wav')!;
+    const before = await unpacked(`/courses/${house.course.id}/archive.zip`);
+    expect(before.names.filter((name) => name.includes('Fog horn'))).toEqual([]);
+    await house.tutor.post(`/materials/assets/${horn.id}/lay`, { board: house.board });
+    const { names } = await unpacked(`/courses/${house.course.id}/archive.zip`);
+    expect(names.filter((name) => name.includes('Fog horn'))).toEqual([
+      'Files on boards/Fog horn.wav',
+    ]);
+    expect(names.filter((name) => /Solvik.pdf$/.test(name))).toEqual([
+      'Boards/Solvik.pdf',
+      'Materials/Solvik.pdf',
+    ]);
+  });
+
+  it('of a student names no course but theirs', async () => {
+    const other = await house.tutor.post('/courses', { name: 'Cello with Jonas' });
+    expect(other.statusCode).toBe(201);
+    const { names, read } = await unpacked('/students/archive.zip?name=Ana&zone=UTC');
+    const all = names.map((name) => (/\.(txt|csv)$/.test(name) ? read(name).toString() : name));
+    expect([...names, ...all].join('\n')).not.toContain('Cello');
   });
 
   it('of a student has what is theirs, and nothing of the others', async () => {

@@ -15,6 +15,13 @@ import { signersOf } from '../records/signers.js';
 import { Paths, safe } from './zip.js';
 import type { ArchiveEntry } from './zip.js';
 
+/** Endings of files that were stored without a name of their own. */
+const ENDINGS: Readonly<Record<string, string>> = {
+  ...{ 'application/pdf': '.pdf', 'image/png': '.png', 'image/jpeg': '.jpg' },
+  ...{ 'audio/mpeg': '.mp3', 'audio/wav': '.wav', 'audio/ogg': '.ogg', 'audio/mp4': '.m4a' },
+  ...{ 'video/mp4': '.mp4', 'video/webm': '.webm' },
+};
+
 /** Records in one archive at most. */
 const MOST = 5000;
 const FAR = 8.64e15;
@@ -60,6 +67,7 @@ export class Archive {
       yield this.text(folder, 'Lessons', '.ics', () => this.held(course));
       yield* this.boards(course, `${folder}Boards/`);
       yield* this.materials(course, `${folder}Materials/`);
+      yield* this.filesOnBoards(course, `${folder}Files on boards/`);
     }
     if (this.missing.length > 0)
       yield this.text('', 'Not in this archive', '.txt', () =>
@@ -103,7 +111,7 @@ export class Archive {
     };
     return app.workers.boardPdf(
       {
-        ...{ port: app.db.lend(), board: record.board, seq: record.seq, ink: 'annotations' },
+        ...{ port: app.db.lend(), board: record.board, record, ink: 'annotations' },
         people: signersOf(people),
         only:
           student === null ? null : people.filter((one) => this.isMeant(one)).map(({ id }) => id),
@@ -180,7 +188,7 @@ export class Archive {
         bytes: () =>
           app.workers.boardPdf(
             {
-              ...{ port: app.db.lend(), board: board.id, seq: null, ink: 'annotations' },
+              ...{ port: app.db.lend(), board: board.id, record: null, ink: 'annotations' },
               ...{ title: board.title, author: tutor.name, date: Date.now() },
               files: app.files.folder,
             },
@@ -209,6 +217,30 @@ export class Archive {
     }
   }
 
+  /** What its boards were made of and shows on them, wherever it was brought first; what lies with its materials isn't twice. */
+  private async *filesOnBoards(
+    course: Pick<Course, 'id'>,
+    folder: string,
+  ): AsyncGenerator<ArchiveEntry> {
+    const shelf = await this.app.materials.shelf(this.wish.tutor.id);
+    const own = shelf.folders.find((one) => one.course === course.id);
+    const there = new Set(
+      shelf.assets.filter((one) => one.folder === own?.id).map(({ file }) => file),
+    );
+    const names = new Map(shelf.assets.map(({ file, name }) => [file, name]));
+    for (const { file, name, type } of await this.app.knownFiles.onBoardsOf(course.id)) {
+      if (there.has(file)) continue;
+      const called = names.get(file) ?? name;
+      const [, base, ending = ''] = /^(.*?)(\.[^.]{1,8})?$/.exec(called) ?? [];
+      yield {
+        path: this.paths.free(folder, base || called, ending || (ENDINGS[type] ?? '')),
+        packed: true,
+        bytes: async () =>
+          (await open(this.app.files.path(file))).createReadStream() as AsyncIterable<Uint8Array>,
+      };
+    }
+  }
+
   private about(): Promise<string> {
     const { courses, student, tutor, zone } = this.wish;
     const day = DateTime.now().setZone(zone).setLocale('en-GB').toFormat('cccc d MMMM yyyy');
@@ -224,7 +256,7 @@ export class Archive {
         'Attendance.csv: who was there, and for how long.',
         ...(student === null
           ? [
-              'Hours.csv, Timetable.ics, Lessons.ics (as they were held), Boards (as they are now) and Materials.',
+              'Hours.csv, Timetable.ics, Lessons.ics (as they were held), Boards (as they are now), Materials, and Files on boards: what else lies on them, wherever it was brought first.',
               'Boards as files that open again are saved one by one, on each board.',
             ]
           : []),

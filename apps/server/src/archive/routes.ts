@@ -70,7 +70,10 @@ export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
       const { tutor, query } = request;
       const known = await app.finding.students(tutor.id);
       if (!known.includes(query.name)) throw new ProblemError('not-found');
-      const courses = await app.courses.of(tutor.id);
+      // Names of other pupils' courses are none of theirs.
+      const courses = [];
+      for (const course of await app.courses.of(tutor.id))
+        if (await app.records.wasIn(course.id, query.name)) courses.push(course);
       return send(request, reply, query.name, { courses, student: query.name, zone: query.zone });
     },
   );

@@ -45,7 +45,7 @@ export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
           {
             port: app.db.lend(),
             board: board.id,
-            seq: null,
+            record: null,
             ink: query.ink === 'all' ? 'drawn' : 'none',
             title: board.title,
             author: tutor.name,

@@ -34,6 +34,21 @@ export class KnownFiles {
     return row;
   }
 
+  /** What the boards of a course show: each file as it was brought, not what was made of it, in the order of names. */
+  async onBoardsOf(course: string): Promise<{ file: string; name: string; type: string }[]> {
+    const [rows] = await this.db.raw([
+      {
+        sql: `SELECT f.hash, min(bf.name), f.type FROM board_files bf
+          JOIN boards b ON b.id = bf.board JOIN files f ON f.hash = coalesce(bf.made_of, bf.hash)
+          WHERE b.course = ? AND b.removed_at IS NULL
+            AND f.hash NOT IN (SELECT looks FROM assets WHERE looks IS NOT NULL)
+          GROUP BY f.hash ORDER BY min(bf.name)`,
+        params: [course],
+      },
+    ]);
+    return (rows as [string, string, string][]).map(([file, name, type]) => ({ file, name, type }));
+  }
+
   /** Removes a stored file that isn't known: it came, and was refused or is kept as another. */
   async dropUnknown(hash: string): Promise<void> {
     const rows = await this.db.select({ hash: files.hash }).from(files).where(eq(files.hash, hash));

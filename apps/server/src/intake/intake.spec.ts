@@ -1,3 +1,5 @@
+import { createCanvas } from '@napi-rs/canvas';
+import { gzipSync } from 'node:zlib';
 import { newId, operation } from '@cuaderno/core';
 import type { Actor } from '@cuaderno/core';
 import { film, silentMp3, silentWav } from '@cuaderno/formats/testing';
@@ -65,6 +67,26 @@ describe('bringing a sound or a film', () => {
     expect(await fault(Buffer.from('PK\x03\x04 what is this'))).toBe('material-unknown');
     const { file } = (await send(mp4, 'waves.mp4')).json<{ file: string }>();
     expect((await house.app.knownFiles.info(file)).type).toBe('video/mp4');
+  });
+
+  it('is named where it is a picture that can’t be taken; AVIF is, and half a JPEG isn’t', async () => {
+    const heic = Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic\0\0\0\x08free', 'latin1');
+    expect(await fault(heic)).toBe('picture-heic');
+    expect(await fault(Buffer.from('II*\0\x08\0\0\0', 'latin1'))).toBe('picture-tiff');
+    expect(await fault(Buffer.from([0, 0, 1, 0, 1, 0, 16, 16]))).toBe('picture-ico');
+    expect(await fault(gzipSync('<svg xmlns="http://www.w3.org/2000/svg"/>'))).toBe('picture-svgz');
+    const canvas = createCanvas(640, 480);
+    const context = canvas.getContext('2d');
+    for (let i = 0; i < 64; i++) {
+      context.fillStyle = `hsl(${i * 6} 60% 50%)`;
+      context.fillRect(i * 10, 0, 10, 480 - i);
+    }
+    const kept = (await send(await canvas.encode('avif'), 'photo.avif')).json<{ file: string }>();
+    expect(kept).toEqual(jasmine.objectContaining({ kind: 'picture', width: 640, height: 480 }));
+    expect((await house.app.knownFiles.info(kept.file)).type).toBe('image/png');
+    const jpeg = await canvas.encode('jpeg');
+    expect((await send(jpeg, 'photo.jpg')).statusCode).toBe(201);
+    expect(await fault(jpeg.subarray(0, Math.round(jpeg.length * 0.45)))).toBe('picture-broken');
   });
 
   it('is there for students while it lies on a page they are shown, and its picture with it', async () => {

@@ -1,5 +1,6 @@
 import { isMediaHead, MEDIA_HEAD } from '@cuaderno/formats/media-in';
 import type { MediaFault } from '@cuaderno/formats/media-in';
+import { foreignPicture, isAvif, PICTURE_HEAD } from '@cuaderno/formats/picture-in';
 import type { PictureFault } from '@cuaderno/formats/picture-in';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
@@ -80,7 +81,11 @@ export class MaterialIntake {
    */
   async check(came: StoredFile): Promise<Checked> {
     if (await isPdf(came)) return { ...came, type: 'application/pdf', facts: null };
-    if (await isMedia(came.path)) {
+    const head = await headOf(came.path);
+    // A photo may be a file as films are.
+    const foreign = foreignPicture(head.subarray(0, PICTURE_HEAD));
+    if (foreign) throw new ProblemError(`picture-${foreign}`);
+    if (!isAvif(head) && isMediaHead(head.subarray(0, MEDIA_HEAD))) {
       const news = await this.workers.inspectMedia(came.path);
       if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
       const { medium: kind, type, width, height, length } = news;
@@ -112,10 +117,6 @@ type Loose<M> = M extends Material ? Omit<M, 'file'> : never;
 
 async function isPdf({ path }: StoredFile): Promise<boolean> {
   return (await headOf(path)).toString('latin1').includes('%PDF-');
-}
-
-async function isMedia(path: string): Promise<boolean> {
-  return isMediaHead((await headOf(path)).subarray(0, MEDIA_HEAD));
 }
 
 /** How far from its start a PDF may begin: see `sniffPdf`. */

@@ -10,6 +10,9 @@ import {
 } from '@cuaderno/core';
 import type { Board, BoardSnapshot, Id, Operation } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
 import type { LateAnswer, LateLinesShape, OwnLateLines } from './shapes.js';
@@ -65,6 +68,13 @@ describe('late lines', () => {
   const inRecord = async (): Promise<string[]> => {
     const { rawPayload } = await house.tutor.get(`/records/${lesson}/board`);
     return itemsNow(boardFromSnapshot(unpack(rawPayload, LARGE) as BoardSnapshot));
+  };
+  /** Ink annotations of a PDF, as qpdf reads it. */
+  const inkIn = (pdf: Buffer): number => {
+    const path = join(house.folder, `${newId()}.pdf`);
+    writeFileSync(path, pdf);
+    const text = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-']);
+    return text.toString('latin1').match(/\/Subtype \/Ink/g)?.length ?? 0;
   };
   const LARGE = { bytes: 10_000_000, values: 100_000, text: 1_000_000, depth: 20 };
 
@@ -130,6 +140,9 @@ describe('late lines', () => {
     expect(await onBoard()).toEqual([before.id]);
     expect((await house.tutor.get(`/records/${lesson}/board`)).headers['etag']).not.toBe(tag);
     await house.app.sealing.settled();
+    // In every form in which it leaves, too.
+    const pdf = (await house.tutor.get(`/records/${lesson}/pdf?ink=annotations`)).rawPayload;
+    expect(inkIn(pdf)).toBe(2);
     const { rawPayload } = await house.tutor.get(`/records/${lesson}/log`);
     const { entries } = unpack(rawPayload, LARGE) as { entries: { by: Id; op: Operation }[] };
     expect(entries.at(-1)).toEqual(

@@ -149,7 +149,7 @@ export const PROBLEMS = {
   'material-unknown': [
     422,
     'This file is not one that can be laid on a page, whatever its name says.',
-    'Bring a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
+    'Bring a picture (PNG, JPEG, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
   ],
   'media-broken': [
     422,
@@ -165,6 +165,36 @@ export const PROBLEMS = {
     422,
     'This picture is damaged and can’t be read.',
     'Open it in another program and save it once more.',
+  ],
+  'picture-heic': [
+    422,
+    'This is a photo in the HEIC format, which few programs can show.',
+    'Save it as JPEG, in the phone’s photo program or on a computer, and bring that.',
+  ],
+  'picture-tiff': [
+    422,
+    'This is a picture in the TIFF format, which browsers can’t show.',
+    'Open it in a picture program, save it as PNG or JPEG, and bring that.',
+  ],
+  'picture-ico': [
+    422,
+    'This is an icon (ICO), which holds several small pictures.',
+    'Open it in a picture program, save the largest as PNG, and bring that.',
+  ],
+  'picture-svgz': [
+    422,
+    'This file is compressed (gzip), as SVGZ drawings are.',
+    'Unpack it, or save the drawing as a plain SVG, and bring that.',
+  ],
+  'picture-jxl': [
+    422,
+    'This is a picture in the JPEG XL format, which few browsers can show.',
+    'Save it as PNG or JPEG, and bring that.',
+  ],
+  'picture-psd': [
+    422,
+    'This is a layered picture (PSD), which only picture programs can open.',
+    'Save it as PNG or JPEG, and bring that.',
   ],
   'picture-too-large': [
     422,

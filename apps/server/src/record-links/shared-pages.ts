@@ -78,7 +78,7 @@ export class SharedPages {
       const { db, workers, files } = this.parts;
       const pdf = await workers.boardPdf(
         {
-          ...{ port: db.lend(), board: record.board, seq: record.seq, ink: 'drawn' },
+          ...{ port: db.lend(), board: record.board, record, ink: 'drawn' },
           ...{ forStudents: true, title: '', author: '', date: record.sealedAt, files },
         },
         new AbortController().signal,

@@ -119,7 +119,7 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
       const pdf = await app.workers
         .boardPdf(
           {
-            ...{ port: app.db.lend(), board: record.board, seq: record.seq },
+            ...{ port: app.db.lend(), board: record.board, record },
             ...{ ink: 'drawn', forStudents: true },
             appendix: appendixOf(new Set(['notes']), content, query.zone),
             ...{ title, author: link.tutorName, date: record.sealedAt, files: app.files.folder },

@@ -66,7 +66,7 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
           {
             port: app.db.lend(),
             board: record.board,
-            seq: record.seq,
+            record,
             ink: query.ink,
             people: signersOf(people),
             only: query.only ? [query.only] : null,

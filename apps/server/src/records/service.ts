@@ -130,6 +130,19 @@ export class Records {
     }));
   }
 
+  /** Whether a student of this name was in a lesson of a course. */
+  async wasIn(course: string, name: string): Promise<boolean> {
+    const [row] = await this.db
+      .select({ id: people.id })
+      .from(people)
+      .innerJoin(lessons, eq(lessons.id, people.lesson))
+      .where(
+        and(eq(lessons.course, course), eq(people.name, name), eq(people.role, 'student'), cameIn),
+      )
+      .limit(1);
+    return row !== undefined;
+  }
+
   /** Who came to the lessons of a course, the latest first; those of one name are told apart. */
   async attended(course: string): Promise<Attended[]> {
     const closed = await this.db

@@ -1,5 +1,5 @@
 import { ANY_STUDENT, boardFor, onlyBy } from '@cuaderno/core';
-import type { Page, Signer } from '@cuaderno/core';
+import type { Board, Page, Signer } from '@cuaderno/core';
 import { appendixPages } from '@cuaderno/core/appendix';
 import type { AppendixPart } from '@cuaderno/core/appendix';
 import { boardPdf, measureWith } from '@cuaderno/formats/pdf-out';
@@ -11,7 +11,9 @@ import type { ZlibOptions } from 'node:zlib';
 import { move } from 'piscina';
 import { LogStore } from '../boards/log-store.js';
 import { lentDatabase } from '../database/index.js';
+import type { Database } from '../database/index.js';
 import { filePath } from '../files/store.js';
+import { Records } from '../records/service.js';
 import { fontFiles } from './font-files.js';
 
 /**
@@ -32,8 +34,8 @@ export interface BoardPdfTask {
   /** Leads to the database. */
   readonly port: MessagePort;
   readonly board: string;
-  /** A record's place in the board's log; `null` for the board as it is now. */
-  readonly seq: number | null;
+  /** The lesson whose record it is, and that one's place in the board's log; `null` for the board as it is now. */
+  readonly record: { readonly lesson: string; readonly seq: number } | null;
   /** How what is written goes along. */
   readonly ink: 'drawn' | 'annotations' | 'none';
   /** Whether it is only what students see: not what is held back, nor the margins. */
@@ -60,10 +62,9 @@ export interface BoardPdfTask {
 export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   const db = lentDatabase(task.port);
   try {
-    const loaded = await new LogStore(db).load(task.board, task.seq ?? undefined);
-    if (!loaded) throw new Error('This board is not there.');
+    const whole = await boardOf(task, db);
     const { people, only, signed = false, language } = task;
-    const seen = task.forStudents ? boardFor(loaded.board, ANY_STUDENT) : loaded.board;
+    const seen = task.forStudents ? boardFor(whole, ANY_STUDENT) : whole;
     const board = only ? onlyBy(seen, ...only) : seen;
     const pdf = await boardPdf(board, {
       title: task.title,
@@ -83,6 +84,14 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   } finally {
     await db.close();
   }
+}
+
+async function boardOf({ board, record }: BoardPdfTask, db: Database): Promise<Board> {
+  const logs = new LogStore(db);
+  if (record) return new Records(db, logs).board({ ...record, board });
+  const loaded = await logs.load(board);
+  if (!loaded) throw new Error('This board is not there.');
+  return loaded.board;
 }
 
 /** Fonts are opened only where there is something to be set in them. */

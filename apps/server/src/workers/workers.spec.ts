@@ -59,7 +59,7 @@ describe('worker threads', () => {
     const task = {
       port: port2,
       board: 'b',
-      seq: 1,
+      record: null,
       title: '',
       author: '',
       date: 0,

@@ -53,6 +53,18 @@ export function jpegHead(bytes: Uint8Array): JpegHead {
   throw new PictureError('broken');
 }
 
+/**
+ * Whether the file goes on to the end of the picture (EOI, T.81 B.2.1): one that was cut off on its way would be shown
+ * half grey. Throws `PictureError` where it breaks off before its pixels.
+ */
+export function isWholeJpeg(bytes: Uint8Array): boolean {
+  let pixels = bytes.length;
+  for (const { marker, end } of segments(bytes)) if (marker === 0xda) pixels = end;
+  for (let at = pixels; at + 1 < bytes.length; at++)
+    if (bytes[at] === 0xff && bytes[at + 1] === 0xd9) return true;
+  return false;
+}
+
 /** Orientation in an APP1 segment's EXIF (TIFF 6.0 inside); `null` where it says none. */
 function exifOrientation(app1: Uint8Array): number | null {
   if (String.fromCharCode(...app1.subarray(0, 6)) !== 'Exif\0\0') return null;

@@ -1,7 +1,8 @@
-import { jpegHead } from './jpeg.js';
+import { avifSize, isAvif } from './foreign.js';
+import { isWholeJpeg, jpegHead } from './jpeg.js';
 import { PictureError } from './picture-error.js';
 
-export type PictureType = 'png' | 'jpeg' | 'webp' | 'gif' | 'bmp' | 'svg';
+export type PictureType = 'png' | 'jpeg' | 'webp' | 'avif' | 'gif' | 'bmp' | 'svg';
 
 /** What a file turns out to be, going by its content. */
 export interface PictureHead {
@@ -42,6 +43,7 @@ function read(bytes: Uint8Array): PictureHead {
       return is('png', view.getUint32(16), view.getUint32(20));
     if (text(0, 3) === '\xff\xd8\xff') {
       const { width, height, orientation } = jpegHead(bytes);
+      if (!isWholeJpeg(bytes)) throw new PictureError('broken');
       return is('jpeg', width, height, orientation);
     }
     // GIF89a, 18
@@ -50,6 +52,10 @@ function read(bytes: Uint8Array): PictureHead {
     // BITMAPINFOHEADER; a height below zero is a picture from the top down
     if (text(0, 2) === 'BM' && view.getUint32(14, true) >= 40)
       return is('bmp', Math.abs(view.getInt32(18, true)), Math.abs(view.getInt32(22, true)));
+    if (isAvif(bytes)) {
+      const { width, height } = avifSize(bytes);
+      return is('avif', width, height);
+    }
     if (text(0, 4) === 'RIFF' && text(8, 12) === 'WEBP') return webp(view, text(12, 16), is);
   } catch (error) {
     if (error instanceof RangeError) throw new PictureError('broken');
