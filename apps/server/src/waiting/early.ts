@@ -1,7 +1,10 @@
 import type { Id } from '@cuaderno/core';
 
-/** How long after their window asked last somebody counts as waiting, in ms: it asks every three seconds. */
-const GONE_AFTER = 10_000;
+/**
+ * How long after their window asked last somebody counts as waiting, in ms: it asks every three seconds, and where
+ * it lies behind others, browsers let it do so once a minute.
+ */
+export const GONE_AFTER = 75_000;
 /** How often it is looked who has gone, in ms. */
 const EVERY = 2000;
 /** Who are told of a course at most: nobody is shown a list of a thousand made-up names. */

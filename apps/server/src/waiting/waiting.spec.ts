@@ -1,7 +1,34 @@
 import type { Waiting } from '@cuaderno/core';
 import { CLOSE } from '../live/close-codes.js';
+import { EarlyComers, GONE_AFTER } from './early.js';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
+
+describe('who waits for a lesson to open', () => {
+  it('is there while their window asks, once a minute at least, and told of once', () => {
+    jasmine.clock().install();
+    jasmine.clock().mockDate();
+    const told: string[][] = [];
+    const early = new EarlyComers((course) =>
+      told.push(early.of(course).map(({ name }) => name ?? '?')),
+    );
+    early.seen('c1', 'a', null);
+    early.seen('c1', 'a', 'Ida');
+    for (let i = 0; i < 5; i++) {
+      jasmine.clock().tick(60_000);
+      early.seen('c1', 'a', 'Ida');
+    }
+    early.seen('c1', 'b', 'Noor');
+    jasmine.clock().tick(40_000);
+    early.seen('c1', 'b', 'Noor');
+    jasmine.clock().tick(GONE_AFTER - 30_000);
+    expect(told).toEqual([['?'], ['Ida'], ['Ida', 'Noor'], ['Noor']]);
+    jasmine.clock().tick(GONE_AFTER);
+    expect(early.waitedFor).toEqual([]);
+    early.close();
+    jasmine.clock().uninstall();
+  });
+});
 
 describe('who waits, told to the tutor on any screen', () => {
   let house: House;
@@ -54,13 +81,6 @@ describe('who waits, told to the tutor on any screen', () => {
     await looks(house.visitor(), 'Noor');
     await isTold(desk, (who) => names(who).join() === 'Ida,Noor');
     await house.openLesson();
-    await isTold(desk, (who) => who.length === 0);
-  });
-
-  it('is no longer, once their window has gone', async () => {
-    const desk = await watch();
-    await looks(house.visitor(), 'Ida');
-    await isTold(desk, (who) => who.length === 1);
     await isTold(desk, (who) => who.length === 0);
   });
 

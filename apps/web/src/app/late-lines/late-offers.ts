@@ -21,6 +21,8 @@ export class LateOffers {
   /** Changes that can't be taken any more: what was rubbed out, moved or changed meanwhile. */
   readonly refused = signal(0);
   readonly own = signal<readonly OwnLateLines[]>([]);
+  /** How many waited when the student had read that they do: it is said again when others do. */
+  readonly read = signal(0);
   /** How many wait for a tutor. */
   readonly waiting = computed(() => this.own().reduce((sum, { waiting }) => sum + waiting, 0));
   /** Ids of what doesn't have to be kept here any more. */
@@ -74,9 +76,12 @@ export class LateOffers {
     if (found) this.own.set(found.lessons);
   }
 
-  /** They have been read. */
+  /** What is said of them has been read. */
   async told(): Promise<void> {
+    this.read.set(this.waiting());
+    const isNews = this.own().some(({ added, left }) => added + left > 0);
     this.refused.set(0);
+    if (!isNews) return;
     this.own.update((all) => all.map((one) => ({ ...one, added: 0, left: 0 })));
     await this.api.post('/late-lines/own/told').catch(() => undefined);
     await this.load();

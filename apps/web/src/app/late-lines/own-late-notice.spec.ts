@@ -29,7 +29,7 @@ describe('what a student is told of late lines', () => {
     expect((await show()).text).toBe('');
   });
 
-  it('is that they are with the tutor, and needs no answer', async () => {
+  it('is that they are with the tutor, until that was read or others are, too', async () => {
     lessons = [
       { ...one, waiting: 1 },
       { ...one, lesson: 'l2', waiting: 2 },
@@ -38,7 +38,12 @@ describe('what a student is told of late lines', () => {
     expect(screen.text).toContain(
       '3 lines that you wrote while the connection was lost are with your tutor',
     );
-    expect(screen.button('All right')).toBeUndefined();
+    await screen.press('All right');
+    expect(screen.text).toBe('');
+    lessons = [{ ...one, waiting: 4 }];
+    await screen.fixture.debugElement.injector.get(LateOffers).load();
+    await screen.settles();
+    expect(screen.text).toContain('4 lines');
   });
 
   it('is how many were added and left, until it was read', async () => {

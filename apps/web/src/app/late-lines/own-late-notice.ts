@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { LateOffers } from './late-offers';
 
 /** “One line” or “3 lines”. */
@@ -14,7 +14,7 @@ function lines(n: number): string {
       @for (text of words(); track text) {
         <p>{{ text }}</p>
       }
-      @if (isNews()) {
+      @if (mayClose()) {
         <button type="button" class="act" (click)="offers.told()">All right</button>
       }
     </div>
@@ -41,11 +41,19 @@ function lines(n: number): string {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OwnLateNotice {
+  /** Whether it is said here what hasn't reached the server yet. */
+  readonly tellsStuck = input(true);
   protected readonly offers = inject(LateOffers);
 
-  protected readonly isNews = computed(
+  private readonly isNew = computed(
+    () => this.offers.waiting() > 0 && this.offers.waiting() !== this.offers.read(),
+  );
+  /** What is kept in this browser stays in sight. */
+  protected readonly mayClose = computed(
     () =>
-      this.offers.refused() > 0 || this.offers.own().some(({ added, left }) => added + left > 0),
+      this.isNew() ||
+      this.offers.refused() > 0 ||
+      this.offers.own().some(({ added, left }) => added + left > 0),
   );
   protected readonly words = computed(() => {
     const [waiting, stuck, refused] = [
@@ -57,12 +65,12 @@ export class OwnLateNotice {
       this.offers.own().reduce((all, one) => all + one[of], 0);
     const [added, left] = [sum('added'), sum('left')];
     return [
-      ...(stuck > 0
+      ...(stuck > 0 && this.tellsStuck()
         ? [
             `${lines(stuck)} that you wrote while the connection was lost ${stuck === 1 ? 'is' : 'are'} kept here, and will go to your tutor when there is a connection.`,
           ]
         : []),
-      ...(waiting > 0
+      ...(this.isNew()
         ? [
             `${lines(waiting)} that you wrote while the connection was lost ${waiting === 1 ? 'is' : 'are'} with your tutor, who will look at ${waiting === 1 ? 'it' : 'them'}.`,
           ]

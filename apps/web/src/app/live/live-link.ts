@@ -161,7 +161,8 @@ export class LiveLink {
     this.beatAt = now;
     if (!this.socket) return;
     const silent = now - this.heardAt;
-    if (silent > DEAD_AFTER && !wasBusy) return this.reconnect();
+    // Windows that nobody sees are woken once a minute: this is found out there, too.
+    if (silent > DEAD_AFTER) return this.reconnect();
     if (silent > ASK_AFTER && now - this.askedAt >= ASK_EVERY) this.ask(now);
     if (!wasBusy && silent > Math.max(QUIET_AFTER, QUIET_SLOW + 2 * this.trip) && this.isOpen)
       this.tellQuiet(true);

@@ -62,7 +62,11 @@ import { TRUST_STEPS } from './trust-steps';
       font-weight: 600;
     }
     .gone {
-      opacity: 0.55;
+      border-style: dashed;
+      background: none;
+      color: var(--ink-soft);
+      font-style: italic;
+      font-weight: 400;
     }
     .hand {
       display: flex;

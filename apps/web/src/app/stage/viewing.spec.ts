@@ -99,13 +99,60 @@ describe('what a window shows of a board', () => {
     await rests(follows);
     const there = follows.camera;
     follows.pan(0, -300);
-    follows.zoomBy(3);
     follows.turn(1);
-    follows.pinch({ x: 100, y: 100 }, 10, 10, 2);
+    follows.zoomBy(0.5);
     expect(follows.camera).toEqual(there);
     follows.follow(null);
     follows.pan(0, -300);
     expect(follows.camera.y).toBeGreaterThan(there.y);
+  });
+
+  it('may be enlarged in step, within what the lead shows, and goes along with that', async () => {
+    const leads = windowOf(1000, 700);
+    leads.goTo(list[1]!.id);
+    const follows = windowOf(500, 800);
+    follows.follow(leads.part);
+    await rests(follows);
+    const base = follows.camera;
+    const inside = (): boolean => {
+      const { x, y, zoom } = follows.camera;
+      const slack = 1e-6;
+      return (
+        x >= base.x - slack &&
+        y >= base.y - slack &&
+        x + 500 / zoom <= base.x + 500 / base.zoom + slack &&
+        y + 800 / zoom <= base.y + 800 / base.zoom + slack
+      );
+    };
+    // What lies under two fingers stays there.
+    const at = { x: 300, y: 200 };
+    const place = base.x + at.x / base.zoom;
+    follows.pinch(at, 0, 0, 2);
+    expect(follows.camera.zoom).toBeCloseTo(base.zoom * 2, 6);
+    expect(follows.camera.x + at.x / follows.camera.zoom).toBeCloseTo(place, 6);
+    for (const [dx, dy] of [
+      [5000, 0],
+      [-9000, 0],
+      [0, 9000],
+      [0, -9000],
+    ] as const) {
+      follows.pan(dx, dy);
+      expect(inside()).toBeTrue();
+    }
+    // The lead goes on: as much larger, there.
+    leads.goTo(list[3]!.id);
+    follows.follow(leads.part);
+    await rests(follows);
+    expect(follows.camera.zoom).toBeCloseTo(base.zoom * 2, 3);
+    expect(follows.page()).toBe(list[3]!.id);
+    for (let i = 0; i < 20; i++) follows.zoomBy(0.5);
+    expect(follows.camera.zoom).toBeCloseTo(base.zoom, 3);
+    for (let i = 0; i < 20; i++) follows.zoomBy(2);
+    expect(follows.camera.zoom).toBeLessThanOrEqual(base.zoom * 6 + 1e-6);
+    follows.follow(null);
+    follows.follow(leads.part);
+    await rests(follows);
+    expect(follows.camera.zoom).toBeCloseTo(base.zoom, 3);
   });
 
   it('follows far away at once and near in one motion, and stays free after it was brought once', async () => {

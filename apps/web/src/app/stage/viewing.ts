@@ -4,6 +4,7 @@ import { between, clamp, panToShow, showing, zoomAt } from './camera';
 import type { Camera, Size } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
 import type { Placed, Run } from './layout';
+import { OwnZoom } from './own-zoom';
 
 /** Pixels of pages that are drawn before they come into the window, at most. */
 const NEAR_PIXELS = 8_000_000;
@@ -44,8 +45,9 @@ export class Viewing {
   private chosen: Id | null = null;
   /** The page to go to as soon as it is laid out. */
   private waiting: Id | null = null;
-  /** Whose view this window follows: then it can't be moved by itself. */
+  /** Whose view this window follows: then it can't be moved by itself, but enlarged within that. */
   private led: View | null = null;
+  private readonly own = new OwnZoom();
   private glide = 0;
 
   /**
@@ -123,6 +125,7 @@ export class Viewing {
 
   /** Shows what another window shows from now on, on any shape of screen; `null` lets go of it. */
   follow(view: View | null): void {
+    if (!view) this.own.reset();
     this.led = view;
     if (view) this.show(view);
     else this.close();
@@ -195,13 +198,16 @@ export class Viewing {
 
   zoomTo(zoom: number, around?: Point): void {
     const { width, height } = this.size();
+    const middle = around ?? { x: width / 2, y: height / 2 };
+    if (this.led) return this.enlarge(zoom / this.here.zoom, middle);
     this.fit = null;
     this.chosen = null;
-    this.set(zoomAt(this.here, around ?? { x: width / 2, y: height / 2 }, zoom, this.smallest));
+    this.set(zoomAt(this.here, middle, zoom, this.smallest));
   }
 
   /** @param dx how far the board is moved, in CSS px */
   pan(dx: number, dy: number): void {
+    if (this.led) return this.enlarge(1, { x: 0, y: 0 }, dx, dy);
     this.chosen = null;
     this.shift(dx, dy);
   }
@@ -214,6 +220,7 @@ export class Viewing {
 
   /** Two fingers: moves the board and zooms it around what is between them. */
   pinch(middle: Point, dx: number, dy: number, factor: number): void {
+    if (this.led) return this.enlarge(factor, middle, dx, dy);
     const { x, y, zoom } = this.here;
     this.fit = null;
     this.chosen = null;
@@ -304,11 +311,26 @@ export class Viewing {
     return placed ? this.zoomFor(placed.page, 'page') * SMALLEST : NO_PAGE;
   }
 
-  private cameraFor({ page, x, y, width, height }: View): Camera | null {
+  private cameraFor(view: View): Camera | null {
+    const { page, x, y, width, height } = view;
     const placed = this.placed(page);
     if (!placed) return null;
     const part = { x: placed.x + x, y: placed.y + y, width, height };
-    return clamp(showing(part, this.size()), this.run, this.size(), LEAST);
+    const base = clamp(showing(part, this.size()), this.run, this.size(), LEAST);
+    return view === this.led ? this.own.within(base, this.size()) : base;
+  }
+
+  /** What the lead shows, larger for this window, or another part of it. */
+  private enlarge(factor: number, middle: Point, dx = 0, dy = 0): void {
+    const { led } = this;
+    this.led = null;
+    const base = led && this.cameraFor(led);
+    this.led = led;
+    if (!led || !base) return;
+    this.own.zoom(base, this.size(), factor, middle);
+    this.own.pan(base, this.size(), dx, dy);
+    cancelAnimationFrame(this.glide);
+    this.move(this.cameraFor(led)!, LEAST);
   }
 
   /** Zooming, moving and turning pages feel like one motion: a piece of the way with each frame. */

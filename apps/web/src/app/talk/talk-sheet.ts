@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  output,
+} from '@angular/core';
 import { whyNot } from '@cuaderno/core';
 import type { ChatTo } from '@cuaderno/core';
 import { X } from 'lucide';
@@ -67,6 +77,12 @@ import { ChatPanel } from './chat-panel';
       }
     }
   `,
+  host: {
+    role: 'region',
+    'aria-label': 'Class',
+    tabindex: '-1',
+    '(keydown.escape)': 'closed.emit()',
+  },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TalkSheet {
@@ -74,6 +90,22 @@ export class TalkSheet {
   readonly closed = output();
 
   protected readonly icons = { X };
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const before = document.activeElement as HTMLElement | null;
+    // On a touch screen a field would bring up the keyboard, over the half of the page that is left.
+    const field = matchMedia('(pointer: fine)').matches ? 'textarea, input' : null;
+    afterNextRender(() => {
+      const into = field ? host.querySelector<HTMLElement>(field) : null;
+      (into ?? host).focus();
+    });
+    inject(DestroyRef).onDestroy(() => {
+      const at = document.activeElement;
+      if (!at || at === document.body || host.contains(at)) before?.focus();
+    });
+  }
+
   protected readonly not = computed(() => {
     const applies = this.session().applies()(null);
     return { all: whyNot('chatAll', applies), tutor: whyNot('chatTutor', applies) };

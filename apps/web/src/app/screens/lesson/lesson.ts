@@ -29,6 +29,7 @@ import type { ReadFolder } from '../../reading/shapes';
 import { ClassStrip } from '../../people/class-strip';
 import { TRUST_STEPS } from '../../people/trust-steps';
 import { SignalBar } from '../../talk/signal-bar';
+import { Announcer } from '../../talk/announcer';
 import { TalkSheet } from '../../talk/talk-sheet';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
@@ -48,6 +49,7 @@ interface StudentLesson {
 @Component({
   selector: 'cua-lesson',
   imports: [
+    Announcer,
     UnreadableNotice,
     ClassStrip,
     Icon,
