@@ -1,4 +1,4 @@
-import { sayLength, sayWhen } from './say-time';
+import { sayLength, sayTimesIn, sayWhen } from './say-time';
 
 describe('times in words', () => {
   const now = new Date(2026, 10, 23, 12, 0).getTime();
@@ -9,6 +9,18 @@ describe('times in words', () => {
     expect(sayWhen(new Date(2026, 10, 26, 17, 30).getTime(), now)).toBe(
       'Thursday 26 November at 17:30',
     );
+  });
+
+  it('are by the clock of the zone that is named, its summer time and its day included', () => {
+    const winter = Date.UTC(2026, 11, 1, 15, 30);
+    expect(sayTimesIn(winter, winter + 3_600_000, 'Europe/Oslo')).toBe(
+      'Tuesday 1 December, 16:30–17:30',
+    );
+    expect(sayTimesIn(winter, winter + 3_600_000, 'Asia/Tokyo')).toBe(
+      'Wednesday 2 December, 00:30–01:30',
+    );
+    const summer = Date.UTC(2026, 6, 1, 15, 30);
+    expect(sayTimesIn(summer, summer, 'Europe/Oslo')).toBe('Wednesday 1 July, 17:30–17:30');
   });
 
   it('say how long', () => {

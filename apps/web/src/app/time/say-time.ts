@@ -1,4 +1,6 @@
-const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+const DAY = { weekday: 'long', day: 'numeric', month: 'long' } as const;
+const CLOCK = { hour: '2-digit', minute: '2-digit' } as const;
+const day = new Intl.DateTimeFormat('en-GB', DAY);
 const date = new Intl.DateTimeFormat('en-GB', {
   weekday: 'short',
   day: 'numeric',
@@ -6,7 +8,7 @@ const date = new Intl.DateTimeFormat('en-GB', {
   year: 'numeric',
 });
 const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium' });
-const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const clock = new Intl.DateTimeFormat('en-GB', CLOCK);
 
 function midnight(at: number): number {
   return new Date(at).setHours(0, 0, 0, 0);
@@ -53,6 +55,13 @@ export function sayLength(ms: number): string {
 export function sayShort(ms: number): string {
   const seconds = Math.round(ms / 1000);
   return seconds === 0 ? '–' : seconds < 60 ? `${seconds} s` : sayLength(ms);
+}
+
+/** "Monday 23 November, 16:30–17:20", by the clock of a time zone (its IANA name). */
+export function sayTimesIn(from: number, to: number, timeZone: string): string {
+  const there = new Intl.DateTimeFormat('en-GB', { ...CLOCK, timeZone });
+  const on = new Intl.DateTimeFormat('en-GB', { ...DAY, timeZone });
+  return `${on.format(from)}, ${there.format(from)}–${there.format(to)}`;
 }
 
 /** The time zone of this machine, as people name it. */

@@ -16,7 +16,7 @@ import { InputTextModule } from 'primeng/inputtext';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Planned } from '../api/timetable';
-import { sayDay, saySpan } from '../time/say-time';
+import { sayTimesIn } from '../time/say-time';
 
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
 @Component({
@@ -38,7 +38,7 @@ export class DateSheet {
   protected readonly busy = signal(false);
   protected readonly ending = signal(false);
   protected readonly trouble = signal<Trouble | null>(null);
-  protected readonly say = { day: sayDay, span: saySpan };
+  protected readonly say = { times: sayTimesIn };
   protected readonly ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   protected readonly isMoved = computed(
     () => `${this.day()}T${this.time()}` !== this.lesson().wall,
