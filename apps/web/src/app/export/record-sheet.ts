@@ -29,6 +29,7 @@ import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
+import { svgWords } from './svg-words';
 
 type Form = 'pdf' | 'file' | 'png' | 'svg' | 'inkml' | 'film' | 'chat';
 type InkForm = 'drawn' | 'annotations' | 'none';
@@ -45,7 +46,7 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
     words: 'All pages in one file, which opens as a board.',
   },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
-  { form: 'svg', label: 'This page as SVG', words: 'Sharp at any size.' },
+  { form: 'svg', label: 'This page as SVG', words: '' },
   {
     form: 'inkml',
     label: 'Its ink as InkML',
@@ -104,6 +105,7 @@ export class RecordSheet {
   private readonly api = inject(Api);
 
   protected readonly forms = FORMS;
+  protected readonly svgWords = computed(() => svgWords(this.page()));
   protected readonly inkForms = INK_FORMS;
   protected readonly appendix = APPENDIX;
   protected readonly languages = languages();

@@ -22,6 +22,7 @@ import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
+import { svgWords } from './svg-words';
 
 type Form = 'file' | 'pdf' | 'png' | 'svg' | 'inkml';
 
@@ -33,7 +34,7 @@ const FORMS: readonly { form: Form; label: string; words: string }[] = [
   },
   { form: 'pdf', label: 'PDF', words: 'Every page, to print or to send.' },
   { form: 'png', label: 'This page as PNG', words: 'A sharp picture of it.' },
-  { form: 'svg', label: 'This page as SVG', words: 'A drawing that stays sharp at any size.' },
+  { form: 'svg', label: 'This page as SVG', words: '' },
   {
     form: 'inkml',
     label: 'Its ink as InkML',
@@ -67,6 +68,7 @@ export class SaveSheet {
   private readonly api = inject(Api);
 
   protected readonly forms = FORMS;
+  protected readonly svgWords = computed(() => svgWords(this.page()));
   protected readonly form = signal<Form>('file');
   protected readonly ink = signal(true);
   /** What of what was written goes into a board file, and whether with names. */
