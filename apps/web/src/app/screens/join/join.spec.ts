@@ -7,6 +7,7 @@ import { wayBack } from './way-back';
 const DOOR = { course: 'Tides', tutor: 'Maren', open: true, nextAt: null, name: null };
 
 describe('a student’s way in', () => {
+  afterEach(() => localStorage.clear());
   it('by link asks for a first name and nothing else, and leads into the lesson', async () => {
     const screen = await Screen.show(
       JoinScreen,
