@@ -205,15 +205,7 @@ export class Archive {
     const own = shelf.folders.find((one) => one.course === course.id);
     if (!own) return;
     for (const asset of shelf.assets.filter((one) => one.folder === own.id)) {
-      const [, base, ending = ''] = /^(.*?)(\.[^.]{1,8})?$/.exec(asset.name) ?? [];
-      yield {
-        path: this.paths.free(folder, base ?? asset.name, ending),
-        packed: true,
-        bytes: async () =>
-          (
-            await open(this.app.files.path(asset.file))
-          ).createReadStream() as AsyncIterable<Uint8Array>,
-      };
+      yield this.file(folder, asset.name, asset.file);
     }
   }
 
@@ -230,15 +222,19 @@ export class Archive {
     const names = new Map(shelf.assets.map(({ file, name }) => [file, name]));
     for (const { file, name, type } of await this.app.knownFiles.onBoardsOf(course.id)) {
       if (there.has(file)) continue;
-      const called = names.get(file) ?? name;
-      const [, base, ending = ''] = /^(.*?)(\.[^.]{1,8})?$/.exec(called) ?? [];
-      yield {
-        path: this.paths.free(folder, base || called, ending || (ENDINGS[type] ?? '')),
-        packed: true,
-        bytes: async () =>
-          (await open(this.app.files.path(file))).createReadStream() as AsyncIterable<Uint8Array>,
-      };
+      yield this.file(folder, names.get(file) ?? name, file, ENDINGS[type]);
     }
+  }
+
+  /** A stored file as it is. @param ending where its name has none */
+  private file(folder: string, name: string, hash: string, ending = ''): ArchiveEntry {
+    const [, base, own = ending] = /^(.*?)(\.[^.]{1,8})?$/.exec(name) ?? [];
+    return {
+      path: this.paths.free(folder, base || name, own),
+      packed: true,
+      bytes: async () =>
+        (await open(this.app.files.path(hash))).createReadStream() as AsyncIterable<Uint8Array>,
+    };
   }
 
   private about(): Promise<string> {

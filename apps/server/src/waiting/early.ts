@@ -11,16 +11,16 @@ const EVERY = 2000;
 const MOST = 20;
 
 /** Somebody who waits for a lesson to open. */
-export interface EarlyComer {
+interface EarlyComer {
   /** As the tutor knows their browser, or as they typed it; `null` where they haven't said. */
   readonly name: string | null;
-  /** Since when, in ms since 1970. */
-  readonly since: number;
+  /** When their window asked last, in ms since 1970. */
+  readonly seenAt: number;
 }
 
 /** Who waits for the next lesson of a course, before it is open. Nothing of it is kept. */
 export class EarlyComers {
-  private readonly courses = new Map<Id, Map<string, EarlyComer & { seenAt: number }>>();
+  private readonly courses = new Map<Id, Map<string, EarlyComer>>();
   private readonly timer = setInterval(() => this.look(), EVERY).unref();
 
   /** @param changed called when somebody has come to a course or gone */
@@ -28,15 +28,10 @@ export class EarlyComers {
 
   /** Their window has asked whether the lesson is open. @param browser tells one from another */
   seen(course: Id, browser: string, name: string | null): void {
-    const here = this.courses.get(course) ?? new Map<string, EarlyComer & { seenAt: number }>();
+    const here = this.courses.get(course) ?? new Map<string, EarlyComer>();
     const known = here.get(browser);
     if (!known && here.size >= MOST) return;
-    const now = Date.now();
-    here.set(browser, {
-      name: name ?? known?.name ?? null,
-      since: known?.since ?? now,
-      seenAt: now,
-    });
+    here.set(browser, { name: name ?? known?.name ?? null, seenAt: Date.now() });
     this.courses.set(course, here);
     if (!known || (name !== null && known.name !== name)) this.changed(course);
   }
@@ -46,11 +41,9 @@ export class EarlyComers {
     if (this.courses.delete(course)) this.changed(course);
   }
 
-  of(course: Id): readonly EarlyComer[] {
-    return [...(this.courses.get(course)?.values() ?? [])].map(({ name, since }) => ({
-      name,
-      since,
-    }));
+  /** Names of those who wait, the first who came first. */
+  of(course: Id): (string | null)[] {
+    return [...(this.courses.get(course)?.values() ?? [])].map(({ name }) => name);
   }
 
   /** Courses for whose lessons somebody waits. */

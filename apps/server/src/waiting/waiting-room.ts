@@ -99,13 +99,7 @@ export class WaitingRoom {
       if (ofOpen.has(course)) continue;
       const found = await this.courses.byId(course);
       if (found?.tutor !== tutor) continue;
-      who.push(
-        await this.waiting(
-          course,
-          null,
-          this.early.of(course).map(({ name }) => name),
-        ),
-      );
+      who.push(await this.waiting(course, null, this.early.of(course)));
     }
     return who;
   }

@@ -10,7 +10,7 @@ describe('who waits for a lesson to open', () => {
     jasmine.clock().mockDate();
     const told: string[][] = [];
     const early = new EarlyComers((course) =>
-      told.push(early.of(course).map(({ name }) => name ?? '?')),
+      told.push(early.of(course).map((name) => name ?? '?')),
     );
     early.seen('c1', 'a', null);
     early.seen('c1', 'a', 'Ida');

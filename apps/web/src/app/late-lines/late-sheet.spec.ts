@@ -79,6 +79,15 @@ describe('the tutor looks at late lines', () => {
     expect(button('Leave them out')!.disabled).toBeFalse();
   });
 
+  it('and is closed when nothing waits any more: it doesn’t come up by itself with the next', async () => {
+    const screen = await show([ida]);
+    let closed = 0;
+    screen.fixture.componentInstance.closed.subscribe(() => closed++);
+    screen.fixture.componentRef.setInput('lines', []);
+    await screen.settles();
+    expect(closed).toBe(1);
+  });
+
   it('and reads what is wrong where it can’t be done; nothing is lost', async () => {
     const screen = await show([ida], {
       'POST /late-lines/l1/p1': problem('no-line', 'Cuaderno can’t be reached.'),

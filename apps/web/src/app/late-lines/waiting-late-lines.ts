@@ -26,11 +26,15 @@ export class WaitingLateLines {
     return unpack(await this.api.bytes(`/late-lines/${lesson}/${person}`), LIMITS) as Operation[];
   }
 
-  /** @returns how many have no page to lie on, and wait on. Throws `ApiError`. */
-  async settle({ lesson, person }: LateLines, to: LateWay): Promise<number> {
-    const path = `/late-lines/${lesson}/${person}`;
-    const { without } = await this.api.post<{ without: number }>(path, { to });
+  /** Those without a page to lie on wait on. Throws `ApiError`. */
+  async settle({ lesson, person }: LateLines, to: LateWay): Promise<void> {
+    await this.api.post(`/late-lines/${lesson}/${person}`, { to });
     await this.load();
-    return without;
+  }
+
+  /** Somebody signs out: the next tutor in this window sees no names of theirs. */
+  forget(): void {
+    this.round++;
+    this.list.set([]);
   }
 }

@@ -175,9 +175,12 @@ export class LiveLink {
   }
 
   private answered(n: number): void {
-    const at = this.asked.get(n);
+    // At a door every answer has the same number: then it is to all that was asked.
+    const [last, at] = this.asked.has(n)
+      ? [n, this.asked.get(n)]
+      : [Infinity, this.asked.values().next().value];
     if (at !== undefined) this.trip = (this.trip + performance.now() - at) / 2;
-    for (const earlier of this.asked.keys()) if (earlier <= n) this.asked.delete(earlier);
+    for (const earlier of this.asked.keys()) if (earlier <= last) this.asked.delete(earlier);
   }
 
   private tellQuiet(is: boolean): void {

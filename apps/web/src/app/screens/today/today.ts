@@ -75,6 +75,7 @@ export class TodayScreen {
     try {
       await this.account.signOut();
       this.materials.forget();
+      this.late.forget();
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
       this.trouble.set(troubleOf(error));
