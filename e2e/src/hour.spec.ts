@@ -156,7 +156,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await maren.page.getByRole('textbox', { name: 'Message' }).fill('Look at the brightest one');
     await maren.button('Send message').click();
     await jonas.button('Class, 1 unread').click();
-    await expect(jonas.page.getByText('Look at the brightest one')).toBeVisible();
+    await expect(jonas.page.getByText('Look at the brightest one', { exact: true })).toBeVisible();
     await expect(jonas.page.getByText('I can’t find Vega')).toHaveCount(0);
     await maren.page.getByLabel('Students write').uncheck();
     await expect(

@@ -186,7 +186,9 @@ describe('late lines', () => {
     expect((await bring(other, [line])).statusCode).toBe(404);
     expect((await bring(house.visitor(), [line])).statusCode).toBe(404);
     expect((await bring(anas, [line], newId())).statusCode).toBe(404);
+    const heard = maren.told.length;
     maren.send({ kind: 'trust', who: 'all', trust: 'look' });
+    await maren.hears('people', (message) => maren.told.indexOf(message) >= heard);
     const cleo = await house.student('Cleo');
     const cleosId = (await (await house.window(cleo)).hears('welcome')).you;
     expect((await bring(cleo, [line], cleosId)).statusCode).toBe(404);
