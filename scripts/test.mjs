@@ -18,6 +18,7 @@ debian([
   { command: 'chromium', name: 'chromium' },
   { command: 'qpdf', name: 'qpdf' },
   { command: 'pdftoppm', name: 'poppler-utils' },
+  { command: 'mutool', name: 'mupdf-tools' },
   { command: 'ffprobe', name: 'ffmpeg' },
   // The two other engines that browsers are made of.
   { command: 'firefox-esr', name: 'firefox-esr' },

@@ -1,6 +1,7 @@
-import { PDFArray, PDFDict, PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFName, PDFNumber } from '@cantoo/pdf-lib';
 import type { PDFObject } from '@cantoo/pdf-lib';
 import type { PdfRect } from '@cuaderno/core';
+import { nameOf, numberOf, textOf } from '../pdf-source/values.js';
 import { KINDS, round } from './annotation.js';
 import type { Annotation, Kind, Rgb, Words } from './annotation.js';
 
@@ -43,27 +44,6 @@ export function parse(dict: PDFDict): Parsed | null {
 
 export function isKind(name: string | null): name is Kind {
   return KINDS.includes(name as Kind);
-}
-
-/** Bytes of a string of ours. */
-export function bytesOf(dict: PDFDict, key: string): Uint8Array | null {
-  const value = dict.lookup(PDFName.of(key));
-  return value instanceof PDFHexString || value instanceof PDFString ? value.asBytes() : null;
-}
-
-export function numberOf(dict: PDFDict, key: string): number | null {
-  const value = dict.lookup(PDFName.of(key));
-  return value instanceof PDFNumber && Number.isFinite(value.asNumber()) ? value.asNumber() : null;
-}
-
-export function nameOf(dict: PDFDict, key: string): string | null {
-  const value = dict.lookup(PDFName.of(key));
-  return value instanceof PDFName ? value.decodeText() : null;
-}
-
-export function textOf(dict: PDFDict, key: string): string {
-  const value = dict.lookup(PDFName.of(key));
-  return value instanceof PDFHexString || value instanceof PDFString ? value.decodeText() : '';
 }
 
 function numbersOf(dict: PDFDict, key: string): number[] {

@@ -2,14 +2,15 @@ import { ParseSpeeds, PDFDict, PDFDocument, PDFName, PDFNumber } from '@cantoo/p
 import type { PDFArray, PDFPage } from '@cantoo/pdf-lib';
 import { filesOf, pageToUserSpace, rotation, visibleBox } from '@cuaderno/core';
 import type { Matrix, Measure, PdfRect } from '@cuaderno/core';
+import { dropUnreachable } from '../pdf-source/reachable.js';
+import { bytesOf, nameOf, numberOf, textOf } from '../pdf-source/values.js';
 import { sealOf } from './annotation.js';
 import { describe } from './describe.js';
 import { fromElsewhere } from './elsewhere.js';
 import { OWN, unpackOwn } from './own.js';
 import type { Own } from './own.js';
-import { bytesOf, isKind, nameOf, numberOf, parse, textOf } from './parse.js';
+import { isKind, parse } from './parse.js';
 import type { Parsed } from './parse.js';
-import { dropUnreachable } from './reachable.js';
 
 /** Annotations of a file that are taken at most; what is beyond stays part of its pages. */
 const MOST = 20_000;

@@ -1,11 +1,12 @@
-import { ParseSpeeds, PDFDocument } from '@cantoo/pdf-lib';
-import type { PDFImage, PDFPage } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFImage } from '@cantoo/pdf-lib';
 import { itemsOn, pagesInOrder } from '@cuaderno/core';
 import type { Board, FileHash, Page, Signer } from '@cuaderno/core';
 import { AnnotationWriter } from '../pdf-annotations/write.js';
 import { sayWhatItIs } from './about.js';
+import { assemble } from './assemble.js';
 import { addBookmarks } from './bookmarks.js';
 import { ContentWriter } from './content-writer.js';
+import { LayingUnder } from './lay-under.js';
 import { mapFor, PageDrawing, writtenOn } from './page-drawing.js';
 import { TextFonts } from './text-fonts.js';
 import type { FontLoader } from './text-fonts.js';
@@ -46,7 +47,7 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
   const own = pagesInOrder(board);
   const { after = [], people = new Map<string, Signer>(), signed = false } = options;
   const pages = [...own, ...after];
-  const doc = (await wholeFile(pages, options)) ?? (await assembled(pages, options));
+  const { doc, contents } = await assemble(pages, options.file);
   const initials = signed ? [...people.values()].map((person) => person.initials) : [];
   const fonts = await TextFonts.embed(doc, pages, options.fonts, initials);
   const writer = new ContentWriter(fonts);
@@ -61,69 +62,18 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
     signers: signed ? people : new Map<string, Signer>(),
     measure: (words, size) => fonts.measure(words, size),
   });
+  const under = new LayingUnder(doc, options.ink ?? 'drawn');
   pages.forEach((page, i) => {
     const target = doc.getPage(i);
+    under.add(page, target);
     drawing.add(page, target);
     if (options.ink === 'annotations' && i < own.length)
       annotations.add(writtenOn(page), target, mapFor(page));
   });
   await drawing.packed();
-  addBookmarks(doc, pages);
+  addBookmarks(doc, pages, contents);
   sayWhatItIs(doc, options);
   return doc.save({ objectsPerTick: Infinity });
-}
-
-/** Opens a PDF that was imported; one that needed no password to read needs none here. */
-function load(bytes: Uint8Array): Promise<PDFDocument> {
-  return PDFDocument.load(bytes, {
-    password: '',
-    updateMetadata: false,
-    // Nothing else waits for this thread, so there is no need to pause for it.
-    parseSpeed: ParseSpeeds.Fastest,
-  });
-}
-
-/**
- * Where all imported pages are of one file, in its own order, that file is what we write on: its
- * outline, links and forms stay. `null` where they are not.
- */
-async function wholeFile(
-  pages: readonly Page[],
-  { file }: BoardPdfOptions,
-): Promise<PDFDocument | null> {
-  const papers = pages.flatMap(({ paper }) => (paper.kind === 'pdf' ? [paper] : []));
-  const first = papers[0];
-  if (!first || !papers.every((paper, i) => paper.file === first.file && paper.number === i + 1))
-    return null;
-  const doc = await load(await file(first.file));
-  if (doc.getPageCount() !== papers.length) return null;
-  pages.forEach((page, i) => {
-    if (page.paper.kind !== 'pdf') doc.insertPage(i, [page.width, page.height]);
-  });
-  return doc;
-}
-
-/** A new file, with copies of the imported pages in the order of the board. */
-async function assembled(pages: readonly Page[], { file }: BoardPdfOptions): Promise<PDFDocument> {
-  const doc = await PDFDocument.create();
-  const sources = new Map<FileHash, PDFDocument>();
-  for (const { paper } of pages) {
-    if (paper.kind === 'pdf' && !sources.has(paper.file))
-      sources.set(paper.file, await load(await file(paper.file)));
-  }
-  // Copied in one go for each file: fonts that its pages share are then copied once.
-  const copies = new Map<FileHash, PDFPage[]>();
-  for (const [hash, source] of sources) {
-    const numbers = pages.flatMap(({ paper }) =>
-      paper.kind === 'pdf' && paper.file === hash ? [paper.number - 1] : [],
-    );
-    copies.set(hash, await doc.copyPages(source, numbers));
-  }
-  for (const page of pages) {
-    if (page.paper.kind === 'pdf') doc.addPage(copies.get(page.paper.file)!.shift()!);
-    else doc.addPage([page.width, page.height]);
-  }
-  return doc;
 }
 
 /** All pictures that lie on the pages, each once. */
