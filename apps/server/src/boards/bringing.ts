@@ -5,6 +5,8 @@ import type { ImportQueue } from '../slides/queue.js';
 import type { SlideImports } from '../slides/slide-imports.js';
 import type { BoardFiles } from './board-files.js';
 import type { Imports } from './import.js';
+import { NOTHING_LIFTED } from './lifting.js';
+import type { LiftedSum } from './lifting.js';
 import type { BoardInfo } from './service.js';
 import { titleFromFileName } from './title.js';
 
@@ -19,7 +21,7 @@ export type Brought =
       readonly kind: 'board';
       readonly board: BoardInfo;
       readonly file: string | null;
-      readonly lifted: { readonly count: number; readonly stayed: number };
+      readonly lifted: LiftedSum;
     }
   | { readonly kind: 'job'; readonly job: string };
 
@@ -68,7 +70,7 @@ export class Bringing {
       const board = await boardFiles.open(file, { course, tutor, maxUploadBytes });
       // What is in it is kept, not the zip.
       await over();
-      return { kind: 'board', board, file: null, lifted: { count: 0, stayed: 0 } };
+      return { kind: 'board', board, file: null, lifted: NOTHING_LIFTED };
     } catch (error) {
       await over();
       throw error;

@@ -21,7 +21,7 @@ import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import type { Workers } from '../workers/plugin.js';
 import { Lifting, writing } from './lifting.js';
-import type { Lifted } from './lifting.js';
+import type { Lifted, LiftedSum } from './lifting.js';
 import type { BoardInfo, Boards } from './service.js';
 
 const FAULTS: Record<PdfFault | 'too-slow', ProblemCode> = {
@@ -54,8 +54,7 @@ interface PageRun {
 /** A board that was made of a PDF, with the file that it shows. */
 export interface ImportedBoard extends BoardInfo {
   readonly file: string;
-  /** How many annotations can be written on like ink, and how many stay part of their pages. */
-  readonly lifted: { readonly count: number; readonly stayed: number };
+  readonly lifted: LiftedSum;
 }
 
 export interface Upload {
@@ -93,11 +92,10 @@ export class Imports {
    */
   async begin(file: StoredFile, upload: Upload): Promise<ImportedBoard> {
     const lifted = await this.lifting.lift(file);
-    const { count, stayed } = lifted;
     const made = upload.madeOf ?? lifted.madeOf;
     try {
       const board = await this.make(lifted, made ? { ...upload, madeOf: made } : upload);
-      return { ...board, file: lifted.file.hash, lifted: { count, stayed } };
+      return { ...board, file: lifted.file.hash, lifted: lifted.sum };
     } finally {
       lifted.release();
       await this.boards.known.dropUnknown(lifted.file.hash);

@@ -1,9 +1,14 @@
 import { keysBetween, operation } from '@cuaderno/core';
 import type { Id, Operation } from '@cuaderno/core';
-import type { TakenItem } from '@cuaderno/formats/pdf-annotations';
+import type { Taken, TakenItem } from '@cuaderno/formats/pdf-annotations';
 import { Readable } from 'node:stream';
 import type { FileStore, StoredFile } from '../files/store.js';
 import type { Workers } from '../workers/plugin.js';
+
+/** How much was taken of what was written on a PDF, as `Taken` counts it. */
+export type LiftedSum = Pick<Taken, 'count' | 'comments' | 'stayed' | 'attached'>;
+
+export const NOTHING_LIFTED: LiftedSum = { count: 0, comments: 0, stayed: 0, attached: 0 };
 
 /** A PDF that is brought to a board, without what was written on it with other programs. */
 export interface Lifted {
@@ -13,9 +18,7 @@ export interface Lifted {
   readonly madeOf: string | null;
   /** What was written, by the numbers of the pages. */
   readonly written: ReadonlyMap<number, readonly TakenItem[]>;
-  /** How many annotations became ink, texts and figures, and how many couldn't. */
-  readonly count: number;
-  readonly stayed: number;
+  readonly sum: LiftedSum;
   /** The file may be cleared away from now on, unless something names it. */
   release(): void;
 }
@@ -31,12 +34,13 @@ export class Lifting {
     const taken = await this.workers.annotationsOf(file.path);
     if (!taken) {
       const release = this.store.hold(file.hash);
-      return { file, madeOf: null, written: new Map(), count: 0, stayed: 0, release };
+      return { file, madeOf: null, written: new Map(), sum: NOTHING_LIFTED, release };
     }
     const stored = await this.store.put(Readable.from([Buffer.from(taken.file)]), Infinity);
     const release = this.store.hold(stored.hash);
-    const { pages: written, count, stayed } = taken;
-    return { file: stored, madeOf: file.hash, written, count, stayed, release };
+    const { pages: written, count, comments, stayed, attached } = taken;
+    const sum = { count, comments, stayed, attached };
+    return { file: stored, madeOf: file.hash, written, sum, release };
   }
 }
 

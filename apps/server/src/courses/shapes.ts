@@ -63,5 +63,11 @@ export const GuestLinkShape = z.object({
   used: z.boolean(),
 });
 
-/** How many annotations of a PDF can be written on like ink, and how many stay part of their pages. */
-export const Lifted = z.object({ count: z.number(), stayed: z.number() });
+/**
+ * How many annotations of a PDF can be written on like ink, how many comments came on slips, how many of what is seen
+ * stay part of their pages, and how many attached files stay in the file as it came.
+ */
+export const Lifted = z.object({
+  ...{ count: z.number(), comments: z.number() },
+  ...{ stayed: z.number(), attached: z.number() },
+});

@@ -1,9 +1,12 @@
 import type { PdfRect } from '@cuaderno/core';
 
-/** Kinds of annotations that are written, and read again (ISO 32000-1, 12.5.6.1, table 169). */
+/** Kinds of annotations that are read; all but those of lines at words are written, too (ISO 32000-1, table 169). */
 export const KINDS = [
   'Ink',
   'Highlight',
+  'Underline',
+  'StrikeOut',
+  'Squiggly',
   'FreeText',
   'Square',
   'Circle',

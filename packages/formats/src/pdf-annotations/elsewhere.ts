@@ -36,7 +36,7 @@ const WIDE = 6;
  * @param measure of our plain font, in a size in points
  */
 export function fromElsewhere(
-  { annotation, opacity }: Parsed,
+  { annotation, opacity, turn }: Parsed,
   map: Matrix,
   measure: (size: number) => Measure,
 ): Own[] {
@@ -46,8 +46,12 @@ export function fromElsewhere(
       return inkOf(annotation, opacity, there);
     case 'Highlight':
       return highlightsOf(annotation, there);
+    case 'Underline':
+    case 'StrikeOut':
+    case 'Squiggly':
+      return linesOf(annotation, there);
     case 'FreeText':
-      return textOf(annotation, there, measure);
+      return textOf(annotation, turn, there, measure);
     case 'Square':
     case 'Circle':
       return figureOf(annotation, there);
@@ -81,6 +85,15 @@ class There {
     if (points.some(({ x, y }) => Math.max(Math.abs(x), Math.abs(y)) > MAX_COORDINATE))
       throw new RangeError('It lies off every page.');
     return points;
+  }
+
+  /** How what is turned so in user space is turned on our page, clockwise: a quarter of a turn at a time, degrees. */
+  turn(turned: number): number {
+    const angle = (turned * Math.PI) / 180;
+    const [a, b, c, d] = this.back;
+    const [x, y] = [Math.cos(angle), Math.sin(angle)];
+    const there = (Math.atan2(b * x + d * y, a * x + c * y) * 180) / Math.PI;
+    return (((Math.round(there / 90) * 90) % 360) + 360) % 360;
   }
 
   box(): Rect {
@@ -136,36 +149,79 @@ function held(points: readonly Point[]): Point[] {
 /** A line of the highlighter along each marked run of words. */
 function highlightsOf({ runs, colour }: Annotation, there: There): Own[] {
   const ink = nearestHighlight(colour ?? [1, 1, 0]);
-  const lines: Own[] = [];
-  for (const run of runs)
-    for (let i = 0; i + 7 < run.length; i += 8) {
-      const [a, b, c, d] = there.points(run.slice(i, i + 8)) as [Point, Point, Point, Point];
-      const middle = (p: Point, q: Point): Point => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 });
-      // The lower two stand either way round: the nearer one is under the first.
-      const turned = Math.hypot(a.x - d.x, a.y - d.y) < Math.hypot(a.x - c.x, a.y - c.y);
-      const [under, underEnd] = turned ? [d, c] : [c, d];
-      const width = within(Math.hypot(a.x - under.x, a.y - under.y), 1, 100);
-      const style: InkStyle = { tool: 'highlighter', ink, width };
-      lines.push(...strokesOf(style, [middle(a, under), middle(b, underEnd)]));
-    }
-  return lines;
+  return runOfWords(runs, there).flatMap(({ over, under }) => {
+    const width = within(Math.hypot(over[0].x - under[0].x, over[0].y - under[0].y), 1, 100);
+    const style: InkStyle = { tool: 'highlighter', ink, width };
+    return strokesOf(style, [between(over[0], under[0], 0.5), between(over[1], under[1], 0.5)]);
+  });
 }
 
-function textOf(annotation: Annotation, there: There, measure: (size: number) => Measure): Own[] {
+/** A line of the pen under each run of words, or through its middle; one that is wavy is straight with us. */
+function linesOf({ kind, runs, colour }: Annotation, there: There): Own[] {
+  const ink = nearestInk(colour ?? [0, 0, 0]);
+  const at = kind === 'StrikeOut' ? STRUCK : UNDER;
+  return runOfWords(runs, there).flatMap(({ over, under }) => {
+    const high = Math.hypot(over[0].x - under[0].x, over[0].y - under[0].y);
+    const style: InkStyle = { tool: 'pen', ink, width: within(high / 14, 0.5, 6) };
+    return strokesOf(style, [between(over[0], under[0], at), between(over[1], under[1], at)]);
+  });
+}
+
+/** How far below the upper edge of words a line under them lies, and one that strikes them out; by eye, no source. */
+const UNDER = 0.93;
+const STRUCK = 0.57;
+
+function between(p: Point, q: Point, part: number): Point {
+  return { x: p.x + (q.x - p.x) * part, y: p.y + (q.y - p.y) * part };
+}
+
+/** Both ends of the upper and of the lower edge of each run. */
+function runOfWords(
+  runs: Annotation['runs'],
+  there: There,
+): { over: readonly [Point, Point]; under: readonly [Point, Point] }[] {
+  return runs.flatMap((run) =>
+    Array.from({ length: Math.floor(run.length / 8) }, (_, i) => {
+      const [a, b, c, d] = there.points(run.slice(i * 8, i * 8 + 8)) as [
+        ...[Point, Point, Point, Point],
+      ];
+      // The lower two stand either way round: the nearer one is under the first.
+      const turned = Math.hypot(a.x - d.x, a.y - d.y) < Math.hypot(a.x - c.x, a.y - c.y);
+      return { over: [a, b] as const, under: turned ? ([d, c] as const) : ([c, d] as const) };
+    }),
+  );
+}
+
+function textOf(
+  annotation: Annotation,
+  turned: number,
+  there: There,
+  measure: (size: number) => Measure,
+): Own[] {
   const words = annotation.contents.replace(/\r\n?/g, '\n').slice(0, MAX_TEXT);
   const how = annotation.words;
   if (words.trim() === '' || !how) return [];
   const text: RichText = words
     .split('\n')
     .map((line) => ({ runs: line === '' ? [] : [{ text: line }] }));
-  const frame = there.box();
+  const box = there.box();
+  const turn = there.turn(turned);
+  const across = turn % 180 !== 0;
   const size = within(how.size * there.scale, 2, 1000);
   const align = (['start', 'middle', 'end'] as const)[how.align];
-  const width = Math.max(MIN_FRAME, frame.width);
-  const { lines, height } = layOutText(text, { size, width, align }, measure(size));
+  const width = Math.max(MIN_FRAME, across ? box.height : box.width);
+  const { lines, height: needed } = layOutText(text, { size, width, align }, measure(size));
+  const height = Math.max(across ? box.width : box.height, needed);
+  // A frame is turned about its middle; its first line is at the edge that was the upper one.
+  const grown = (height - (across ? box.width : box.height)) / 2;
+  const angle = (turn * Math.PI) / 180;
+  const middle = {
+    x: box.x + box.width / 2 - Math.sin(angle) * grown,
+    y: box.y + box.height / 2 + Math.cos(angle) * grown,
+  };
   return thing({
     kind: 'text',
-    frame: { ...frame, width, height: Math.max(frame.height, height), turn: 0 },
+    frame: { x: middle.x - width / 2, y: middle.y - height / 2, width, height, turn },
     text,
     font: 'plain',
     size,

@@ -1,7 +1,8 @@
-import { PDFArray, PDFDict, PDFName, PDFNumber } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFName, PDFNumber, PDFStream } from '@cantoo/pdf-lib';
 import type { PDFObject } from '@cantoo/pdf-lib';
 import type { PdfRect } from '@cuaderno/core';
-import { nameOf, numberOf, textOf } from '../pdf-source/values.js';
+import { OUT_OF_SIGHT } from '../pdf-source/draw-in.js';
+import { dictOf, nameOf, numberOf, numbersIn, textOf } from '../pdf-source/values.js';
 import { KINDS, round } from './annotation.js';
 import type { Annotation, Kind, Rgb, Words } from './annotation.js';
 
@@ -10,10 +11,10 @@ export interface Parsed {
   readonly annotation: Annotation;
   /** From 0 to 1: what lies under it is seen through it. */
   readonly opacity: number;
+  /** By how much its look is turned in user space, anticlockwise, in degrees. */
+  readonly turn: number;
 }
 
-/** Bits of `F` that keep it out of sight: hidden, or not to be viewed (table 165). */
-const OUT_OF_SIGHT = 2 | 32;
 /** Numbers in one annotation at most: more than any hand writes. */
 const MOST_NUMBERS = 2_000_000;
 
@@ -23,7 +24,7 @@ const MOST_NUMBERS = 2_000_000;
  */
 export function parse(dict: PDFDict): Parsed | null {
   const kind = nameOf(dict, 'Subtype');
-  if (!isKind(kind) || (numberOf(dict, 'F') ?? 0) & OUT_OF_SIGHT) return null;
+  if (!isKind(kind) || isOutOfSight(dict)) return null;
   const words = kind === 'FreeText' ? wordsOf(dict) : null;
   const annotation: Annotation = {
     kind,
@@ -31,7 +32,7 @@ export function parse(dict: PDFDict): Parsed | null {
     contents: textOf(dict, 'Contents'),
     colour: colourOf(dict, 'C'),
     interior: colourOf(dict, 'IC'),
-    width: kind === 'Highlight' || kind === 'Stamp' ? 0 : widthOf(dict),
+    width: isOnWords(kind) || kind === 'Stamp' ? 0 : widthOf(dict),
     dashed: isDashed(dict),
     inset: Math.max(0, ...numbersOf(dict, 'RD')),
     runs: runsOf(dict, kind),
@@ -39,7 +40,25 @@ export function parse(dict: PDFDict): Parsed | null {
     words,
   };
   const opacity = numberOf(dict, 'CA') ?? 1;
-  return { annotation, opacity: Math.min(1, Math.max(0, opacity)) };
+  return { annotation, opacity: Math.min(1, Math.max(0, opacity)), turn: turnOf(dict) };
+}
+
+/** A look says by its matrix how it is turned (12.5.5). */
+function turnOf(dict: PDFDict): number {
+  const looks = dictOf(dict, 'AP');
+  const look = looks?.lookup(PDFName.of('N'));
+  const matrix =
+    look instanceof PDFStream ? numbersIn(look.dict.lookup(PDFName.of('Matrix')), 6) : null;
+  return matrix ? (Math.atan2(matrix[1]!, matrix[0]!) * 180) / Math.PI : 0;
+}
+
+/** Marks on runs of words, of which each has four corners. */
+function isOnWords(kind: Kind): boolean {
+  return ['Highlight', 'Underline', 'StrikeOut', 'Squiggly'].includes(kind);
+}
+
+export function isOutOfSight(dict: PDFDict): boolean {
+  return ((numberOf(dict, 'F') ?? 0) & OUT_OF_SIGHT) !== 0;
 }
 
 export function isKind(name: string | null): name is Kind {
@@ -113,6 +132,9 @@ function runsOf(dict: PDFDict, kind: Kind): number[][] {
       return runs;
     }
     case 'Highlight':
+    case 'Underline':
+    case 'StrikeOut':
+    case 'Squiggly':
       return [needed(numbersOf(dict, 'QuadPoints'), 8)];
     case 'Line':
       return [needed(numbersOf(dict, 'L'), 4)];

@@ -1,19 +1,23 @@
 import { ParseSpeeds, PDFDict, PDFDocument, PDFName, PDFNumber } from '@cantoo/pdf-lib';
 import type { PDFArray, PDFPage } from '@cantoo/pdf-lib';
 import { filesOf, pageToUserSpace, rotation, visibleBox } from '@cuaderno/core';
-import type { Matrix, Measure, PdfRect } from '@cuaderno/core';
+import type { Matrix, Measure, PdfPlacement, PdfRect } from '@cuaderno/core';
 import { dropUnreachable } from '../pdf-source/reachable.js';
-import { bytesOf, nameOf, numberOf, textOf } from '../pdf-source/values.js';
+import { placeOf, windowsOf } from '../pdf-source/draw-in.js';
+import { bytesOf, dictsIn, nameOf, numberOf, removeFrom, textOf } from '../pdf-source/values.js';
 import { sealOf } from './annotation.js';
+import { COMMENT_SIZE, commentsOn, NOTES, Slips } from './comments.js';
 import { describe } from './describe.js';
 import { fromElsewhere } from './elsewhere.js';
 import { OWN, unpackOwn } from './own.js';
 import type { Own } from './own.js';
-import { isKind, parse } from './parse.js';
+import { isKind, isOutOfSight, parse } from './parse.js';
 import type { Parsed } from './parse.js';
 
 /** Annotations of a file that are taken at most; what is beyond stays part of its pages. */
 const MOST = 20_000;
+/** And comments. */
+const MOST_COMMENTS = 2000;
 
 /** What was an annotation, as it is on a page of ours. */
 export type TakenItem = Own & {
@@ -26,9 +30,14 @@ export interface Taken {
   readonly file: Uint8Array;
   /** What they are on our pages, by the pages' numbers from 1, in the order of drawing. */
   readonly pages: ReadonlyMap<number, readonly TakenItem[]>;
-  /** How many annotations were taken, and how many of a kind that could be stay part of their pages. */
+  /** How many annotations were taken as what they are. */
   readonly count: number;
+  /** How many comments were taken, each with its answers; they lie on slips and are held back. */
+  readonly comments: number;
+  /** How many that can be seen stay part of their pages. */
   readonly stayed: number;
+  /** How many files are attached to pages; they stay in the file as it came. */
+  readonly attached: number;
 }
 
 export interface TakeOptions {
@@ -55,7 +64,7 @@ export async function takeAnnotations(
     return null;
   }
   const pages = new Map<number, TakenItem[]>();
-  const sum = { count: 0, stayed: 0 };
+  const sum = { count: 0, comments: 0, stayed: 0, attached: 0 };
   sheets.forEach((page, i) => {
     try {
       const items = takeFrom(page, options, sum);
@@ -64,24 +73,37 @@ export async function takeAnnotations(
       // A page whose list of annotations can't be read keeps it.
     }
   });
-  if (sum.count === 0) return null;
+  if (sum.count + sum.comments === 0) return null;
   dropUnreachable(doc.context);
   return { file: await doc.save({ objectsPerTick: Infinity }), pages, ...sum };
 }
 
-function takeFrom(
-  page: PDFPage,
-  { measure }: TakeOptions,
-  sum: { count: number; stayed: number },
-): TakenItem[] {
+/** What stays part of its page where it is seen. */
+const STAYING = ['Redact', 'Watermark', 'Sound', 'Movie', 'Screen', 'RichMedia', '3D'];
+
+interface Sum {
+  count: number;
+  comments: number;
+  stayed: number;
+  attached: number;
+}
+
+function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[] {
   const list = page.node.Annots();
   if (!list || list.size() === 0) return [];
-  const map = placeOf(page);
+  const place = placementOf(page);
+  const map = pageToUserSpace(place);
   const items: TakenItem[] = [];
   const gone = new Set<PDFDict>();
-  for (let i = 0; i < list.size(); i++) {
-    const dict = list.lookup(i);
-    if (!(dict instanceof PDFDict) || !isKind(nameOf(dict, 'Subtype'))) continue;
+  const all = dictsIn(list);
+  for (const dict of all) {
+    const kind = nameOf(dict, 'Subtype');
+    if (kind === 'FileAttachment') sum.attached++;
+    if (isOutOfSight(dict)) continue;
+    if (!isKind(kind)) {
+      if (STAYING.includes(kind ?? '')) sum.stayed++;
+      continue;
+    }
     let found: Own[] = [];
     try {
       if (sum.count < MOST) found = itemsOf(dict, map, measure);
@@ -97,8 +119,44 @@ function takeFrom(
     const name = textOf(dict, 'NM');
     for (const own of found) items.push({ ...own, name });
   }
-  if (gone.size > 0) keep(list, gone);
+  const slips = new Slips(sizeOf(place), measure(COMMENT_SIZE));
+  for (const comment of commentsOn(all, isOurs)) {
+    const { root, parts } = comment;
+    const isNote = NOTES.includes(nameOf(root, 'Subtype') ?? '');
+    // One about what stays stays with it.
+    const rect = isNote || gone.has(root) ? placeOf(root) : null;
+    if (!rect || sum.comments >= MOST_COMMENTS) continue;
+    try {
+      items.push({ ...slips.lay(comment, cornerOf(rect, map)), name: '' });
+    } catch {
+      // It says what can't be written.
+      continue;
+    }
+    sum.comments++;
+    for (const part of parts) gone.add(part);
+  }
+  for (const dict of all)
+    if (NOTES.includes(nameOf(dict, 'Subtype') ?? '') && !gone.has(dict) && !isOutOfSight(dict))
+      sum.stayed++;
+  for (const window of windowsOf(list, gone)) gone.add(window);
+  if (gone.size > 0) removeFrom(list, gone);
   return items;
+}
+
+function isOurs(dict: PDFDict): boolean {
+  return bytesOf(dict, OWN.item) !== null;
+}
+
+/** The corner of a rectangle that is the upper right one on our page. */
+function cornerOf([x0, y0, x1, y1]: PdfRect, map: Matrix): { x: number; y: number } {
+  const corners = [
+    [x0, y0],
+    [x1, y1],
+  ].map((corner) => backTo(map, corner as [number, number]));
+  return {
+    x: Math.max(...corners.map(([x]) => x)),
+    y: Math.min(...corners.map(([, y]) => y)),
+  };
 }
 
 /** What an annotation is to us: what it was, moved if that is all that happened to it, or what it says. */
@@ -151,18 +209,8 @@ function backTo([a, b, c, d, e, f]: Matrix, [x, y]: [number, number]): [number, 
   return [(d * (x - e) - c * (y - f)) / det, (a * (y - f) - b * (x - e)) / det];
 }
 
-/** Leaves in a page's list what wasn't taken; windows of what was go with it. */
-function keep(list: PDFArray, gone: ReadonlySet<PDFDict>): void {
-  for (let i = list.size() - 1; i >= 0; i--) {
-    const dict = list.lookup(i);
-    if (!(dict instanceof PDFDict)) continue;
-    const parent = nameOf(dict, 'Subtype') === 'Popup' ? dict.lookup(PDFName.of('Parent')) : null;
-    if (gone.has(dict) || (parent instanceof PDFDict && gone.has(parent))) list.remove(i);
-  }
-}
-
-/** From points on our page to user space: the page lies as it does where it is shown. */
-function placeOf(page: PDFPage): Matrix {
+/** How a page lies where it is shown. */
+function placementOf(page: PDFPage): PdfPlacement {
   const { node } = page;
   const rectOf = (value: PDFArray | undefined): PdfRect | null =>
     value?.size() === 4
@@ -172,9 +220,18 @@ function placeOf(page: PDFPage): Matrix {
         }) as unknown as PdfRect)
       : null;
   const unit = node.lookup(PDFName.of('UserUnit'));
-  return pageToUserSpace({
+  return {
     box: visibleBox(rectOf(node.MediaBox()), rectOf(node.CropBox())),
     rotate: rotation(node.Rotate()?.asNumber() ?? 0),
     unit: unit instanceof PDFNumber && unit.asNumber() > 0 ? unit.asNumber() : 1,
-  });
+  };
+}
+
+/** Of our page, in points. */
+function sizeOf({ box: [x0, y0, x1, y1], rotate, unit }: PdfPlacement): {
+  width: number;
+  height: number;
+} {
+  const [width, height] = [(x1 - x0) * unit, (y1 - y0) * unit];
+  return rotate % 180 === 0 ? { width, height } : { width: height, height: width };
 }

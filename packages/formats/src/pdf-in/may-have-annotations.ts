@@ -1,6 +1,7 @@
 import { KINDS } from '../pdf-annotations/annotation.js';
+import { NOTES } from '../pdf-annotations/comments.js';
 
-const KIND = new RegExp(`/Subtype\\s*/(?:${KINDS.join('|')})\\b`);
+const KIND = new RegExp(`/Subtype\\s*/(?:${[...KINDS, ...NOTES].join('|')})\\b`);
 /** Bytes from `/Subtype` on that can hold a kind. */
 const REACH = 40;
 /** Most bytes of objects that are looked through. */

@@ -131,8 +131,13 @@ export interface Attendance {
   readonly spans: readonly { readonly from: number; readonly to: number }[];
 }
 
-/** How many annotations of a PDF that was brought can be written on like ink, and how many stay part of its pages. */
+/**
+ * How many annotations of a PDF that was brought can be written on like ink, how many comments came on slips, how many
+ * of what is seen stay part of its pages, and how many attached files stay in it.
+ */
 export interface Lifted {
   readonly count: number;
+  readonly comments: number;
   readonly stayed: number;
+  readonly attached: number;
 }

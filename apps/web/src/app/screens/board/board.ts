@@ -44,6 +44,7 @@ import { WhoseInk } from '../../people/whose-ink';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WaitingLink } from '../../waiting/waiting-link';
+import { wasTaken, whatCame } from '../../bringing/what-came';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
 import { LessonAside } from './lesson-aside';
@@ -124,6 +125,7 @@ export class BoardScreen {
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
+  protected readonly whatCame = whatCame;
   protected readonly lifted = signal<Lifted | null>(null);
   /** What is open beside the board, in the one place there is for it. */
   protected readonly side = signal<'find' | 'materials' | null>(null);
@@ -186,7 +188,7 @@ export class BoardScreen {
         void this.load();
         const came = (history.state ?? {}) as { import?: string; lifted?: Lifted };
         void this.slides.load(came.import ?? null);
-        this.lifted.set(came.lifted?.count ? came.lifted : null);
+        this.lifted.set(wasTaken(came.lifted) ? came.lifted : null);
       });
     });
     effect(() => {
