@@ -3,7 +3,7 @@ import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
-import { ThinLine } from './thin-line.js';
+import { ThinLine } from '../../apps/server/dist/testing/thin-line.js';
 
 /* 64 kbit/s, 400 ms there and back, one segment of fifty lost: a telephone at the edge of a network. */
 const THIN = { rate: 64_000, delay: 200, loss: 0.02 } as const;

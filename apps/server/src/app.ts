@@ -36,6 +36,8 @@ import { KnownFiles } from './files/known-files.js';
 import { FileStore } from './files/store.js';
 import { healthRoutes } from './health/routes.js';
 import { uncaught } from './health/uncaught.js';
+import { handingOver } from './handing-over/plugin.js';
+import { handedRoutes, handOverRoutes } from './handing-over/routes.js';
 import { lateLines } from './late-lines/plugin.js';
 import { lateRoutes, tutorLateRoutes } from './late-lines/routes.js';
 import { lessons } from './lessons/plugin.js';
@@ -165,7 +167,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(lateLines);
   await app.register(records);
   await app.register(absence, { awayMs: config.awayMs });
-  app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log));
+  app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log, writers));
   const darkroom = new Darkroom(app.log);
   app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
   app.decorate(
@@ -213,6 +215,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     maxUploadBytes: config.maxUploadBytes,
     office,
   });
+  await app.register(handingOver);
   app.addHook('onClose', () => darkroom.close());
   await app.register(hours);
   await app.register(mailbox);
@@ -259,6 +262,8 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(shareRoutes);
       await api.register(uploadRoutes, { maxUploadBytes: config.maxUploadBytes });
       await api.register(lookRoutes);
+      await api.register(handedRoutes);
+      await api.register(handOverRoutes);
       await api.register(tutorLessonRoutes);
       await api.register(recordRoutes);
       await api.register(noteRoutes);

@@ -1,7 +1,7 @@
 import { isIP } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 import { StartError } from './problems/start-error.js';
 import type { OfficeLimits } from './slides/office.js';
 

@@ -43,6 +43,8 @@ export const TABLES: readonly (readonly [table: string, whose: string])[] = [
   ['plans', `course IN (${COURSES})`],
   ['guest_links', `course IN (${COURSES})`],
   ['known_devices', `course IN (${COURSES})`],
+  ['hand_over_fetches', `hand_over IN (SELECT id FROM hand_overs WHERE course IN (${COURSES}))`],
+  ['hand_overs', `course IN (${COURSES})`],
   ['folder_shares', `folder IN (${FOLDERS}) OR course IN (${COURSES}) OR tutor = ?1`],
   ['assets', 'tutor = ?1'],
   ['folders', 'tutor = ?1'],

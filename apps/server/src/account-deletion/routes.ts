@@ -1,5 +1,5 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { endSession } from '../accounts/index.js';
 
 export const accountDeletionRoutes: FastifyPluginAsyncZod = async (app) => {

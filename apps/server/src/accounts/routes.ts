@@ -1,6 +1,6 @@
 import { PersonName } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ProblemError } from '../problems/index.js';
 import { Guesses } from './guesses.js';
 import { endSession, setSession } from './plugin.js';

@@ -12,15 +12,9 @@ import { attendanceTable } from '../records/attendance-table.js';
 import { chatText } from '../records/chat-text.js';
 import type { Attendance, RecordInfo } from '../records/shapes.js';
 import { signersOf } from '../records/signers.js';
+import { ENDINGS } from '../files/endings.js';
 import { Paths, safe } from './zip.js';
 import type { ArchiveEntry } from './zip.js';
-
-/** Endings of files that were stored without a name of their own. */
-const ENDINGS: Readonly<Record<string, string>> = {
-  ...{ 'application/pdf': '.pdf', 'image/png': '.png', 'image/jpeg': '.jpg' },
-  ...{ 'audio/mpeg': '.mp3', 'audio/wav': '.wav', 'audio/ogg': '.ogg', 'audio/mp4': '.m4a' },
-  ...{ 'video/mp4': '.mp4', 'video/webm': '.webm' },
-};
 
 /** Records in one archive at most. */
 const MOST = 5000;
@@ -112,7 +106,7 @@ export class Archive {
     return app.workers.boardPdf(
       {
         ...{ port: app.db.lend(), board: record.board, record, ink: 'annotations' },
-        people: signersOf(people),
+        people: signersOf(people, student === null ? await app.boardWriters.of(record.board) : []),
         only:
           student === null ? null : people.filter((one) => this.isMeant(one)).map(({ id }) => id),
         forStudents: student !== null,

@@ -2,7 +2,7 @@ import { Id } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { Zone } from '../records/zone.js';

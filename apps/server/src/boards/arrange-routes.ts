@@ -1,6 +1,6 @@
 import { FileHash, Id, operation, pack, pagesInOrder, pageSnapshot } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
 import { roomOf } from '../live/lesson-bus.js';
 import { ProblemError } from '../problems/index.js';

@@ -1,7 +1,7 @@
 import { Id } from '@cuaderno/core';
 import { BoardWriter } from '@cuaderno/formats/board-file';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 

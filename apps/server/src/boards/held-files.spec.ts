@@ -77,6 +77,8 @@ describe('a file of which a page is held back', () => {
     expect(rest).not.toContain('Page 2');
     const own = await fileOf(pages[1]!);
     expect(await words(own.file)).toBeNull();
+    for (const file of [whole, own.file])
+      expect((await student.get(`/files/${file}/pages/1?side=720`)).statusCode).toBe(404);
     expect((await house.tutor.get(`/files/${own.file}`)).statusCode).toBe(200);
 
     await hold(pages[1]!, false);

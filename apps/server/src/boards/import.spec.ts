@@ -1,5 +1,6 @@
 import { pagesInOrder } from '@cuaderno/core';
 import type { PageSpec } from '@cuaderno/core';
+import { sniffPicture } from '@cuaderno/formats/picture-in';
 import { House } from '../testing/harness.js';
 import { lockedPdf, namedPdf, oddPdf, plainPdf } from '../testing/pdf-files.js';
 import { titleFromFileName } from './title.js';
@@ -201,5 +202,21 @@ describe('a stored file', () => {
     const other = await house.tutor.post(`/courses/${house.course.id}/boards`, { title: 'Other' });
     expect((await house.tutor.get(`/files/${'0'.repeat(64)}`)).statusCode).toBe(404);
     expect(other.statusCode).toBe(201);
+  });
+
+  it('can be had a page at a time as a picture, by the same people', async () => {
+    await house.openLesson();
+    const ana = await house.student('Ana');
+    const page = (n: number, side = 720) => `/files/${hash}/pages/${n}?side=${side}`;
+    const got = await ana.get(page(1));
+    expect(got.headers['content-type']).toBe('image/webp');
+    const { width, height } = sniffPicture(new Uint8Array(got.rawPayload));
+    expect(Math.max(width, height)).toBe(720);
+    expect((await house.tutor.get(page(1, 1440))).statusCode).toBe(200);
+    expect((await house.visitor().get(page(1))).statusCode).toBe(401);
+    expect((await ana.get(page(9999))).statusCode).toBe(404);
+    // Not of any size that somebody wishes.
+    expect((await ana.get(page(1, 20_000))).statusCode).toBe(400);
+    expect((await ana.get(page(0))).statusCode).toBe(400);
   });
 });

@@ -10,7 +10,7 @@ import {
   pagesInOrder,
   shownSize,
 } from '@cuaderno/core';
-import type { Actor, Board, Operation, PageSpec, PdfPlacement } from '@cuaderno/core';
+import type { Actor, Board, Entry, Operation, PageSpec, PdfPlacement } from '@cuaderno/core';
 import type { TakenItem } from '@cuaderno/formats/pdf-annotations';
 import type { PdfFault } from '@cuaderno/formats/pdf-in';
 import type { FastifyBaseLogger } from 'fastify';
@@ -23,6 +23,7 @@ import type { Workers } from '../workers/plugin.js';
 import { Lifting, writing } from './lifting.js';
 import type { Lifted, LiftedSum } from './lifting.js';
 import type { BoardInfo, Boards } from './service.js';
+import type { BoardWriters } from './writers.js';
 
 const FAULTS: Record<PdfFault | 'too-slow', ProblemCode> = {
   'too-slow': 'file-too-slow',
@@ -38,6 +39,9 @@ const MAX_PAGES_INTO = 5000;
 
 /** What a file calls its pages, by number. */
 type PageNames = ReadonlyMap<number, string>;
+
+/** What is done in the name of whoever wrote it. */
+type Made = Omit<Entry, 'seq'>;
 
 /** Pages of a file that follow each other. */
 interface PageRun {
@@ -82,6 +86,7 @@ export class Imports {
     private readonly store: FileStore,
     private readonly workers: Workers,
     private readonly log: FastifyBaseLogger,
+    private readonly writers: BoardWriters,
   ) {
     this.lifting = new Lifting(store, workers);
   }
@@ -249,27 +254,43 @@ export class Imports {
     tutor: string,
     { file, placements, first, names, written }: PageRun,
     before: readonly Operation[] = [],
-    /** The page they follow; the last where it isn't there. */
+    /** The page they follow, the last where it isn't there; `start` for before all. */
     after: string | null = null,
   ): Promise<string[]> {
     const room = await roomOf(this.bus, board);
     const keys = await room.between((state) => {
       const there = pagesInOrder(state);
       const found = there.findIndex(({ id }) => id === after);
-      const at = found < 0 ? there.length - 1 : found;
+      const at = after === 'start' ? -1 : found < 0 ? there.length - 1 : found;
       return keysBetween(there[at]?.order ?? null, there[at + 1]?.order ?? null, placements.length);
     });
     const pages = placements.map((placement, i) =>
       page(placement, file, first + i, keys[i]!, names),
     );
-    const ops: Operation[] = [...before];
+    const own = (op: Operation): Made => ({ op, by: tutor, at: now, lesson: null });
+    const now = Date.now();
+    const made: Made[] = before.map(own);
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
-      ops.push(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) }));
-    pages.forEach(({ id, paper }, i) => {
-      const items = paper.kind === 'pdf' ? written.get(first + i) : undefined;
-      if (items) ops.push(...writing(id, items));
-    });
-    await room.take(ops, tutorActor(tutor));
+      made.push(
+        own(operation({ kind: 'pages.add', pages: pages.slice(i, i + MAX_PAGES_AT_ONCE) })),
+      );
+    const here = pages.map(({ paper }, i) =>
+      paper.kind === 'pdf' ? (written.get(first + i) ?? []) : [],
+    );
+    const authors = await this.writers.named(
+      board,
+      tutor,
+      here.flat().map(({ author }) => author),
+    );
+    pages.forEach(({ id }, i) =>
+      writing(id, here[i]!).forEach((op, n) => {
+        const { author, at } = here[i]![n]!;
+        // Whose clock was wrong wrote nothing that is still to come.
+        made.push({ ...own(op), by: authors.get(author) ?? tutor, at: Math.min(at ?? now, now) });
+      }),
+    );
+    // All of it together: a page is never there without what was written on it.
+    await room.bring(made);
     return pages.map(({ id }) => id);
   }
 

@@ -1,6 +1,6 @@
 import { MAX_OPERATIONS, Operation } from '@cuaderno/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Whether a value is as a schema has it, found out by the first thing that isn't. */
 export type Check = (value: unknown) => boolean;

@@ -1,7 +1,7 @@
 import { FileHash } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardShape, CourseShape, Lifted, Title } from '../courses/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';

@@ -1,6 +1,6 @@
 import { Id, nameOf } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { roomOf } from '../live/lesson-bus.js';
 
 /** What something was that can't be read any more, as far as its row still says. */

@@ -1,6 +1,8 @@
+import { newId } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { eq } from 'drizzle-orm';
+import { tutors } from '../accounts/tables.js';
 import type { Database } from '../database/index.js';
 import { boardWriters } from './tables.js';
 
@@ -35,6 +37,24 @@ export class BoardWriters {
         .insert(boardWriters)
         .values({ board, person, name, nth, role })
         .onConflictDoNothing();
+  }
+
+  /**
+   * Who is meant by names that a file gives its authors: the tutor by theirs, who wrote here already, or somebody who
+   * is known from now on. Nobody by none.
+   */
+  async named(board: Id, tutor: Id, names: readonly string[]): Promise<Map<string, Id>> {
+    const wanted = new Set(names.filter((name) => name !== ''));
+    const known = new Map<string, Id>();
+    if (wanted.size === 0) return known;
+    for (const { id, name } of await this.of(board)) if (!known.has(name)) known.set(name, id);
+    const [own] = await this.db.select().from(tutors).where(eq(tutors.id, tutor));
+    if (own) known.set(own.name, tutor);
+    const fresh = [...wanted].filter((name) => !known.has(name));
+    const people = fresh.map((name) => ({ id: newId(), name, nth: 1, role: 'student' as const }));
+    await this.came(board, people);
+    for (const { id, name } of people) known.set(name, id);
+    return known;
   }
 
   /** A copy names whom its model names. */

@@ -1,5 +1,5 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Occurrence } from '@cuaderno/core/timetable';
 import { weeklyWish } from './next-lesson.js';
 import type { Courses } from './service.js';

@@ -1,5 +1,5 @@
 import { DoorRule, Rules } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** An IANA time zone that this server knows. */
 const Zone = z.string().refine((zone) => {

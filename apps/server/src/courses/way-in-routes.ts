@@ -1,6 +1,6 @@
 import { DoorRule, PersonName, Rules } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ProblemError } from '../problems/index.js';
 import type { GuestLinks } from './guest-links.js';
 import { GuestLinkShape } from './shapes.js';

@@ -1,6 +1,7 @@
 import { FileHash } from '@cuaderno/core';
+import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ProblemError } from '../problems/index.js';
 import type { HeldFiles } from '../boards/held-files.js';
 import type { KnownFiles } from './known-files.js';
@@ -14,7 +15,25 @@ declare module 'fastify' {
   }
 }
 
+/** Longest sides of page pictures, in pixels: so few that what one window asked for serves the next. */
+export const PICTURE_SIDES = [540, 720, 960, 1440] as const;
+
 export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
+  /** Throws `not-found` for whoever may not see the file. Resolves with whether it is shared by somebody else. */
+  const mayHave = async (request: FastifyRequest, hash: string): Promise<boolean> => {
+    const tutor = await app.tutorOf(request);
+    const own = tutor
+      ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
+        (await app.materials.hasFile(tutor.id, hash))
+      : await app.heldFiles.mayHave(app.studentOf(request).lesson.board, hash);
+    const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
+    if (!own && !shared) throw new ProblemError('not-found');
+    return shared;
+  };
+  /** What is shared may be taken back. */
+  const kept = (shared: boolean): string =>
+    shared ? 'no-store' : 'private, max-age=31536000, immutable';
+
   app.get(
     '/files/:hash',
     {
@@ -26,23 +45,13 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async (request, reply) => {
       const { hash } = request.params;
-      const tutor = await app.tutorOf(request);
-      const own = tutor
-        ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
-          (await app.materials.hasFile(tutor.id, hash))
-        : await app.heldFiles.mayHave(app.studentOf(request).lesson.board, hash);
-      const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
-      if (!own && !shared) throw new ProblemError('not-found');
+      const shared = await mayHave(request, hash);
       const { type } = await app.knownFiles.info(hash);
       // No packed copies lie beside stored files; looking for them would lose the file's type.
       delete request.raw.headers['accept-encoding'];
       return (
         reply
-          .header(
-            'cache-control',
-            // What is shared may be taken back.
-            shared ? 'no-store' : 'private, max-age=31536000, immutable',
-          )
+          .header('cache-control', kept(shared))
           .header('content-type', type)
           .header('x-content-type-options', 'nosniff')
           .header('content-disposition', 'inline')
@@ -55,6 +64,31 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
             lastModified: false,
           })
       );
+    },
+  );
+
+  app.get(
+    '/files/:hash/pages/:page',
+    {
+      schema: {
+        tags: ['files'],
+        summary:
+          'A page of a stored PDF as WebP: for lines on which the file and its reader take long',
+        params: z.object({ hash: FileHash, page: z.coerce.number().int().min(1).max(10_000) }),
+        querystring: z.object({
+          side: z.coerce
+            .number()
+            .refine((side) => PICTURE_SIDES.some((known) => known === side), 'one of a few sides'),
+        }),
+      },
+    },
+    async (request, reply) => {
+      const { hash, page } = request.params;
+      const shared = await mayHave(request, hash);
+      const { type } = await app.knownFiles.info(hash);
+      if (type !== 'application/pdf') throw new ProblemError('not-found');
+      const picture = await app.pagePictures.paper(hash, page, request.query.side);
+      return reply.type('image/webp').header('cache-control', kept(shared)).send(picture);
     },
   );
 };

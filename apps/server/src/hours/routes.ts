@@ -1,6 +1,6 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { writeHeldLessons } from '@cuaderno/formats/icalendar';
 import { attachment } from '../files/attachment.js';
 import { Zone } from '../records/zone.js';

@@ -1,5 +1,5 @@
 import { Id } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const Correction = z.object({ minutes: z.number(), why: z.string(), at: z.number() });
 export type Correction = z.infer<typeof Correction>;

@@ -1,7 +1,7 @@
 import { isMediaHead, MEDIA_HEAD } from '@cuaderno/formats/media-in';
 import type { MediaFault } from '@cuaderno/formats/media-in';
 import { foreignPicture, isAvif, PICTURE_HEAD } from '@cuaderno/formats/picture-in';
-import type { PictureFault } from '@cuaderno/formats/picture-in';
+import type { LeftOut, PictureFault } from '@cuaderno/formats/picture-in';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { Boards } from '../boards/service.js';
@@ -29,6 +29,9 @@ const MEDIA_FAULTS: Record<MediaFault, ProblemCode> = {
 /** Largest picture that is taken, in bytes: a camera's largest. */
 const MAX_PICTURE = 40 * 1024 * 1024;
 
+/** What is said of a file that is taken: that not all of it is kept, or that not every browser plays it. */
+export type Remark = LeftOut | 'some-browsers';
+
 /** A file that is kept, and may be laid on its board. */
 export type Material =
   | {
@@ -37,6 +40,7 @@ export type Material =
       /** In pixels, upright. */
       readonly width: number;
       readonly height: number;
+      readonly remarks: readonly Remark[];
     }
   | {
       readonly kind: 'sound' | 'film';
@@ -46,6 +50,7 @@ export type Material =
       readonly height: number;
       /** In seconds. */
       readonly length: number;
+      readonly remarks: readonly Remark[];
     };
 
 /**
@@ -88,8 +93,9 @@ export class MaterialIntake {
     if (!isAvif(head) && isMediaHead(head.subarray(0, MEDIA_HEAD))) {
       const news = await this.workers.inspectMedia(came.path);
       if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
-      const { medium: kind, type, width, height, length } = news;
-      return { ...came, type, facts: { kind, width, height, length } };
+      const { medium: kind, type, width, height, length, everywhere } = news;
+      const remarks = everywhere ? [] : (['some-browsers'] as const);
+      return { ...came, type, facts: { kind, width, height, length, remarks } };
     }
     return this.picture(came);
   }
@@ -100,9 +106,13 @@ export class MaterialIntake {
       throw new ProblemError('file-too-large', { detail: tooLarge(MAX_PICTURE) });
     const news = await this.darkroom.prepare(came.path);
     if (news.kind === 'fault') throw new ProblemError(PICTURE_FAULTS[news.fault]);
-    const { bytes, type, width, height } = news;
+    const { bytes, type, width, height, leftOut } = news;
     const kept = bytes ? await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity) : came;
-    return { ...kept, type, facts: { kind: 'picture', width, height } };
+    return {
+      ...kept,
+      type,
+      facts: { kind: 'picture', width, height, remarks: leftOut ? [leftOut] : [] },
+    };
   }
 }
 

@@ -1,7 +1,7 @@
 import { FileHash, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { FileName } from '../materials/shapes.js';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
@@ -13,6 +13,7 @@ declare module 'fastify' {
   }
 }
 
+const Remark = z.enum(['frames', 'html', 'some-browsers']);
 const pixels = z.number().min(0);
 
 export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = async (
@@ -47,6 +48,7 @@ export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = a
               /** In pixels, upright. */
               width: pixels,
               height: pixels,
+              remarks: z.array(Remark),
             }),
             z.object({
               kind: z.enum(['sound', 'film']),
@@ -56,6 +58,7 @@ export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = a
               height: pixels,
               /** In seconds. */
               length: z.number(),
+              remarks: z.array(Remark),
             }),
           ]),
         },
@@ -72,7 +75,7 @@ export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = a
         const course = await app.courses.one(board.course, request.tutor.id);
         await app.arrivals.laid(course, FileName.catch('File').parse(request.query.name), kept);
       }
-      return reply.status(201).send(kept);
+      return reply.status(201).send({ ...kept, remarks: [...kept.remarks] });
     },
   );
 };

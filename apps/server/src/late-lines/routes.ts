@@ -1,7 +1,7 @@
 import { Id, MAX_MESSAGE_BYTES, MessageError, pack } from '@cuaderno/core';
 import type { Operation } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { deviceOf } from '../lessons/device.js';
 import { readMessage } from '../live/message-reader.js';
 import { roomOf } from '../live/lesson-bus.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Late lines of one student of one lesson that wait for the tutor; times in ms since 1970. */
 export const LateLinesShape = z.object({

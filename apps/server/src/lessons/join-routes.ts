@@ -1,6 +1,6 @@
 import { DoorState, PersonName } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Guesses } from '../accounts/index.js';
 import type { GuestLink } from '../courses/guest-links.js';
 import type { Course } from '../courses/service.js';

@@ -1,7 +1,7 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** How long a pass is good for, in ms: longer than any lesson. */
 export const PASS_MS = 4 * 3600_000;

@@ -4,7 +4,7 @@ import type { ServerMessage } from '@cuaderno/core';
 import fp from 'fastify-plugin';
 import type { FastifyRequest } from 'fastify';
 import type { WebSocket } from 'ws';
-import { z } from 'zod';
+import * as z from 'zod';
 import { LogStore } from '../boards/log-store.js';
 import type { Database } from '../database/index.js';
 import type { Uncaught } from '../health/uncaught.js';

@@ -317,6 +317,11 @@ export class LiveService implements Classroom {
         window.tell({ kind: 'late' });
   }
 
+  /** Something was handed over in a course, fetched or taken back: all in its open lesson look anew. */
+  handOversChanged(course: Id): void {
+    for (const window of this.windowsOf(course)) window.tell({ kind: 'handed' });
+  }
+
   /** Windows in the open lesson of a course. */
   private windowsOf(course: Id): Iterable<LiveConnection> {
     const lesson = this.lessons.ofCourse(course);

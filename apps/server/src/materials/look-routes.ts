@@ -1,6 +1,6 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ProblemError } from '../problems/index.js';
 import { looksOf } from './page-pictures.js';
 import type { AssetRow } from './shelf.js';

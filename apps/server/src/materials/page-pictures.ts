@@ -72,6 +72,25 @@ export class PagePictures {
     });
   }
 
+  /**
+   * A page of a stored PDF, as WebP. Throws `not-found` for a page that isn't there.
+   * @param page from 1
+   * @param side of the longer side, in pixels
+   */
+  async paper(file: string, page: number, side: number): Promise<Buffer> {
+    const key = `${file} ${page} ${side}`;
+    const known = this.recent.get(key);
+    if (known) return known;
+    return this.once(key, async () => {
+      const path = this.store.path(file);
+      const made = picture(
+        await this.darkroom.show({ path, type: 'pdf', page, side, across: null, webp: true }),
+      );
+      this.keep(key, made);
+      return made;
+    });
+  }
+
   /** Removes what was drawn of files that are gone. */
   async forget(hashes: readonly string[]): Promise<void> {
     for (const hash of hashes) await rm(this.pathOf(hash), { force: true });
@@ -115,5 +134,5 @@ export class PagePictures {
 
 function picture(news: ShowNews): Buffer {
   if (news.kind === 'fault') throw new ProblemError('not-found');
-  return Buffer.from(news.jpeg);
+  return Buffer.from(news.picture);
 }

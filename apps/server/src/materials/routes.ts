@@ -1,7 +1,7 @@
 import { canBeLaid, FileHash, Folder, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardShape, Lifted, Title } from '../courses/shapes.js';
 import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
@@ -328,9 +328,10 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     {
       schema: {
         tags,
-        summary: 'Bring the pages of a PDF to a board that is there, after one of its pages',
+        summary:
+          'Bring the pages of a PDF to a board that is there: after one of its pages, before all, or at the end',
         params,
-        body: z.object({ board: Id, after: Id.nullable() }),
+        body: z.object({ board: Id, after: z.union([Id, z.literal('start')]).nullable() }),
         response: { 200: z.object({ pages: z.array(Id) }) },
       },
     },

@@ -1,5 +1,5 @@
 import { Asset, Id } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 import { looksOf } from './page-pictures.js';
 import type { AssetRow } from './shelf.js';
 

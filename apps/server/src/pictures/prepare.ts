@@ -1,12 +1,13 @@
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Image } from '@napi-rs/canvas';
 import {
+  leftOutOf,
   PictureError,
   pngWithoutNotes,
   sniffPicture,
   withoutNotes,
 } from '@cuaderno/formats/picture-in';
-import type { PictureFault, PictureHead } from '@cuaderno/formats/picture-in';
+import type { LeftOut, PictureFault, PictureHead } from '@cuaderno/formats/picture-in';
 import { readFile } from 'node:fs/promises';
 
 /** Longest side that is kept, in pixels: 14 inches at 300 dots an inch. */
@@ -28,8 +29,12 @@ export type PictureNews =
       /** In pixels, upright. */
       readonly width: number;
       readonly height: number;
+      /** What of it isn't in what is kept. */
+      readonly leftOut: LeftOut | null;
     }
   | { readonly kind: 'fault'; readonly fault: PictureFault };
+
+type Kept = Omit<Extract<PictureNews, { kind: 'picture' }>, 'leftOut'>;
 
 /**
  * Makes of any picture one that every screen and every PDF takes: upright, not larger than is of
@@ -37,15 +42,16 @@ export type PictureNews =
  */
 export async function preparePicture(path: string): Promise<PictureNews> {
   try {
-    return await prepare(new Uint8Array(await readFile(path)));
+    const bytes = new Uint8Array(await readFile(path));
+    const head = sniffPicture(bytes);
+    return { ...(await prepare(bytes, head)), leftOut: leftOutOf(bytes, head.type) };
   } catch (error) {
     if (error instanceof PictureError) return { kind: 'fault', fault: error.fault };
     throw error;
   }
 }
 
-async function prepare(bytes: Uint8Array): Promise<PictureNews> {
-  const head = sniffPicture(bytes);
+async function prepare(bytes: Uint8Array, head: PictureHead): Promise<Kept> {
   const { type, width, height } = head;
   const image = await loadImage(Buffer.from(bytes)).catch(() => {
     throw new PictureError('broken');
@@ -62,7 +68,7 @@ async function prepare(bytes: Uint8Array): Promise<PictureNews> {
   return draw(image, head);
 }
 
-function draw(image: Image, { type }: PictureHead): PictureNews {
+function draw(image: Image, { type }: PictureHead): Kept {
   const longer = Math.max(image.width, image.height);
   const scale =
     type === 'svg'
@@ -92,6 +98,6 @@ function picture(
   type: 'image/png' | 'image/jpeg',
   width: number,
   height: number,
-): PictureNews {
+): Kept {
   return { kind: 'picture', bytes: new Uint8Array(bytes), type, width, height };
 }

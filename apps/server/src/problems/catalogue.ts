@@ -297,6 +297,11 @@ export const PROBLEMS = {
     'A page of this PDF is larger than 200 inches or smaller than a stamp.',
     'Save it with a usual page size.',
   ],
+  'too-many-hand-overs': [
+    422,
+    'In this course 500 files are handed over already.',
+    'Take back some that nobody needs any more, then hand this one over.',
+  ],
   'folder-in-itself': [
     409,
     'A folder can’t be put into itself.',

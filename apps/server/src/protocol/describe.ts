@@ -6,7 +6,7 @@ import {
   PROTOCOL,
   ServerMessage,
 } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 interface Shape {
   type?: string | string[];

@@ -1,5 +1,5 @@
 import { Id } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const LinkWish = z.object({
   forWhom: z.string().trim().min(1, 'say for whom the link is').max(100),

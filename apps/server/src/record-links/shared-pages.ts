@@ -65,7 +65,7 @@ export class SharedPages {
       across: null,
     });
     if (news.kind === 'fault') throw new ProblemError('not-found');
-    const picture = Buffer.from(news.jpeg);
+    const picture = Buffer.from(news.picture);
     await put(to, picture);
     return picture;
   }

@@ -1,7 +1,7 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
-import { z } from 'zod';
+import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { attendanceTable } from './attendance-table.js';
 import { chatText } from './chat-text.js';

@@ -1,6 +1,6 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Note, NoteKind } from './shapes.js';
 
 const tags = ['records'];

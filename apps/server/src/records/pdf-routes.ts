@@ -1,7 +1,7 @@
 import { Id, newestOf } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
-import { z } from 'zod';
+import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { APPENDIX, appendixOf } from './appendix.js';
@@ -68,7 +68,7 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
             board: record.board,
             record,
             ink: query.ink,
-            people: signersOf(people),
+            people: signersOf(people, await app.boardWriters.of(record.board)),
             only: query.only ? [query.only] : null,
             signed: query.signed,
             appendix: appendixOf(wanted, content, query.zone),

@@ -97,12 +97,12 @@ describe('the PDF of a record', () => {
   });
 
   it('brings its annotations back as they were, on a board of their own', async () => {
-    const { lesson, items } = await closed();
+    const { lesson, items, ana } = await closed();
     const { bytes } = await pdf(lesson, 'ink=annotations');
     const response = await house.tutor.upload(house.course.id, 'From last week.pdf', bytes);
     expect(response.statusCode).withContext(response.body).toBe(201);
-    const made = response.json<{ id: string; lifted: { count: number; stayed: number } }>();
-    expect(made.lifted).toEqual({ count: 3, stayed: 0 });
+    const made = response.json<{ id: string; lifted: object }>();
+    expect(made.lifted).toEqual({ count: 3, comments: 0, stayed: 0, attached: 0 });
     await house.app.imports.settled();
     const room = (await house.app.bus.room(made.id))!;
     const page = await room.between((board) => pagesInOrder(board)[0]!);
@@ -111,6 +111,16 @@ describe('the PDF of a record', () => {
         ? { ink: Buffer.from(item.ink) }
         : { ...specOf(item), on: null, group: null, order: '' };
     expect(drawnOn(page).map(bare)).toEqual(items.map(bare));
+    // Whose each is, and since when, is what it was.
+    const writers = (await house.tutor.get(`/boards/${made.id}/writers`)).json<{
+      writers: { id: string; name: string }[];
+    }>().writers;
+    const nameOf = (by: string) => writers.find(({ id }) => id === by)?.name;
+    expect(drawnOn(page).map(({ by }) => nameOf(by))).toEqual(
+      items.map(({ by }) => (by === ana ? 'Ana' : 'Maren')),
+    );
+    const second = (ms: number) => Math.floor(ms / 1000);
+    expect(drawnOn(page).map(({ at }) => second(at))).toEqual(items.map(({ at }) => second(at)));
     // What was lifted isn't in the file any more, and the file as it came is among the materials.
     const file = page.paper.kind === 'pdf' ? page.paper.file : '';
     const shown = await house.tutor.get(`/files/${file}`);

@@ -1,7 +1,7 @@
 import { boardSnapshot, Id, pack } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardShape, Title } from '../courses/shapes.js';
 import {
   Attendance,

@@ -1,6 +1,6 @@
 import { Id } from '@cuaderno/core';
 import { LessonFigures } from '@cuaderno/core/replay';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const RecordInfo = z.object({
   lesson: z.string(),

@@ -1,11 +1,20 @@
 import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
 import type { Signer } from '@cuaderno/core';
+import type { BoardWriter } from '@cuaderno/formats/board-file';
 import type { Attendance } from './shapes.js';
 
-/** Who wrote in a lesson; in order of arrival, so that a colour is whose it is on the screen of the record. */
-export function signersOf(people: readonly Attendance[]): Map<string, Signer> {
+/**
+ * Who wrote in a lesson, in order of arrival, so that a colour is whose it is on the screen of the record; then those
+ * who wrote on its board before, in other lessons or in a file that was brought.
+ */
+export function signersOf(
+  people: readonly Attendance[],
+  writers: readonly BoardWriter[] = [],
+): Map<string, Signer> {
+  const there = new Set(people.map(({ id }) => id));
+  const all = [...people, ...writers.filter(({ id }) => !there.has(id))];
   return new Map(
-    people.map((person, i) => [
+    all.map((person, i) => [
       person.id,
       { name: nameOf(person), initials: initialsOf(person), colour: colourOfPerson(i) },
     ]),

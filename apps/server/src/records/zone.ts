@@ -1,5 +1,5 @@
 import { IANAZone } from 'luxon';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** The time zone in which times are said: that of whoever asks. */
 export const Zone = z.object({

@@ -221,6 +221,16 @@ export class Deleting {
         params: [JSON.stringify(alone), name],
       },
       {
+        sql: `DELETE FROM hand_overs WHERE name = ?2
+          AND device IN (SELECT device FROM people WHERE id ${LISTED.replace('?', '?1')})`,
+        params: [list, name],
+      },
+      {
+        sql: `DELETE FROM hand_over_fetches WHERE name = ?2
+          AND device IN (SELECT device FROM people WHERE id ${LISTED.replace('?', '?1')})`,
+        params: [list, name],
+      },
+      {
         sql: `UPDATE people SET name = ?, nth = 1, device = NULL, guest = NULL WHERE id ${LISTED}`,
         params: [alias, list],
       },

@@ -1,5 +1,5 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Deletion, DeletionWish, StudentData } from './shapes.js';
 
 const tags = ['student data'];

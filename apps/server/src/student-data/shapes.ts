@@ -1,5 +1,5 @@
 import { Id } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** One student in one lesson. */
 export const Seat = z.object({

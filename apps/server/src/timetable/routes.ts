@@ -2,7 +2,7 @@ import { Id } from '@cuaderno/core';
 import { USUAL, WallTime } from '@cuaderno/core/timetable';
 import { writeICalendar } from '@cuaderno/formats/icalendar';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { z } from 'zod';
+import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { ClashShape, Planned, PlanWish, ZoneName } from './shapes.js';

@@ -1,7 +1,7 @@
 import { Id } from '@cuaderno/core';
 import { WallTime } from '@cuaderno/core/timetable';
 import { IANAZone } from 'luxon';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const ZoneName = z
   .string()

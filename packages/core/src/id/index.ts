@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import * as z from 'zod';
 
 export * from './file-hash.js';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * The inks, by name. Each has at least 4.5:1 contrast on white paper (WCAG 2.2, 1.4.3; checked in

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { bounds } from '../geometry/index.js';
 import type { Matrix, Point, Rect } from '../geometry/index.js';
 

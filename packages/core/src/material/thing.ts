@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FileHash, Id } from '../id/index.js';
 import { OrderKey } from '../order/index.js';
 import { MAX_TEXT, RichText } from '../text/index.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FileHash, Id } from '../id/index.js';
 
 /** What a file is, by its content: what can be laid on pages, and what boards are made of. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Id } from '../id/index.js';
 import { Rules } from '../permissions/index.js';
 import { operationType } from './operation.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Board, BoardDraft } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Largest stroke in bytes: 20,000 points, coded as badly as can be, are fewer. */
 export const MAX_INK_BYTES = 200_000;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Board, InkItem } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { decodeStroke, InkCodingError, strokeBounds } from '../ink/index.js';

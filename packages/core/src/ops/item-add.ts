@@ -1,5 +1,5 @@
 import { ThingSpec } from '../material/index.js';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { refuseWriting } from './items.js';

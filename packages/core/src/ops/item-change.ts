@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { specOf } from '../board/index.js';
 import type { Board, Item } from '../board/index.js';
 import { Id } from '../id/index.js';

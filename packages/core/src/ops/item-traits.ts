@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ThingSpec } from '../material/index.js';
 import { InkBytes } from './ink-bytes.js';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Board, Item, Page } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { mayWriteOn } from '../permissions/index.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PageSpec } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
 import { Id } from '../id/index.js';

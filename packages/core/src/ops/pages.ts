@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PageSpec } from '../board/index.js';
 import type { Board, Page, Paper } from '../board/index.js';
 import { Id, ids } from '../id/index.js';

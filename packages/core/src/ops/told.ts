@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ItemSnapshot, pageFromSnapshot, PageSnapshot, PageSpec } from '../board/index.js';
 import type { BoardDraft, Item } from '../board/index.js';
 import { Id } from '../id/index.js';

@@ -1,5 +1,5 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * A place in an order, as a string that sorts by its characters. A new place fits between any two,

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Id } from '../id/index.js';
 import type { Rules } from './rules.js';
 

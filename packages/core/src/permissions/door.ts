@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * Where someone stands who came to a lesson: waiting at its door, in it, told that it isn't the

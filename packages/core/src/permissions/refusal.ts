@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Why an operation is not taken. */
 export const RefusalCode = z.enum([

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Characters of a text at most: a long lesson plan is a tenth of it. */
 export const MAX_TEXT = 20_000;

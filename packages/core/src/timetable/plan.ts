@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Id } from '../id/index.js';
 
 /** A time by the clock on the wall, as `2026-11-24T16:30`: which moment that is, its time zone says. */

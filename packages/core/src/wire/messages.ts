@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardOutline, PageSnapshot } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { HighlightName, InkName } from '../ink/index.js';
@@ -196,6 +196,8 @@ export const ServerMessage = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('over'), at: z.number() }),
   /** What students may look at of the tutor's materials isn't what it was. */
   z.strictObject({ kind: z.literal('materials') }),
+  /** A file was handed over, fetched or taken back. */
+  z.strictObject({ kind: z.literal('handed') }),
   /** To the tutor: late lines have come, or wait no more. To a student: the tutor has added theirs, or left them. */
   z.strictObject({ kind: z.literal('late') }),
   /** A message was not taken; the connection goes on. */

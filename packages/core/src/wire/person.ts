@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Id } from '../id/index.js';
 import { DoorState, Role, Rules, Trust } from '../permissions/index.js';
 import { Signal } from './talk.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * What went wrong, for programs and people alike: RFC 9457 problem details. `title` says what

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Id } from '../id/index.js';
 
 /** What a student says with one touch, without a word. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { Id } from '../id/index.js';
 
 const place = z.number().min(-1e6).max(1e6);

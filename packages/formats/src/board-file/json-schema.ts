@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { BoardJson } from './shape.js';
 
 /** The shape of `board.json` as JSON Schema (draft 2020-12), made from what reads it. */

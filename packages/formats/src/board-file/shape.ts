@@ -14,7 +14,7 @@ import {
   specOf,
 } from '@cuaderno/core';
 import type { Board, InkItem, Item, Page, Stroke } from '@cuaderno/core';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What `board.json` in a board file says it is. */
 export const FORMAT = 'cuaderno-board';

@@ -12,10 +12,16 @@ export interface MediaFacts {
   /** Of a film, in pixels as it is shown; 0 for a sound. */
   readonly width: number;
   readonly height: number;
+  /** Whether all browsers of the last two years play it. */
+  readonly everywhere: boolean;
 }
 
 /** Codecs that browsers play: common practice, and tried in Chromium. */
 const PLAYABLE = new Set(['avc', 'vp8', 'vp9', 'av1', 'aac', 'mp3', 'opus', 'vorbis', 'flac']);
+
+/** What some of them don't play: common practice, no source. */
+const NOT_EVERYWHERE = new Set(['av1', 'vorbis']);
+const NOT_EVERYWHERE_IN = new Set(['Matroska', 'Ogg']);
 
 /** Types under which files are sent. */
 const TYPES: Readonly<Record<string, readonly [sound: string, film: string]>> = {
@@ -48,6 +54,7 @@ export async function readMedia(source: Source): Promise<MediaFacts> {
     for (const track of played) if (!(await isPlayable(track))) throw new MediaError('codec');
     const length = await input.computeDuration(played);
     if (!Number.isFinite(length) || length <= 0) throw new MediaError('broken');
+    const codecs = await Promise.all(played.map((track) => track.getCodec()));
     const types = TYPES[format.name];
     if (!types) throw new MediaError('codec');
     return {
@@ -56,6 +63,9 @@ export async function readMedia(source: Source): Promise<MediaFacts> {
       length,
       width: film ? await film.getDisplayWidth() : 0,
       height: film ? await film.getDisplayHeight() : 0,
+      everywhere:
+        !NOT_EVERYWHERE_IN.has(format.name) &&
+        !codecs.some((codec) => codec !== null && NOT_EVERYWHERE.has(codec)),
     };
   } catch (error) {
     throw error instanceof MediaError ? error : new MediaError('broken');

@@ -197,9 +197,13 @@ function itemsOf(board: Board): Item[] {
 
 /** What an item is, in the words of what is taken. */
 function own(item: Item): object {
+  const said = {
+    ...{ name: item.id, author: item.kind === 'ink' ? 'Ida Ødegård' : 'Maren Solheim' },
+    at: Date.UTC(2026, 10, 24, 16, 5, 7),
+  };
   return item.kind === 'ink'
-    ? { kind: 'ink', ink: item.ink, name: item.id }
-    : { kind: 'thing', thing: specOf(item), name: item.id };
+    ? { kind: 'ink', ink: item.ink, ...said }
+    : { kind: 'thing', thing: specOf(item), ...said };
 }
 
 /** What pdf.js says of an annotation. */

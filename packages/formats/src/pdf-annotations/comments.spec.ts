@@ -10,7 +10,7 @@ import { mayHaveAnnotations } from '../pdf-in/index.js';
 import { measureWith } from '../pdf-out/index.js';
 import { testFonts } from '../testing/fonts.js';
 import { listedByPoppler } from '../testing/poppler.js';
-import { whenOf } from './comments.js';
+import { timeOf, whenOf } from './dates.js';
 import { takeAnnotations } from './index.js';
 import type { Taken } from './index.js';
 
@@ -154,6 +154,11 @@ describe('comments of a PDF', () => {
     expect(whenOf("D:20260503140500+02'00'")).toBe('3 May 2026, 14:05');
     expect(whenOf('20261231')).toBe('31 December 2026');
     for (const none of ['', 'yesterday', 'D:20261931']) expect(whenOf(none)).toBe('');
+    expect(timeOf("D:20260503140500+02'00'")).toBe(Date.UTC(2026, 4, 3, 12, 5));
+    expect(timeOf('D:20260503140500-0330')).toBe(Date.UTC(2026, 4, 3, 17, 35));
+    expect(timeOf('20261231')).toBe(Date.UTC(2026, 11, 31));
+    expect(timeOf('D:2026')).toBe(Date.UTC(2026, 0, 1));
+    expect(timeOf('yesterday')).toBeNull();
   });
 });
 

@@ -3,6 +3,7 @@ import type { PDFDict } from '@cantoo/pdf-lib';
 import { layOutText, MAX_TEXT, SLIP_EDGE, ThingSpec } from '@cuaderno/core';
 import type { Measure, RichText } from '@cuaderno/core';
 import { dictOf, nameOf, textOf } from '../pdf-source/values.js';
+import { whenOf } from './dates.js';
 import type { Own } from './own.js';
 import { isOutOfSight } from './parse.js';
 
@@ -77,20 +78,6 @@ function rootOf(dict: PDFDict): PDFDict {
     root = next;
   }
   return root;
-}
-
-const MONTHS = [
-  ...['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September'],
-  ...['October', 'November', 'December'],
-];
-
-/** A date of a PDF (7.9.4) as it was on the clock of who wrote it; empty where it is none. */
-export function whenOf(date: string): string {
-  const m = /^(?:D:)?(\d{4})(\d\d)(\d\d)(?:(\d\d)(\d\d))?/.exec(date);
-  const month = m && MONTHS[Number(m[2]) - 1];
-  if (!m || !month) return '';
-  const day = `${Number(m[3])} ${month} ${m[1]}`;
-  return m[4] ? `${day}, ${m[4]}:${m[5]}` : day;
 }
 
 const WIDTH = 150;

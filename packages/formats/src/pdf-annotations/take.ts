@@ -7,6 +7,7 @@ import { placeOf, windowsOf } from '../pdf-source/draw-in.js';
 import { bytesOf, dictsIn, nameOf, numberOf, removeFrom, textOf } from '../pdf-source/values.js';
 import { sealOf } from './annotation.js';
 import { COMMENT_SIZE, commentsOn, NOTES, Slips } from './comments.js';
+import { timeOf } from './dates.js';
 import { describe } from './describe.js';
 import { fromElsewhere } from './elsewhere.js';
 import { OWN, unpackOwn } from './own.js';
@@ -23,6 +24,10 @@ const MOST_COMMENTS = 2000;
 export type TakenItem = Own & {
   /** Its name in the file, by which what was written on a cover sheet says so. */
   readonly name: string;
+  /** Who wrote it, as the file says; empty where it doesn't. */
+  readonly author: string;
+  /** When, in ms since 1970; `null` where the file doesn't say. */
+  readonly at: number | null;
 };
 
 export interface Taken {
@@ -116,8 +121,8 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
     }
     sum.count++;
     gone.add(dict);
-    const name = textOf(dict, 'NM');
-    for (const own of found) items.push({ ...own, name });
+    const said = { name: textOf(dict, 'NM'), ...signOf(dict) };
+    for (const own of found) items.push({ ...own, ...said });
   }
   const slips = new Slips(sizeOf(place), measure(COMMENT_SIZE));
   for (const comment of commentsOn(all, isOurs)) {
@@ -127,7 +132,7 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
     const rect = isNote || gone.has(root) ? placeOf(root) : null;
     if (!rect || sum.comments >= MOST_COMMENTS) continue;
     try {
-      items.push({ ...slips.lay(comment, cornerOf(rect, map)), name: '' });
+      items.push({ ...slips.lay(comment, cornerOf(rect, map)), name: '', ...signOf(root) });
     } catch {
       // It says what can't be written.
       continue;
@@ -141,6 +146,14 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
   for (const window of windowsOf(list, gone)) gone.add(window);
   if (gone.size > 0) removeFrom(list, gone);
   return items;
+}
+
+/** Longest name of a person: see `PersonName`. */
+const MAX_NAME = 60;
+
+function signOf(dict: PDFDict): { author: string; at: number | null } {
+  const author = textOf(dict, 'T').replace(/\s+/g, ' ').trim().slice(0, MAX_NAME);
+  return { author, at: timeOf(textOf(dict, 'CreationDate') || textOf(dict, 'M')) };
 }
 
 function isOurs(dict: PDFDict): boolean {

@@ -1,5 +1,6 @@
 export { foreignPicture, isAvif, PICTURE_HEAD } from './foreign.js';
 export type { ForeignPicture } from './foreign.js';
+export * from './left-out.js';
 export * from './jpeg.js';
 export * from './picture-error.js';
 export * from './sniff.js';

@@ -60,6 +60,8 @@ export class LessonRoom {
   readonly materials = signal(0);
   /** Goes up when late lines have come, or it was decided about them. */
   readonly late = signal(0);
+  /** Goes up when something was handed over, fetched or taken back. */
+  readonly handed = signal(0);
 
   /** @param send hands a message to the network; returns whether it could be */
   constructor(private readonly send: (message: ClientMessage) => boolean) {}
@@ -111,6 +113,8 @@ export class LessonRoom {
         return this.pointed.next({ by: message.by, at: message.at });
       case 'materials':
         return this.materials.update((n) => n + 1);
+      case 'handed':
+        return this.handed.update((n) => n + 1);
       case 'late':
         return this.late.update((n) => n + 1);
     }

@@ -1,5 +1,6 @@
 import { problem, Screen } from '../testing/screen';
 import { ChooserPanel } from './chooser-panel';
+import type { Choice } from './chooser-panel';
 import type { AssetInfo, MaterialsInfo } from './shapes';
 
 const asset = (id: string, name: string, more: Partial<AssetInfo> = {}): AssetInfo => ({
@@ -64,7 +65,7 @@ describe('materials beside a board', () => {
 
   it('are those that can be laid on pages, the newest first, others’ among them', async () => {
     await show();
-    expect(names()).toEqual(['Ebb.pdf', 'Orion.png', 'Bowline.png']);
+    expect(names()).toEqual(['Ebb.pdf', 'Orion.png', 'Deck.pptx', 'Bowline.png']);
   });
 
   it('are found by words, also those of their folders', async () => {
@@ -85,14 +86,34 @@ describe('materials beside a board', () => {
 
   it('are laid with one touch, or carried', async () => {
     await show();
-    const laid: AssetInfo[] = [];
+    const laid: Choice[] = [];
     screen.fixture.componentInstance.chosen.subscribe((one) => laid.push(one));
     const first = screen.element.querySelector<HTMLButtonElement>('.row button')!;
     first.click();
-    expect(laid.map(({ id }) => id)).toEqual(['b']);
+    expect(laid.map(({ asset: { id }, pagesGo }) => [id, pagesGo])).toEqual([['b', 'after']]);
     const dataTransfer = new DataTransfer();
     first.dispatchEvent(new DragEvent('dragstart', { dataTransfer }));
     expect(dataTransfer.getData('application/x-cuaderno-asset')).toContain('"Ebb.pdf"');
+  });
+
+  it('go where one chooses, a PDF’s pages', async () => {
+    await show();
+    const laid: Choice[] = [];
+    screen.fixture.componentInstance.chosen.subscribe((one) => laid.push(one));
+    await set('.where select', 'before', 'change');
+    screen.element.querySelector<HTMLButtonElement>('.row .lay')!.click();
+    expect(laid[0]!.pagesGo).toBe('before');
+  });
+
+  it('that are slides can be handed over only; others’ files are theirs to hand over', async () => {
+    await show();
+    const row = (name: string): HTMLElement =>
+      [...screen.element.querySelectorAll<HTMLElement>('.row')].find((one) =>
+        one.textContent.includes(name),
+      )!;
+    expect(row('Deck.pptx').querySelector<HTMLButtonElement>('.lay')!.disabled).toBeTrue();
+    expect(row('Deck.pptx').querySelector('[aria-label="Hand over: Deck.pptx"]')).not.toBeNull();
+    expect(row('Bowline.png').querySelector('.hand')).toBeNull();
   });
 
   it('say what is wrong', async () => {

@@ -6,6 +6,7 @@ import {
   Component,
   computed,
   inject,
+  input,
   output,
   signal,
   viewChild,
@@ -13,31 +14,51 @@ import {
 import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { RouterLink } from '@angular/router';
-import { X } from 'lucide';
+import { HandHelping, Upload, X } from 'lucide';
+import { HandOverSheet } from '../handing-over/hand-over-sheet';
 import { Icon } from '../icons/icon';
 import { AssetPicture } from './asset-picture';
 import { CARRIED_ASSET } from './carried';
 import { folderLines } from './folder-lines';
 import { MaterialsStore } from './materials-store';
+import { PAGES_GO } from './pages-go';
+import type { PagesGo } from './pages-go';
 import { sayWhat } from './say-material';
 import type { AssetInfo } from './shapes';
+import { UploadDesk } from './upload-desk';
+import { UploadList } from './upload-list';
+
+/** A file that is chosen for a board; of a PDF, where its pages go. */
+export interface Choice {
+  readonly asset: AssetInfo;
+  readonly pagesGo: PagesGo;
+}
 
 /** All materials beside a board, to be laid on its pages: one's own and those that others share. */
 @Component({
   selector: 'cua-chooser-panel',
-  imports: [AssetPicture, Icon, RouterLink, ScrollingModule],
+  imports: [AssetPicture, HandOverSheet, Icon, RouterLink, ScrollingModule, UploadList],
   templateUrl: './chooser-panel.html',
   styleUrl: './chooser-panel.scss',
   host: { '(keydown.escape)': 'closed.emit()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ChooserPanel {
-  readonly chosen = output<AssetInfo>();
+  /** The course of the board. */
+  readonly course = input<Id | null>(null);
+  /** Goes up when a student has fetched what was handed over. */
+  readonly handed = input(0);
+  readonly chosen = output<Choice>();
   readonly closed = output();
 
   protected readonly store = inject(MaterialsStore);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
-  protected readonly icons = { X };
+  private readonly desk = inject(UploadDesk);
+  protected readonly icons = { HandHelping, Upload, X };
+  protected readonly ways = PAGES_GO;
+  protected readonly pagesGo = signal<PagesGo>('after');
+  /** What is being handed over. */
+  protected readonly handing = signal<AssetInfo | null>(null);
   protected readonly say = sayWhat;
   protected readonly query = signal('');
   /** The folder to choose from, with all that lies in it. */
@@ -66,12 +87,14 @@ export class ChooserPanel {
       ...this.store.shared().flatMap((shelf) => shelf.assets),
     ].filter(
       (asset) =>
-        (canBeLaid(asset) || asset.kind === 'pdf') &&
-        (!inside || (asset.folder !== null && inside.has(asset.folder))),
+        asset.kind !== 'board' && (!inside || (asset.folder !== null && inside.has(asset.folder))),
     );
     return new AssetIndex(inOrder(assets, 'newest'), ({ folder }) => paths.get(folder) ?? '');
   });
   protected readonly assets = computed(() => this.index().matching(this.query()));
+  protected readonly hasPdf = computed(() => this.assets().some(({ kind }) => kind === 'pdf'));
+  /** Files of others are theirs to hand over. */
+  protected readonly own = computed(() => new Set(this.store.assets().map(({ id }) => id)));
 
   constructor() {
     void this.store.load();
@@ -79,6 +102,21 @@ export class ChooserPanel {
   }
 
   protected readonly track = (_: number, { id }: AssetInfo): Id => id;
+
+  /** Slides become a board of their own, elsewhere; here they can be handed over. */
+  protected canBeUsed(asset: AssetInfo): boolean {
+    return canBeLaid(asset) || asset.kind === 'pdf';
+  }
+
+  protected choose(asset: AssetInfo): void {
+    this.chosen.emit({ asset, pagesGo: this.pagesGo() });
+  }
+
+  /** Files are kept in the folder that is chosen, if that is one's own. */
+  protected bring(files: FileList | null): void {
+    const own = this.store.folders().some(({ id }) => id === this.folder());
+    if (files) this.desk.send([...files], own ? this.folder() : null);
+  }
 
   protected lift(event: DragEvent, asset: AssetInfo): void {
     event.dataTransfer!.setData(CARRIED_ASSET, JSON.stringify(asset));

@@ -88,6 +88,11 @@ export class TextEditor {
     this.view?.focus();
   }
 
+  /** Puts words where the caret is. */
+  insert(words: string): void {
+    if (this.view && words !== '') this.view.dispatch(this.view.state.tr.insertText(words));
+  }
+
   /** Writes what is chosen, or what is typed next, like this; or no longer. */
   write(mark: TextMark): void {
     this.run(

@@ -1,6 +1,7 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
 import type { LocalFiles } from './local-files';
 import { Films } from './films';
+import { PagesFromServer } from './page-from-server';
 import { openPdf } from './pdf-js';
 import { Pictures } from './pictures';
 import type { PdfDoc } from './pdf-js';
@@ -19,8 +20,19 @@ export class PaperSource {
   readonly films = new Films();
   private readonly docs = new Map<FileHash, Promise<PdfDoc>>();
 
-  /** @param local files that are on this machine already */
-  constructor(private readonly local: Pick<LocalFiles, 'open'> | null = null) {}
+  /** Those of them that can be read. */
+  private readonly open = new Set<FileHash>();
+  private readonly fromServer = new PagesFromServer();
+
+  /**
+   * @param local files that are on this machine already
+   * @param thin whether the line is thin: then a page that the server draws comes first, and the PDF only when more is
+   * needed of it
+   */
+  constructor(
+    private readonly local: Pick<LocalFiles, 'open'> | null = null,
+    private readonly thin: () => boolean = () => false,
+  ) {}
 
   /**
    * Draws the part of a page that begins at (`x`, `y`) points and has the canvas's size, at `scale`
@@ -32,6 +44,7 @@ export class PaperSource {
     { x, y, scale }: { x: number; y: number; scale: number },
     signal: AbortSignal,
   ): Promise<void> {
+    if (await this.drawnByServer(paper, canvas, { x, y, scale }, signal)) return;
     const doc = await (await this.document(paper.file)).promise;
     signal.throwIfAborted();
     const page = await doc.getPage(paper.number);
@@ -51,6 +64,22 @@ export class PaperSource {
     }
   }
 
+  /** Whether the page is there as it should be without its PDF. */
+  private async drawnByServer(
+    paper: PdfPaper,
+    canvas: HTMLCanvasElement,
+    part: { x: number; y: number; scale: number },
+    signal: AbortSignal,
+  ): Promise<boolean> {
+    if (this.open.has(paper.file) || !this.thin()) return false;
+    try {
+      return await this.fromServer.draw(paper, canvas, part, signal);
+    } catch (error) {
+      if (signal.aborted) throw error;
+      return false;
+    }
+  }
+
   /** All words of an imported page, a line for each of its own. */
   async words(paper: PdfPaper): Promise<string> {
     const doc = await (await this.document(paper.file)).promise;
@@ -63,8 +92,10 @@ export class PaperSource {
 
   close(): void {
     this.pictures.close();
+    this.fromServer.close();
     for (const doc of this.docs.values()) destroy(doc);
     this.docs.clear();
+    this.open.clear();
   }
 
   private document(hash: FileHash): Promise<PdfDoc> {
@@ -75,12 +106,14 @@ export class PaperSource {
     // One that could not be opened is asked for again: the line may be back by then.
     doc
       .then((task) => task.promise)
+      .then(() => this.docs.get(hash) === doc && this.open.add(hash))
       .catch(() => {
         if (this.docs.get(hash) === doc) this.docs.delete(hash);
       });
     for (const [old, task] of this.docs) {
       if (this.docs.size <= MAX_OPEN) break;
       this.docs.delete(old);
+      this.open.delete(old);
       destroy(task);
     }
     return doc;

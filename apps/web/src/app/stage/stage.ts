@@ -32,6 +32,7 @@ import type { Tool } from '../tools/tool';
 import { Gestures } from './gestures';
 import type { FingerUse, GestureTarget } from './gestures';
 import { Hand } from './hand';
+import { KeyCursor } from './key-cursor';
 import type { Laid, LayStyle } from './laying';
 import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
@@ -64,9 +65,18 @@ const OWN: Id = 'own';
       class="host"
       tabindex="0"
       role="application"
-      aria-label="Board. Arrow keys move it, Page Up and Page Down turn pages, plus and minus zoom."
+      aria-label="Board. Arrow keys move it, Page Up and Page Down turn pages, plus and minus zoom. With a tool in hand, Enter brings a cursor that arrow keys move; Enter puts the tool down and takes it up, Escape puts the cursor away."
     ></div>
     <div class="cursor" #cursor aria-hidden="true"></div>
+    @if (keyCursor(); as here) {
+      <div
+        class="key-cursor"
+        aria-hidden="true"
+        [class.down]="here.down"
+        [style.translate]="here.at.x + 'px ' + here.at.y + 'px'"
+      ></div>
+    }
+    <p class="unseen" role="status">{{ keyWords() }}</p>
     <p class="unseen" role="status">{{ printWords[print()] }}</p>`,
   styleUrl: './stage.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -149,6 +159,22 @@ export class Stage {
   protected readonly printWords = PRINT_WORDS;
   protected readonly print = signal<Print>('here');
 
+  /** Where the cursor is that keys move; `null` where there is none. */
+  protected readonly keyCursor = signal<{ readonly at: Point; readonly down: boolean } | null>(
+    null,
+  );
+  /** Where that is on its page, for who can't see it. */
+  protected readonly keyWords = computed(() => {
+    const cursor = this.keyCursor();
+    this.moved();
+    if (!cursor) return '';
+    const under = pageUnder(this.viewing.camera, this.viewing.seen(), cursor.at);
+    if (!under) return 'Beside the page';
+    const { page } = under.placed;
+    const part = (n: number, of: number): number => Math.round((100 * n) / of);
+    return `${cursor.down ? 'Down, ' : ''}${part(under.p.x, page.width)} % across, ${part(under.p.y, page.height)} % down the page`;
+  });
+
   private readonly viewing = new Viewing(
     () => this.size(),
     () => this.refresh(),
@@ -225,6 +251,7 @@ export class Stage {
   private inHand: PointerTool = this.hand.inHand;
   private scene: Scene | null = null;
   private gestures: Gestures | null = null;
+  private keys: KeyCursor | null = null;
 
   constructor() {
     afterNextRender(() => this.start());
@@ -262,6 +289,7 @@ export class Stage {
       const writes = this.mayWrite();
       untracked(() => {
         this.look?.show(tool, writes);
+        this.keys?.toolChanged();
         if (tool !== 'select') this.choose(null);
         if (tool !== 'pointer') this.hand.off();
       });
@@ -387,6 +415,15 @@ export class Stage {
     this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
     this.gestures.fingerUse = this.fingerUse();
+    const target = this.target();
+    // Before what moves the page by the same keys.
+    this.keys = new KeyCursor(element, {
+      ...target,
+      tool: () => this.tool(),
+      size: () => this.size(),
+      keepsArrows: () => this.hand.selection() !== null,
+      shown: (at, down) => this.keyCursor.set(at && { at, down }),
+    });
     this.steering = new Steering(element, {
       pan: (dx, dy) => this.viewing.pan(dx, dy),
       zoomBy: (factor, around) => this.viewing.zoomBy(factor, around),
@@ -396,7 +433,7 @@ export class Stage {
       fitWidth: () => this.viewing.fitWidth(),
       fitPage: () => this.viewing.fitPage(),
       height: () => this.size().height,
-      keepsArrows: () => this.hand.selection() !== null,
+      keepsArrows: () => this.hand.selection() !== null || this.keys!.takesArrows,
     });
     element.addEventListener('dblclick', (event) => {
       if (this.tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));
@@ -433,6 +470,10 @@ export class Stage {
     for (const { n, item, page } of this.live.all())
       if (item && board.pages.get(page)?.items.has(item)) this.live.settle(n);
     this.refresh();
+  }
+
+  focus(): void {
+    this.host().nativeElement.focus({ preventScroll: true });
   }
 
   /** Of the window, in CSS px. */

@@ -9,25 +9,38 @@ import {
   AlignStartHorizontal,
   AlignStartVertical,
   AlignVerticalDistributeCenter,
+  ArrowDown,
+  ArrowLeft,
+  ArrowRight,
+  ArrowUp,
   BringToFront,
   Check,
   ClipboardCopy,
   CopyPlus,
   Crop,
+  Expand,
   Eye,
   EyeOff,
   Fullscreen,
   Group,
   Pin,
   PinOff,
+  RotateCcw,
+  RotateCw,
   ScanLine,
   SendToBack,
+  Shrink,
   Trash2,
   Ungroup,
   WandSparkles,
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Deed } from '../work/arranging';
+
+/** How far a button moves, in points; by how much it sizes; and turns, in degrees. */
+const MOVE = 10;
+const SIZE = 1.1;
+const TURN = 15;
 
 interface Action {
   readonly label: string;
@@ -100,6 +113,27 @@ export class SelectionActions {
         deed: { kind: 'remove' },
       },
     ];
+    const move = (
+      label: string,
+      key: string,
+      icon: typeof Pin,
+      dx: number,
+      dy: number,
+    ): Action => ({
+      ...{ label, key, icon, off: anyFixed },
+      deed: { kind: 'move', dx: dx * MOVE, dy: dy * MOVE },
+    });
+    // What a drag does, for who can't drag (WCAG 2.2, 2.5.7).
+    const place: Action[] = [
+      move('Move left', 'Shift+←', ArrowLeft, -1, 0),
+      move('Move right', 'Shift+→', ArrowRight, 1, 0),
+      move('Move up', 'Shift+↑', ArrowUp, 0, -1),
+      move('Move down', 'Shift+↓', ArrowDown, 0, 1),
+      { label: 'Larger', icon: Expand, off: anyFixed, deed: { kind: 'size', by: SIZE } },
+      { label: 'Smaller', icon: Shrink, off: anyFixed, deed: { kind: 'size', by: 1 / SIZE } },
+      { label: 'Turn left', icon: RotateCcw, off: anyFixed, deed: { kind: 'turn', by: -TURN } },
+      { label: 'Turn right', icon: RotateCw, off: anyFixed, deed: { kind: 'turn', by: TURN } },
+    ];
     const tidy: Action[] = inks
       ? [
           {
@@ -109,7 +143,7 @@ export class SelectionActions {
           },
         ]
       : [];
-    if (!this.arranges()) return [...own, ...tidy];
+    if (!this.arranges()) return [...own, ...place, ...tidy];
     return [
       held
         ? { label: 'Show it to students', icon: Eye, deed: { kind: 'hold', held: false } }
@@ -123,6 +157,7 @@ export class SelectionActions {
         ? { label: 'Loosen', icon: PinOff, deed: { kind: 'fix', fixed: false } }
         : { label: 'Fix in place', icon: Pin, off: none, deed: { kind: 'fix', fixed: true } },
       ...own,
+      ...place,
       {
         label: 'Bring to the front',
         key: 'Ctrl+]',

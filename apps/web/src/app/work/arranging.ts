@@ -4,10 +4,12 @@ import {
   changeItem,
   distributeItems,
   drawnOn,
+  frameOf,
   groupItems,
   inSight,
   keysBetween,
   layCopies,
+  MIN_FRAME,
   newId,
   nudgeItems,
   orderItems,
@@ -61,6 +63,12 @@ export type Deed =
   | { readonly kind: 'straighten' }
   | { readonly kind: 'uncrop' }
   | { readonly kind: 'tidy' }
+  /** In points. */
+  | { readonly kind: 'move'; readonly dx: number; readonly dy: number }
+  /** Larger or smaller by a factor, about its middle. */
+  | { readonly kind: 'size'; readonly by: number }
+  /** Clockwise about its middle, in degrees. */
+  | { readonly kind: 'turn'; readonly by: number }
   | { readonly kind: 'duplicate' }
   | { readonly kind: 'picture' }
   | { readonly kind: 'remove' };
@@ -112,6 +120,10 @@ export class Arranging {
     if (deed.kind === 'straighten') return this.straighten();
     if (deed.kind === 'tidy') return this.tidy(selection);
     if (deed.kind === 'picture') return void this.copyAsPicture();
+    if (deed.kind === 'move') return this.nudge(deed.dx, deed.dy);
+    if (deed.kind === 'size') return this.reframe((frame) => sized(frame, deed.by));
+    if (deed.kind === 'turn')
+      return this.reframe((frame) => ({ ...frame, turn: within(frame.turn + deed.by) }));
     if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
     const { page, ids } = selection;
     this.make(this.changesOf(this.session().board(), page, ids, deed));
@@ -212,6 +224,16 @@ export class Arranging {
     this.make(nudgeItems(this.session().board(), selection.page, selection.ids, dx, dy));
   }
 
+  /** What is chosen in another frame. */
+  private reframe(to: (from: Frame) => Frame): void {
+    const selection = this.selection();
+    const here = selection && this.page(selection.page);
+    const from = here && frameOf(here, selection.ids);
+    if (!from || this.items().some((item) => item.kind !== 'ink' && item.fixed)) return;
+    const { page, ids } = selection;
+    this.make(placeItems(this.session().board(), page, ids, from, to(from)));
+  }
+
   /** Everything on a page that isn't fixed. */
   chooseAll(page: Id): void {
     const here = this.page(page);
@@ -304,6 +326,9 @@ export class Arranging {
       case 'crop':
       case 'straighten':
       case 'tidy':
+      case 'move':
+      case 'size':
+      case 'turn':
       case 'duplicate':
       case 'picture':
         return [];
@@ -361,4 +386,21 @@ function coloured(board: Board, page: Id, item: Item, colour: string): Change[] 
         : null;
   const change = to && changeItem(board, page, item.id, to);
   return change ? [change] : [];
+}
+
+/** A frame larger or smaller about its middle, and no smaller than it may be. */
+function sized(frame: Frame, by: number): Frame {
+  const factor = Math.max(by, MIN_FRAME / frame.width, MIN_FRAME / frame.height);
+  const [width, height] = [frame.width * factor, frame.height * factor];
+  return {
+    ...frame,
+    ...{ width, height },
+    x: frame.x + (frame.width - width) / 2,
+    y: frame.y + (frame.height - height) / 2,
+  };
+}
+
+/** A turn in degrees, from -180 to 180. */
+function within(turn: number): number {
+  return ((((turn + 180) % 360) + 360) % 360) - 180;
 }

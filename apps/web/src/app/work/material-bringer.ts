@@ -1,11 +1,21 @@
 import { signal } from '@angular/core';
-import { filesOf, keysBetween, materialOn, MAX_PAGES_AT_ONCE, topOrder } from '@cuaderno/core';
+import {
+  filesOf,
+  keysBetween,
+  materialOn,
+  MAX_PAGES_AT_ONCE,
+  pagesInOrder,
+  topOrder,
+} from '@cuaderno/core';
 import type { Change, Frame, Id, Item, Point, ThingSpec } from '@cuaderno/core';
 import { troubleOf } from '../api/api';
 import type { Api, Trouble } from '../api/api';
 import type { BoardSession } from '../live/board-session';
+import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
 import { peaksOf, posterOf } from '../media/media-looks';
+import { sayRemarks } from '../materials/remarks';
+import type { Remark } from '../materials/remarks';
 import { inRows } from './in-rows';
 import { InkFileError, isInkFile, readInkFile } from './ink-file';
 
@@ -16,6 +26,7 @@ type Kept =
       readonly file: string;
       readonly width: number;
       readonly height: number;
+      readonly remarks?: readonly Remark[];
     }
   | {
       readonly kind: 'sound' | 'film';
@@ -24,6 +35,7 @@ type Kept =
       readonly height: number;
       /** In seconds. */
       readonly length: number;
+      readonly remarks?: readonly Remark[];
     };
 
 /** What is known of a file that came, and can be laid. */
@@ -56,6 +68,8 @@ export class MaterialBringer {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
   readonly trouble = signal<Trouble | null>(null);
+  /** What is to be said of those that came. */
+  readonly remark = signal<string | null>(null);
   /** What of the tutor's materials is coming, in words. */
   readonly coming = signal<string | null>(null);
   private abort: AbortController | null = null;
@@ -70,6 +84,7 @@ export class MaterialBringer {
   async bring(all: readonly File[], page: Id, at: Point): Promise<void> {
     if (all.length === 0) return;
     this.trouble.set(null);
+    this.remark.set(null);
     const abort = (this.abort = new AbortController());
     for (const file of all.filter(isInkFile)) await this.layInk(file, page, abort.signal);
     const files = all.filter((file) => !isInkFile(file));
@@ -90,6 +105,11 @@ export class MaterialBringer {
       }),
     );
     this.part.set(null);
+    this.remark.set(
+      sayRemarks(
+        came.flatMap((one) => (one ? [{ name: one.name, remarks: one.kept.remarks ?? [] }] : [])),
+      ),
+    );
     this.lay(
       came.filter((one) => one !== null),
       page,
@@ -121,8 +141,11 @@ export class MaterialBringer {
     });
   }
 
-  /** Brings the pages of a PDF that is among materials, after a page of the board. */
-  async bringPages(asset: AssetInfo, after: Id): Promise<void> {
+  /** Brings the pages of a PDF that is among materials: by a page of the board, or at its end. */
+  async bringPages(asset: AssetInfo, page: Id, where: PagesGo = 'after'): Promise<void> {
+    const there = pagesInOrder(this.session().board()).map(({ id }) => id);
+    const before = there[there.indexOf(page) - 1] ?? 'start';
+    const after = where === 'end' ? null : where === 'before' ? before : page;
     const board = this.session().board().id;
     await this.fetching(`The pages of “${asset.name}” are coming`, async () => {
       const { pages } = await this.api.post<{ pages: Id[] }>(

@@ -52,6 +52,8 @@ export class TextInPlace {
   readonly stage = input.required<Stage>();
   readonly page = input.required<Id>();
   readonly draft = input.required<TextDraft>();
+  /** What was typed while the editor was on its way. */
+  readonly typed = input('');
   readonly changed = output<RichText>();
   readonly done = output();
   private readonly editor = viewChild.required(TextEditor);
@@ -69,7 +71,10 @@ export class TextInPlace {
   });
 
   constructor() {
-    afterNextRender(() => this.editor().focus());
+    afterNextRender(() => {
+      this.editor().focus();
+      this.editor().insert(this.typed());
+    });
   }
 
   write(mark: TextMark): void {
@@ -92,5 +97,7 @@ export class TextInPlace {
   protected finish(): void {
     this.flush();
     this.done.emit();
+    // Whoever works by keys goes on from the page.
+    this.stage().focus();
   }
 }

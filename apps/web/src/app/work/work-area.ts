@@ -21,7 +21,10 @@ import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
+import { isLineThin } from '../browser/thin-line';
+import { whenIdle } from '../browser/when-idle';
 import { CARRIED_ASSET } from '../materials/carried';
+import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
 import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
@@ -52,9 +55,13 @@ import { MaterialBringer } from './material-bringer';
 import { May } from './may';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
+import type { TextInPlace as Editor } from './text-in-place';
 import { TextWriter } from './text-writer';
 import { ToTheLight } from './to-the-light';
 import { WipeSheet } from './wipe-sheet';
+
+/** When the editor of texts is fetched at the latest, in ms, where the line isn't thin. */
+const EDITOR_WAIT = 5000;
 
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
@@ -132,7 +139,10 @@ export class WorkArea {
   );
   /** What is being written is drawn by who writes it. */
   protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
-  protected readonly inPlace = viewChild(TextInPlace);
+  /** It comes when it is used, or before, when nothing else is to be done. */
+  protected readonly inPlace = viewChild<Editor>('inPlace');
+  /** What was typed until it was there. */
+  protected readonly typed = signal('');
   protected readonly covers = viewChild(CoverSheets);
   protected readonly pictures = new MaterialBringer(
     inject(Api),
@@ -230,6 +240,8 @@ export class WorkArea {
         void this.formulas.close();
       });
     });
+    if (!isLineThin())
+      whenIdle(() => void import('./text-in-place').catch(() => null), EDITOR_WAIT);
     effect(() => {
       const problem = this.session().problem();
       if (!problem) return;
@@ -253,6 +265,7 @@ export class WorkArea {
       afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
       return;
     }
+    this.typed.set('');
     this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
   }
 
@@ -284,10 +297,10 @@ export class WorkArea {
   }
 
   /** A file of the tutor's materials is laid where it was let go, or in the middle of what is seen. */
-  lay(asset: AssetInfo, client?: Point): void {
+  lay(asset: AssetInfo, client?: Point, pagesGo: PagesGo = 'after'): void {
     const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
     if (!place) return;
-    if (asset.kind === 'pdf') void this.pictures.bringPages(asset, place.page);
+    if (asset.kind === 'pdf') void this.pictures.bringPages(asset, place.page, pagesGo);
     else void this.pictures.layAsset(asset, place.page, place.at);
   }
 
@@ -431,6 +444,7 @@ export class WorkArea {
   protected key(event: KeyboardEvent): void {
     // Letters for a dialog that is just coming are no tools.
     if (this.away() || isField(event.target) || isModalOpen()) return;
+    if (this.isForText(event)) return event.preventDefault();
     const key = event.key.toLowerCase();
     if (key === 'pageup' || key === 'pagedown') {
       // Whatever has the focus; the stage has turned already where it has.
@@ -458,5 +472,13 @@ export class WorkArea {
       return tool === 'lamp' ? this.may.light() : this.may.write();
     };
     if (toolByKey(event, this.tools, usable)) event.preventDefault();
+  }
+
+  /** Letters for a text whose editor is still on its way are no tools: they are kept for it. */
+  private isForText(event: KeyboardEvent): boolean {
+    if (!this.texts.draft() || this.inPlace()) return false;
+    const letter = event.key.length === 1 && !event.ctrlKey && !event.metaKey;
+    if (letter) this.typed.update((words) => words + event.key);
+    return letter;
   }
 }

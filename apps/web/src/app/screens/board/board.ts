@@ -28,8 +28,8 @@ import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
+import type { Choice } from '../../materials/chooser-panel';
 import { MaterialsStore } from '../../materials/materials-store';
-import type { AssetInfo } from '../../materials/shapes';
 import { PageSheet } from '../../pages/page-sheet';
 import { PageStrip } from '../../pages/page-strip';
 import { Notices } from '../../notice/notices';
@@ -260,8 +260,8 @@ export class BoardScreen {
     if (view) this.session()?.room.gather(view);
   }
 
-  protected lay(asset: AssetInfo): void {
-    this.area()?.lay(asset);
+  protected lay({ asset, pagesGo }: Choice): void {
+    this.area()?.lay(asset, undefined, pagesGo);
   }
 
   /** The page that a slide has become. */

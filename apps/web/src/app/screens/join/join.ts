@@ -12,6 +12,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { LateOffers } from '../../late-lines/late-offers';
+import { HandedList } from '../../handing-over/handed-list';
 import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { whenIdle } from '../../browser/when-idle';
 import { sayWhen, sayZone } from '../../time/say-time';
@@ -38,7 +39,7 @@ const DEAD = new Set(['no-such-lesson', 'course-retired']);
 /** A student's way in: the code, if there was no link; then a first name, and nothing else. */
 @Component({
   selector: 'cua-join',
-  imports: [FirstFocus, OwnLateNotice, RouterLink],
+  imports: [FirstFocus, HandedList, OwnLateNotice, RouterLink],
   templateUrl: './join.html',
   styleUrl: './join.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

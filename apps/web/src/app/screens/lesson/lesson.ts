@@ -15,7 +15,10 @@ import { Api, ApiError, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { addPageBeside, whyTrust } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
+import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
+import { HandedFiles } from '../../handing-over/handed-files';
+import { HandedList } from '../../handing-over/handed-list';
+import { isLineThin } from '../../browser/thin-line';
 import { Icon } from '../../icons/icon';
 import { LateOffers } from '../../late-lines/late-offers';
 import { OwnLateNotice } from '../../late-lines/own-late-notice';
@@ -26,6 +29,7 @@ import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
 import { ReadingRoom } from '../../reading/reading-room';
 import type { ReadFolder } from '../../reading/shapes';
+import { SideSheet } from '../../popup/side-sheet';
 import { ClassStrip } from '../../people/class-strip';
 import { TRUST_STEPS } from '../../people/trust-steps';
 import { SignalBar } from '../../talk/signal-bar';
@@ -52,12 +56,14 @@ interface StudentLesson {
     Announcer,
     UnreadableNotice,
     ClassStrip,
+    HandedList,
     Icon,
     LessonClock,
     OwnLateNotice,
     PageTurner,
     ReadingRoom,
     RouterLink,
+    SideSheet,
     SignalBar,
     TalkSheet,
     WorkArea,
@@ -69,8 +75,15 @@ interface StudentLesson {
 export class LessonScreen {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  protected readonly icons = { BookOpen, Footprints, MessagesSquare, Presentation, SquarePen };
-  protected readonly papers = new PaperSource();
+  protected readonly icons = {
+    BookOpen,
+    FileDown,
+    Footprints,
+    MessagesSquare,
+    Presentation,
+    SquarePen,
+  };
+  protected readonly papers = new PaperSource(null, isLineThin);
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);
   protected readonly trouble = signal<Trouble | null>(null);
@@ -89,6 +102,9 @@ export class LessonScreen {
   protected readonly area = viewChild(WorkArea);
   protected readonly page = signal<Id | null>(null);
   protected readonly talking = signal(false);
+  protected readonly handed = inject(HandedFiles);
+  /** Looking at what one was handed. */
+  protected readonly keeping = signal(false);
   private readonly read = signal(0);
   private readonly others = computed(() => {
     const session = this.session();
@@ -133,7 +149,8 @@ export class LessonScreen {
   private lateWork: LateWork[] = [];
 
   constructor() {
-    void pdfJs();
+    // Over a thin line the page comes as a picture first, and nothing is in its way.
+    if (!isLineThin()) void pdfJs();
     void this.enter();
     effect(() => {
       // Also when the line is back: what was said meanwhile was missed.
@@ -156,6 +173,12 @@ export class LessonScreen {
       if (session?.line() !== 'live') return;
       const me = session.me();
       untracked(() => void this.late.offerKept(me));
+    });
+    effect(() => {
+      const session = this.session();
+      if (session?.line() !== 'live') return;
+      session.room.handed();
+      untracked(() => void this.handed.load());
     });
     effect(() => {
       if (this.session()?.room.late()) untracked(() => void this.late.load());

@@ -19,6 +19,7 @@ import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { HandOverSheet } from '../../handing-over/hand-over-sheet';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { MaterialsStore } from '../../materials/materials-store';
@@ -29,7 +30,7 @@ import { sayDate } from '../../time/say-time';
 /** One file: what it is, what it is used on, and what can be made of it. */
 @Component({
   selector: 'cua-asset-panel',
-  imports: [AssetPicture, ButtonModule, FormsModule, Icon, RouterLink, SelectModule],
+  imports: [AssetPicture, ButtonModule, FormsModule, HandOverSheet, Icon, RouterLink, SelectModule],
   templateUrl: './asset-panel.html',
   styleUrl: './asset-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,6 +47,7 @@ export class AssetPanel {
   protected readonly icons = { X };
   protected readonly say = { bytes: sayBytes, date: sayDate, pages: sayPages, what: sayWhat };
   protected readonly canBeLaid = canBeLaid;
+  protected readonly handing = signal(false);
   /** `null` while they are looked up. */
   protected readonly uses = signal<readonly UseInfo[] | null>(null);
   protected readonly courses = signal<readonly Course[]>([]);

@@ -37,7 +37,7 @@ import { addressOf, folderRows, placeOf } from './place';
 import type { Place, Row } from './place';
 import { PutSheet } from './put-sheet';
 import { ShareSheet } from './share-sheet';
-import { UploadList } from './upload-list';
+import { UploadList } from '../../materials/upload-list';
 
 /** What is carried from the list to a folder. */
 const CARRIED = 'application/x-cuaderno-materials';

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
-import type { MaterialUpload } from '../../materials/material-upload';
-import { UploadDesk } from '../../materials/upload-desk';
+import type { MaterialUpload } from './material-upload';
+import { UploadDesk } from './upload-desk';
 
 /** Files on their way that are shown one by one; of more, only how far they are together. */
 const SHOWN = 4;
