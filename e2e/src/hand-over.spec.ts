@@ -63,7 +63,8 @@ test('a file is brought and handed over in the lesson, kept by who may, and seen
   await dialog.getByRole('button', { name: 'Hand over', exact: true }).click();
   await expect(jonas.button('Files for you, 1 new')).toBeVisible();
   await dialog.getByRole('button', { name: 'Done' }).click();
-  await maren.closeLesson();
+  await maren.button('Close the lesson').click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
   await expect(jonas.page.getByRole('link', { name: 'Tide table.pdf' })).toBeVisible();
   await jonas.page.reload();
   await expect(jonas.page.getByRole('link', { name: 'Tide table.pdf' })).toBeVisible();

@@ -79,6 +79,7 @@ test('the way in, today, the week, a lesson and a record fit a window of 320 px,
   await desk.page.getByRole('link', { name: 'Week', exact: true }).click();
   await expect(desk.button('Plan lessons')).toBeVisible();
   await isNarrow(desk, 'the week');
+  await desk.page.goto(`${server.url}/`);
   await desk.page.getByRole('link', { name: 'Records', exact: true }).click();
   await desk.page.getByRole('link', { name: /Tides/ }).first().click();
   await expect(desk.button('Save…')).toBeVisible();

@@ -1,5 +1,5 @@
-import { PDFDict, PDFName } from '@cantoo/pdf-lib';
-import type { PDFDocument } from '@cantoo/pdf-lib';
+import { PDFName } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFDict } from '@cantoo/pdf-lib';
 import { arrayOf, dictOf, dictsIn, removeFrom } from './values.js';
 
 /** Fields of a form that are walked through at most. */

@@ -1,5 +1,5 @@
-import { PDFBool, PDFDict, PDFName, PDFPage } from '@cantoo/pdf-lib';
-import type { PDFDocument } from '@cantoo/pdf-lib';
+import { PDFBool, PDFName } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFDict, PDFPage } from '@cantoo/pdf-lib';
 import { annotationsOn, drawIn } from './draw-in.js';
 import { dropFields } from './fields.js';
 import { dictOf, nameOf } from './values.js';

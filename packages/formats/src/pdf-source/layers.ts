@@ -1,5 +1,5 @@
-import { PDFArray, PDFDict, PDFName } from '@cantoo/pdf-lib';
-import type { PDFDocument, PDFObject, PDFObjectCopier } from '@cantoo/pdf-lib';
+import { PDFArray, PDFName } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFObject, PDFObjectCopier, PDFDict } from '@cantoo/pdf-lib';
 import { arrayOf, dictOf, nameOf } from './values.js';
 
 /**

@@ -1,6 +1,6 @@
-import { PDFDict, PDFHexString, PDFName, PDFNumber } from '@cantoo/pdf-lib';
-import type { PDFContext, PDFDocument, PDFObject, PDFRef } from '@cantoo/pdf-lib';
-import { Destinations } from './destinations.js';
+import { PDFHexString, PDFName, PDFNumber } from '@cantoo/pdf-lib';
+import type { PDFContext, PDFDocument, PDFObject, PDFRef, PDFDict } from '@cantoo/pdf-lib';
+import type { Destinations } from './destinations.js';
 import type { Destination } from './destinations.js';
 import { dictOf, numberOf, textOf } from './values.js';
 

@@ -1,6 +1,5 @@
 import {
   PDFArray,
-  PDFDict,
   PDFName,
   PDFNull,
   PDFObjectCopier,
@@ -8,7 +7,7 @@ import {
   PDFPageLeaf,
   PDFPageTree,
 } from '@cantoo/pdf-lib';
-import type { PDFDocument } from '@cantoo/pdf-lib';
+import type { PDFDocument, PDFDict } from '@cantoo/pdf-lib';
 import { dropActive } from './active.js';
 import { Destinations } from './destinations.js';
 import { completeForm, drawFieldsIn } from './forms.js';

@@ -54,7 +54,8 @@ describe('the tutor hands a file over', () => {
     });
     dialog().querySelectorAll<HTMLInputElement>('input[type=radio]')[1]!.click();
     await screen.settles();
-    expect(words()).toContain('Ida is here now');
+    expect(words()).toContain('is here now');
+    expect(dialog().querySelectorAll('.some li').length).toBe(2);
     expect(button('Hand over').disabled).toBeTrue();
     dialog().querySelectorAll<HTMLInputElement>('.some input')[1]!.click();
     await screen.settles();

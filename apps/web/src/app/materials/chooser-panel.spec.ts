@@ -65,7 +65,7 @@ describe('materials beside a board', () => {
 
   it('are those that can be laid on pages, the newest first, others’ among them', async () => {
     await show();
-    expect(names()).toEqual(['Ebb.pdf', 'Orion.png', 'Deck.pptx', 'Bowline.png']);
+    expect(names()).toEqual(['Ebb.pdf', 'Orion.png', 'Bowline.png', 'Deck.pptx']);
   });
 
   it('are found by words, also those of their folders', async () => {

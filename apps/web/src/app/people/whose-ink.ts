@@ -62,7 +62,9 @@ export interface Writer {
     .step {
       display: flex;
       align-items: center;
+      justify-content: center;
       gap: 6px;
+      min-width: var(--touch);
       min-height: var(--touch);
       padding: 0 10px;
       border: 0;

@@ -9,17 +9,17 @@ describe('the cursor that keys move', () => {
   let writes: boolean;
   let chosen: boolean;
   let told: string[];
-  let shown: { at: Point; down: boolean } | null;
+  let cursor: KeyCursor;
   let panned: Point[];
 
   const place = ({ x, y }: Sample): string => `${x},${y}`;
   beforeEach(() => {
-    [tool, writes, chosen, told, shown, panned] = ['pen', true, false, [], null, []];
+    [tool, writes, chosen, told, panned] = ['pen', true, false, [], []];
     element = document.createElement('div');
     element.tabIndex = 0;
     document.body.append(element);
     element.focus();
-    new KeyCursor(element, {
+    cursor = new KeyCursor({
       tool: () => tool,
       writes: () => writes,
       keepsArrows: () => chosen,
@@ -29,8 +29,9 @@ describe('the cursor that keys move', () => {
       penMove: ([sample]) => void told.push(`move ${place(sample!)}`),
       penUp: () => void told.push('up'),
       penLost: () => void told.push('lost'),
-      shown: (at, down) => void (shown = at && { at, down }),
+      partOf: ({ x, y }) => (x < 50 ? null : { x: x / 400, y: y / 300 }),
     });
+    cursor.listen(element);
   });
   afterEach(() => element.remove());
 
@@ -43,8 +44,11 @@ describe('the cursor that keys move', () => {
   it('comes with Enter into the middle, and leaves arrows to the page until then', () => {
     expect(press('ArrowLeft')).toBeFalse();
     expect(press('Enter')).toBeTrue();
-    expect(shown).toEqual({ at: { x: 200, y: 150 }, down: false });
+    expect(cursor.shown()).toEqual({ at: { x: 200, y: 150 }, down: false });
     expect(told).toEqual([]);
+    expect(cursor.words()).toBe('50 % across, 50 % down the page');
+    press('Enter');
+    expect(cursor.words()).toContain('Down, ');
   });
 
   it('draws: put down, moved by steps, taken up', () => {
@@ -53,10 +57,10 @@ describe('the cursor that keys move', () => {
     press('ArrowRight');
     press('ArrowDown', { shiftKey: true });
     press('ArrowUp', { altKey: true });
-    expect(shown!.down).toBeTrue();
+    expect(cursor.shown()!.down).toBeTrue();
     press('Enter');
     expect(told).toEqual(['down 200,150', 'move 210,150', 'move 210,210', 'move 210,209', 'up']);
-    expect(shown!.down).toBeFalse();
+    expect(cursor.shown()!.down).toBeFalse();
   });
 
   it('does at once what is done at one place', () => {
@@ -65,13 +69,13 @@ describe('the cursor that keys move', () => {
     press('ArrowRight');
     press('Enter');
     expect(told).toEqual(['down 210,150', 'up']);
-    expect(shown!.down).toBeFalse();
+    expect(cursor.shown()!.down).toBeFalse();
   });
 
   it('stays in the window: the page moves under it, but never under what is being drawn', () => {
     press('Enter');
     for (let i = 0; i < 4; i++) press('ArrowRight', { shiftKey: true });
-    expect(shown!.at).toEqual({ x: 360, y: 150 });
+    expect(cursor.shown()!.at).toEqual({ x: 360, y: 150 });
     expect(panned).toEqual([
       { x: -20, y: 0 },
       { x: -60, y: 0 },
@@ -93,7 +97,7 @@ describe('the cursor that keys move', () => {
       press('Enter');
       away();
       expect(told.at(-1)).toBe('lost');
-      expect(shown).toBeNull();
+      expect(cursor.shown()).toBeNull();
     }
   });
 

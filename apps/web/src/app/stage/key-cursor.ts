@@ -1,3 +1,4 @@
+import { computed, signal } from '@angular/core';
 import type { Point } from '@cuaderno/core';
 import type { Tool } from '../tools/tool';
 import type { Sample } from './gestures';
@@ -34,8 +35,8 @@ export interface KeyCursorTarget {
   penMove(samples: readonly Sample[]): void;
   penUp(): void;
   penLost(): void;
-  /** Where it is, in CSS px from the stage's corner, and whether it is down; `null` where it isn't shown. */
-  shown(at: Point | null, down: boolean): void;
+  /** Where it is on a page, in parts of its width and height; `null` beside all pages. */
+  partOf(at: Point): Point | null;
 }
 
 /**
@@ -43,13 +44,23 @@ export interface KeyCursorTarget {
  * Escape puts the cursor away. Nobody needs a mouse to write (WCAG 2.2, 2.1.1).
  */
 export class KeyCursor {
+  /** Where it is, in CSS px from the stage's corner, and whether it is down; `null` where it isn't shown. */
+  readonly shown = signal<{ readonly at: Point; readonly down: boolean } | null>(null);
+  /** Where that is on its page, for who can't see it. */
+  readonly words = computed(() => {
+    const cursor = this.shown();
+    if (!cursor) return '';
+    const part = this.to.partOf(cursor.at);
+    if (!part) return 'Beside the page';
+    const percent = (n: number): number => Math.round(100 * n);
+    return `${cursor.down ? 'Down, ' : ''}${percent(part.x)} % across, ${percent(part.y)} % down the page`;
+  });
   private at: Point | null = null;
   private down = false;
 
-  constructor(
-    element: HTMLElement,
-    private readonly to: KeyCursorTarget,
-  ) {
+  constructor(private readonly to: KeyCursorTarget) {}
+
+  listen(element: HTMLElement): void {
     element.addEventListener('keydown', (event) => this.key(event));
     element.addEventListener('blur', () => this.rest());
     element.addEventListener('pointerdown', () => this.rest());
@@ -135,7 +146,7 @@ export class KeyCursor {
 
   private show(at: Point | null): void {
     this.at = at;
-    this.to.shown(at, this.down);
+    this.shown.set(at && { at, down: this.down });
   }
 
   private sample({ x, y }: Point): Sample {

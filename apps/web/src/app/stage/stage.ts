@@ -24,6 +24,7 @@ import type {
   Place,
   Point,
   Shown,
+  Signer,
   View,
 } from '@cuaderno/core';
 import type { Drawing } from '@cuaderno/core/replay';
@@ -39,14 +40,12 @@ import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
 import { PRINT_WORDS } from './print-words';
 import type { Print } from './print-words';
-import { pageUnder } from './pointer-tool';
 import type { Lifted, PointerTool } from './pointer-tool';
 import { PointerLook } from './pointer-look';
 import type { Cut } from './rubbing';
 import { Scene } from './scene';
 import type { Selection } from './selecting';
 import { ShownLayer } from './shown-layer';
-import type { Signer } from '@cuaderno/core';
 import { Steering } from './steering';
 import { Viewing } from './viewing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
@@ -60,24 +59,7 @@ const OWN: Id = 'own';
  */
 @Component({
   selector: 'cua-stage',
-  template: `<div
-      #host
-      class="host"
-      tabindex="0"
-      role="application"
-      aria-label="Board. Arrow keys move it, Page Up and Page Down turn pages, plus and minus zoom. With a tool in hand, Enter brings a cursor that arrow keys move; Enter puts the tool down and takes it up, Escape puts the cursor away."
-    ></div>
-    <div class="cursor" #cursor aria-hidden="true"></div>
-    @if (keyCursor(); as here) {
-      <div
-        class="key-cursor"
-        aria-hidden="true"
-        [class.down]="here.down"
-        [style.translate]="here.at.x + 'px ' + here.at.y + 'px'"
-      ></div>
-    }
-    <p class="unseen" role="status">{{ keyWords() }}</p>
-    <p class="unseen" role="status">{{ printWords[print()] }}</p>`,
+  templateUrl: './stage.html',
   styleUrl: './stage.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -159,22 +141,6 @@ export class Stage {
   protected readonly printWords = PRINT_WORDS;
   protected readonly print = signal<Print>('here');
 
-  /** Where the cursor is that keys move; `null` where there is none. */
-  protected readonly keyCursor = signal<{ readonly at: Point; readonly down: boolean } | null>(
-    null,
-  );
-  /** Where that is on its page, for who can't see it. */
-  protected readonly keyWords = computed(() => {
-    const cursor = this.keyCursor();
-    this.moved();
-    if (!cursor) return '';
-    const under = pageUnder(this.viewing.camera, this.viewing.seen(), cursor.at);
-    if (!under) return 'Beside the page';
-    const { page } = under.placed;
-    const part = (n: number, of: number): number => Math.round((100 * n) / of);
-    return `${cursor.down ? 'Down, ' : ''}${part(under.p.x, page.width)} % across, ${part(under.p.y, page.height)} % down the page`;
-  });
-
   private readonly viewing = new Viewing(
     () => this.size(),
     () => this.refresh(),
@@ -244,6 +210,13 @@ export class Stage {
       carriedChanged: () => this.scene?.drawCarried(),
     },
   );
+  protected readonly keys = new KeyCursor({
+    ...this.target(),
+    tool: () => this.tool(),
+    size: () => this.size(),
+    keepsArrows: () => this.hand.selection() !== null,
+    partOf: (at) => this.viewing.partOf(at),
+  });
   private readonly resizing = new ResizeObserver(() => this.resize());
   private steering: Steering | null = null;
   private look: PointerLook | null = null;
@@ -251,7 +224,6 @@ export class Stage {
   private inHand: PointerTool = this.hand.inHand;
   private scene: Scene | null = null;
   private gestures: Gestures | null = null;
-  private keys: KeyCursor | null = null;
 
   constructor() {
     afterNextRender(() => this.start());
@@ -289,7 +261,7 @@ export class Stage {
       const writes = this.mayWrite();
       untracked(() => {
         this.look?.show(tool, writes);
-        this.keys?.toolChanged();
+        this.keys.toolChanged();
         if (tool !== 'select') this.choose(null);
         if (tool !== 'pointer') this.hand.off();
       });
@@ -352,10 +324,8 @@ export class Stage {
 
   /** The page at a place of the screen, in CSS px from the window's corner, and where on it. */
   placeAt(client: Point): { page: Id; at: Point } | null {
-    const corner = this.host().nativeElement.getBoundingClientRect();
-    const sample = { x: client.x - corner.x, y: client.y - corner.y };
-    const under = pageUnder(this.viewing.camera, this.viewing.seen(), sample);
-    return under && { page: under.placed.page.id, at: under.p };
+    const { x, y } = this.host().nativeElement.getBoundingClientRect();
+    return this.viewing.placeAt({ x: client.x - x, y: client.y - y });
   }
 
   /** Someone else's stroke under way. */
@@ -415,15 +385,8 @@ export class Stage {
     this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
     this.gestures.fingerUse = this.fingerUse();
-    const target = this.target();
     // Before what moves the page by the same keys.
-    this.keys = new KeyCursor(element, {
-      ...target,
-      tool: () => this.tool(),
-      size: () => this.size(),
-      keepsArrows: () => this.hand.selection() !== null,
-      shown: (at, down) => this.keyCursor.set(at && { at, down }),
-    });
+    this.keys.listen(element);
     this.steering = new Steering(element, {
       pan: (dx, dy) => this.viewing.pan(dx, dy),
       zoomBy: (factor, around) => this.viewing.zoomBy(factor, around),
@@ -433,7 +396,7 @@ export class Stage {
       fitWidth: () => this.viewing.fitWidth(),
       fitPage: () => this.viewing.fitPage(),
       height: () => this.size().height,
-      keepsArrows: () => this.hand.selection() !== null || this.keys!.takesArrows,
+      keepsArrows: () => this.hand.selection() !== null || this.keys.takesArrows,
     });
     element.addEventListener('dblclick', (event) => {
       if (this.tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));

@@ -5,6 +5,7 @@ import type { Camera, Size } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
 import type { Placed, Run } from './layout';
 import { OwnZoom } from './own-zoom';
+import { pageUnder } from './pointer-tool';
 
 /** Pixels of pages that are drawn before they come into the window, at most. */
 const NEAR_PIXELS = 8_000_000;
@@ -263,6 +264,20 @@ export class Viewing {
     if (!placed) return null;
     const { x, y, zoom } = this.here;
     return { x: (placed.x + p.x - x) * zoom, y: (placed.y + p.y - y) * zoom };
+  }
+
+  /** The page at a place in the window, and where on it in points. */
+  placeAt(at: Point): { page: Id; at: Point } | null {
+    const under = pageUnder(this.here, this.seen(), at);
+    return under && { page: under.placed.page.id, at: under.p };
+  }
+
+  /** Where a place in the window is on its page, in parts of its width and height; `null` beside all pages. */
+  partOf(at: Point): Point | null {
+    const under = pageUnder(this.here, this.seen(), at);
+    if (!under) return null;
+    const { page } = under.placed;
+    return { x: under.p.x / page.width, y: under.p.y / page.height };
   }
 
   /** Moves the board no more than it must for a place on a page to be in the window. */

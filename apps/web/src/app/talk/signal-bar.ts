@@ -64,6 +64,8 @@ import { SIGNALS } from './signals';
       display: flex;
       gap: 6px;
       align-items: center;
+      justify-content: center;
+      min-width: var(--touch);
       min-height: var(--touch);
       padding: 0 12px;
       border: 1px solid var(--line);

@@ -21,8 +21,6 @@ import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
-import { isLineThin } from '../browser/thin-line';
-import { whenIdle } from '../browser/when-idle';
 import { CARRIED_ASSET } from '../materials/carried';
 import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
@@ -46,6 +44,7 @@ import { Arranging } from './arranging';
 import { ClassMarks } from './class-marks';
 import type { Earlier } from './class-marks';
 import { CoverSheets } from './cover-sheets';
+import { EditorAhead } from './editor-ahead';
 import { FingerSwitch } from './finger-switch';
 import { FormulaBar } from './formula-bar';
 import { InStep } from './in-step';
@@ -59,9 +58,6 @@ import type { TextInPlace as Editor } from './text-in-place';
 import { TextWriter } from './text-writer';
 import { ToTheLight } from './to-the-light';
 import { WipeSheet } from './wipe-sheet';
-
-/** When the editor of texts is fetched at the latest, in ms, where the line isn't thin. */
-const EDITOR_WAIT = 5000;
 
 /** How long what the server would not take is shown, in ms. */
 const TROUBLE_SHOWN = 6000;
@@ -141,8 +137,7 @@ export class WorkArea {
   protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
   /** It comes when it is used, or before, when nothing else is to be done. */
   protected readonly inPlace = viewChild<Editor>('inPlace');
-  /** What was typed until it was there. */
-  protected readonly typed = signal('');
+  protected readonly ahead = new EditorAhead();
   protected readonly covers = viewChild(CoverSheets);
   protected readonly pictures = new MaterialBringer(
     inject(Api),
@@ -240,8 +235,6 @@ export class WorkArea {
         void this.formulas.close();
       });
     });
-    if (!isLineThin())
-      whenIdle(() => void import('./text-in-place').catch(() => null), EDITOR_WAIT);
     effect(() => {
       const problem = this.session().problem();
       if (!problem) return;
@@ -265,7 +258,7 @@ export class WorkArea {
       afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
       return;
     }
-    this.typed.set('');
+    this.ahead.typed.set('');
     this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
   }
 
@@ -432,19 +425,12 @@ export class WorkArea {
     this.stage().zoomTo(FULL_SIZE);
   }
 
-  protected fitWidth(): void {
-    this.stage().fitWidth();
-  }
-
-  protected fitPage(): void {
-    this.stage().fitPage();
-  }
-
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
     // Letters for a dialog that is just coming are no tools.
     if (this.away() || isField(event.target) || isModalOpen()) return;
-    if (this.isForText(event)) return event.preventDefault();
+    if (this.texts.draft() && !this.inPlace() && this.ahead.takes(event))
+      return event.preventDefault();
     const key = event.key.toLowerCase();
     if (key === 'pageup' || key === 'pagedown') {
       // Whatever has the focus; the stage has turned already where it has.
@@ -472,13 +458,5 @@ export class WorkArea {
       return tool === 'lamp' ? this.may.light() : this.may.write();
     };
     if (toolByKey(event, this.tools, usable)) event.preventDefault();
-  }
-
-  /** Letters for a text whose editor is still on its way are no tools: they are kept for it. */
-  private isForText(event: KeyboardEvent): boolean {
-    if (!this.texts.draft() || this.inPlace()) return false;
-    const letter = event.key.length === 1 && !event.ctrlKey && !event.metaKey;
-    if (letter) this.typed.update((words) => words + event.key);
-    return letter;
   }
 }
