@@ -258,17 +258,18 @@ export class Imports {
     after: string | null = null,
   ): Promise<string[]> {
     const room = await roomOf(this.bus, board);
-    const keys = await room.between((state) => {
+    const { keys, lesson } = await room.between((state, _seq, here) => {
       const there = pagesInOrder(state);
       const found = there.findIndex(({ id }) => id === after);
       const at = after === 'start' ? -1 : found < 0 ? there.length - 1 : found;
-      return keysBetween(there[at]?.order ?? null, there[at + 1]?.order ?? null, placements.length);
+      const [low, high] = [there[at]?.order ?? null, there[at + 1]?.order ?? null];
+      return { keys: keysBetween(low, high, placements.length), lesson: here.lesson };
     });
     const pages = placements.map((placement, i) =>
       page(placement, file, first + i, keys[i]!, names),
     );
-    const own = (op: Operation): Made => ({ op, by: tutor, at: now, lesson: null });
     const now = Date.now();
+    const own = (op: Operation): Made => ({ op, by: tutor, at: now, lesson });
     const made: Made[] = before.map(own);
     for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
       made.push(
@@ -286,7 +287,9 @@ export class Imports {
       writing(id, here[i]!).forEach((op, n) => {
         const { author, at } = here[i]![n]!;
         // Whose clock was wrong wrote nothing that is still to come.
-        made.push({ ...own(op), by: authors.get(author) ?? tutor, at: Math.min(at ?? now, now) });
+        const by = authors.get(author) ?? tutor;
+        // It wasn't written in the lesson in which it is brought.
+        made.push({ op, by, at: Math.min(at ?? now, now), lesson: null });
       }),
     );
     // All of it together: a page is never there without what was written on it.

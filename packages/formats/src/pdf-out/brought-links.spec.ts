@@ -239,6 +239,27 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     }
   });
 
+  it('leave the picture of a film that lies on a page', async () => {
+    const doc = await PDFDocument.load(source);
+    const { context } = doc;
+    const form = { Type: 'XObject', Subtype: 'Form', BBox: [0, 0, 10, 10] };
+    const look = context.register(context.stream('0 0 1 rg 0 0 10 10 re f', form));
+    const film = { Type: 'Annot', Subtype: 'RichMedia', Rect: [100, 100, 200, 200] };
+    doc
+      .getPage(0)
+      .node.addAnnot(context.register(context.obj({ ...film, AP: { N: look } } as never)));
+    const bytes = await doc.save();
+    for (const numbers of [
+      [1, 2, 3, 4, 5],
+      [1, 3],
+    ]) {
+      const pdf = await made(boardOf(numbers), { [HASH]: bytes });
+      expect(wholeText(pdf)).not.toContain('RichMedia');
+      for (const program of DRAWN_BY)
+        expect([...pixelsOf(pdf, 1, program).at(150, 250)]).toEqual([0, 0, 255]);
+    }
+  });
+
   it('are whole again where pages were held back in files of their own', async () => {
     const { rest, taken } = await separatePdf(source, [5]);
     // Nothing of a page that is held back is in the other file: no words, no entry, no page.

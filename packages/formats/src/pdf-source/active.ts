@@ -1,5 +1,6 @@
 import { PDFName } from '@cantoo/pdf-lib';
-import type { PDFDict, PDFDocument, PDFObject } from '@cantoo/pdf-lib';
+import type { PDFDict, PDFDocument } from '@cantoo/pdf-lib';
+import { drawIn } from './draw-in.js';
 import { fieldsOf } from './fields.js';
 import { outlineEntries } from './outline.js';
 import { bytesOf, dictOf, dictsIn, nameOf, removeFrom } from './values.js';
@@ -8,6 +9,8 @@ import { bytesOf, dictOf, dictsIn, nameOf, removeFrom } from './values.js';
 const OF_THE_FILE = ['OpenAction', 'AA', 'AF', 'Collection', 'Perms', 'Requirements', 'Threads'];
 /** Annotations that hold a file, a sound, a film or a model of their own. */
 const HOLDERS = ['FileAttachment', 'Sound', 'Movie', 'Screen', 'RichMedia', '3D'];
+/** Those of which only a sign is seen. */
+const UNSEEN = ['FileAttachment', 'Sound', 'Popup'];
 /** Where `Named` actions may go (ISO 32000-1, table 211). */
 const PLACES = ['NextPage', 'PrevPage', 'FirstPage', 'LastPage'];
 /** What an address may begin with. */
@@ -44,12 +47,13 @@ export function dropActive(doc: PDFDocument): boolean {
   }
   for (const field of fieldsOf(doc)) dropAction(field);
   for (const entry of outlineEntries(catalog)) dropAction(entry);
-  for (const { node } of doc.getPages()) {
+  for (const page of doc.getPages()) {
+    const { node } = page;
     drop(node, 'AA');
     drop(node, 'AF');
     const list = node.Annots();
     if (!list) continue;
-    const holders = new Set<PDFObject>();
+    const holders = new Set<PDFDict>();
     for (const annotation of dictsIn(list)) {
       dropAction(annotation);
       drop(annotation, 'AF');
@@ -60,6 +64,11 @@ export function dropActive(doc: PDFDocument): boolean {
       const parent = dictOf(annotation, 'Parent');
       if (parent && holders.has(parent)) holders.add(annotation);
     }
+    // What is seen of a film or a model stays: its picture, as part of the page.
+    const seen = new Set(
+      [...holders].filter((one) => !UNSEEN.includes(nameOf(one, 'Subtype') ?? '')),
+    );
+    drawIn(page, seen);
     if (holders.size > 0) removeFrom(list, holders);
   }
   return found > 0;
