@@ -17,6 +17,8 @@ export interface Signer {
 /** By how much the ground of a line is wider than the line, in points, and how much of its colour it has. */
 const GROUND = 6;
 const TINT = 0.34;
+/** Width of the line that says whose a highlighter's mark is, in points. */
+export const SIGNED_LINE = 1.2;
 /** A line that begins nearer than this to one that is signed already isn't signed again, in points. */
 const SAME_PLACE = 40;
 /** Most signatures on a page: what is beyond would hide more than it says. */
@@ -41,8 +43,10 @@ export function drawGrounds(
     if (!who) continue;
     const ground = faint(who.colour);
     if (item.kind === 'ink') {
-      const { width } = readStroke(item.ink, columns);
-      drawLine(columns, ground, 'multiply', width + GROUND, sink);
+      const { tool, width } = readStroke(item.ink, columns);
+      // A highlighter's colour means something: a fine line in its middle says whose it is.
+      if (tool === 'highlighter') drawLine(columns, who.colour, 'multiply', SIGNED_LINE, sink);
+      else drawLine(columns, ground, 'multiply', width + GROUND, sink);
     } else {
       const path = new PathBuffer();
       corners(item.frame).forEach(({ x, y }, i) =>

@@ -1,4 +1,4 @@
-import { inSight, isLight, isMaterial, strokeOf } from '@cuaderno/core';
+import { inSight, isLight, isMaterial, SIGNED_LINE, strokeOf } from '@cuaderno/core';
 import type {
   Arrow,
   Id,
@@ -226,7 +226,9 @@ export class ShownLayer {
       if (item.kind === 'ink') {
         const { points, style } = strokeOf(item.ink);
         start = points[0]!;
-        context.lineWidth = style.width * zoom + 9;
+        const marks = style.tool === 'highlighter';
+        context.globalAlpha = marks ? 1 : 0.34;
+        context.lineWidth = marks ? SIGNED_LINE * zoom : style.width * zoom + 9;
         along(context, points, (p) => ({ x: corner.x + p.x * zoom, y: corner.y + p.y * zoom }));
       } else {
         const { x, y, width, height } = item.frame;
