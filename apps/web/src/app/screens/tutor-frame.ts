@@ -24,9 +24,9 @@ import { SignInAgain } from './sign-in/sign-in-again';
   imports: [Reminder, RouterOutlet, SignInAgain, WaitingLine],
   template: `
     <div class="lines">
-      <cua-reminder (said)="reminded.set($event)" />
-      <!-- A board says so in its own bar: nothing may move the page. -->
+      <!-- A board says both in places of its own: nothing may move the page. -->
       @if (waits.board() === null) {
+        <cua-reminder (said)="reminded.set($event)" />
         <cua-waiting-line />
       }
     </div>
@@ -40,16 +40,17 @@ import { SignInAgain } from './sign-in/sign-in-again';
       height: 100%;
     }
   `,
-  host: { '[class.lined]': 'reminded() || isWaited()' },
+  host: { '[class.lined]': 'isLined()' },
   providers: [WhoWaits],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TutorFrame {
   protected readonly waits = inject(WhoWaits);
-  /** Whether a line stands above the screen. */
+  /** Whether it is said that a lesson begins soon. */
   protected readonly reminded = signal(false);
-  protected readonly isWaited = computed(
-    () => this.waits.board() === null && this.waits.elsewhere().length > 0,
+  /** Whether a line stands above the screen. */
+  protected readonly isLined = computed(
+    () => this.waits.board() === null && (this.reminded() || this.waits.elsewhere().length > 0),
   );
 
   constructor() {

@@ -45,6 +45,7 @@ import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WaitingLink } from '../../waiting/waiting-link';
 import { wasTaken, whatCame } from '../../bringing/what-came';
+import { Reminder } from '../../timetable/reminder';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
 import { LessonAside } from './lesson-aside';
@@ -77,6 +78,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     MoveSheet,
     PageSheet,
     PageStrip,
+    Reminder,
     ReportSheet,
     RouterLink,
     SaveSheet,
