@@ -1,10 +1,13 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   effect,
+  ElementRef,
   inject,
+  Injector,
   input,
   signal,
   untracked,
@@ -52,6 +55,10 @@ export class SharedScreen {
     return count === 0 ? '' : count === 1 ? 'and one other student' : `and ${count} other students`;
   });
   private timer: ReturnType<typeof setTimeout> | undefined;
+  /** What one leaves by a button; `null` where one came by the link, and nothing has the focus yet. */
+  private left: { readonly lesson: string | null } | null = null;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly injector = inject(Injector);
   private gone = false;
 
   constructor() {
@@ -83,6 +90,7 @@ export class SharedScreen {
   }
 
   protected choose(lesson: string | null): void {
+    this.left = { lesson: this.record()?.lesson ?? null };
     void this.router.navigate(['/shared', this.token()], { queryParams: { lesson } });
   }
 
@@ -104,15 +112,31 @@ export class SharedScreen {
   private async open(lesson: string | undefined): Promise<void> {
     if (!lesson) {
       this.record.set(null);
+      this.land();
       return;
     }
     if (this.record()?.lesson === lesson) return;
     try {
       const path = `/shared/${this.token()}/records/${lesson}`;
       this.record.set(await this.api.get<SharedRecord>(path));
+      this.land();
     } catch (error) {
       this.fail(error);
     }
+  }
+
+  /** Where one has gone to, the focus goes, too: to the lesson's day, or back to the lesson in the list. */
+  private land(): void {
+    const { left } = this;
+    this.left = null;
+    if (!left) return;
+    afterNextRender(
+      () => {
+        const back = left.lesson && !this.record() ? `[data-lesson="${left.lesson}"]` : 'h1';
+        this.host.querySelector<HTMLElement>(back)?.focus();
+      },
+      { injector: this.injector },
+    );
   }
 
   private watch(): void {
