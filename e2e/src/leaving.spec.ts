@@ -247,9 +247,9 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
       dialog.getByRole('button', { name: 'Save this report as text' }).click(),
     );
     const text = readFileSync(await report.path(), 'utf8');
-    // On the board of the lesson, and on the one that the board file became.
-    expect(text).toContain('taken out of 2 boards');
-    expect(text).toContain('2 entries of the log are empty now');
+    // On the board of the lesson, and on those that the board file and the PDF became: both know whose each line is.
+    expect(text).toContain('taken out of 3 boards');
+    expect(text).toContain('3 entries of the log are empty now');
     expect(text).not.toContain('Ida');
     // The window that was open shows it by itself.
     await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(1);
