@@ -1,5 +1,5 @@
 import { ParseSpeeds, PDFDocument, PDFName, PDFNumber } from '@cantoo/pdf-lib';
-import type { PDFArray, PDFPage , PDFDict} from '@cantoo/pdf-lib';
+import type { PDFArray, PDFPage, PDFDict } from '@cantoo/pdf-lib';
 import { filesOf, pageToUserSpace, rotation, visibleBox } from '@cuaderno/core';
 import type { Matrix, Measure, PdfPlacement, PdfRect } from '@cuaderno/core';
 import { dropUnreachable } from '../pdf-source/reachable.js';
