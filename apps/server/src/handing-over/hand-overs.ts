@@ -19,7 +19,6 @@ export interface Handed {
   readonly file: string;
   readonly type: string;
   readonly name: string;
-  readonly tutor: Id;
   readonly course: Id;
 }
 
@@ -170,7 +169,7 @@ export class HandOvers {
       .values({ handOver: id, device, name, at: Date.now() })
       .onConflictDoNothing();
     const { file, name: fileName } = row.asset;
-    return { file, type: row.type, name: fileName, tutor: row.tutor, course: row.handOver.course };
+    return { file, type: row.type, name: fileName, course: row.handOver.course };
   }
 
   /** What this browser's student is called, by the courses in which they were let in. */

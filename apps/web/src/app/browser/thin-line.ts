@@ -2,6 +2,7 @@
 const THIN = 60_000;
 /** Scripts that came over it, in bytes, by which it is judged: less says nothing. */
 const ENOUGH = 40_000;
+const SCRIPT = /\.m?js$/;
 
 interface Came {
   readonly transferSize: number;
@@ -32,7 +33,9 @@ export function speedOf(came: readonly Came[]): number | null {
  * browser says of it, if it does (Network Information, which not all have).
  */
 export function isLineThin(): boolean {
-  const speed = speedOf(performance.getEntriesByType('resource') as PerformanceResourceTiming[]);
+  const came = performance.getEntriesByType('resource') as PerformanceResourceTiming[];
+  // An answer that the server thinks about says nothing of the line.
+  const speed = speedOf(came.filter(({ name }) => SCRIPT.test(name)));
   if (speed !== null) return speed < THIN;
   const { connection } = navigator as { connection?: { saveData?: boolean; downlink?: number } };
   return connection?.saveData === true || (connection?.downlink ?? Infinity) * 125_000 < THIN;

@@ -45,7 +45,7 @@ export class HandOverSheet {
   protected readonly students = computed(() => this.found()?.students ?? null);
   protected readonly trouble = signal<Trouble | null>(null);
   protected readonly busy = signal(false);
-  /** Names that were ticked; none for all students. */
+  /** Ids of those that were ticked. */
   protected readonly some = signal<readonly string[]>([]);
   protected readonly toAll = signal(true);
   protected readonly say = { when: sayWhen };
@@ -69,7 +69,7 @@ export class HandOverSheet {
     this.course.set(course);
     this.some.set([]);
     this.found.set(null);
-    await this.load();
+    await this.try(() => this.load());
   }
 
   protected async handOver(): Promise<void> {
