@@ -3,7 +3,7 @@
  * Chromium, and the PDF tools that check our files from outside. Ends with one line of counts.
  */
 import { spawn } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import { buildServer, buildSite, debian, install, OFFICE, ROOT } from './steps.mjs';
@@ -58,7 +58,22 @@ function failures(text) {
     .filter((line) => line.trim() !== '' && !/^npm warn|^\s+at |Stack:$/.test(line));
   const first = lines.findIndex((line) => /^Failures:|FAILED$|^\s+1\) |✖|error/.test(line));
   const told = first >= 0 ? lines.slice(first, first + TOLD) : lines.slice(-TOLD);
-  return told.map((line) => line.slice(0, 300)).join('\n');
+  return [...told.map((line) => line.slice(0, 300)), ...screens(text)].join('\n');
+}
+
+/** What stood on the screen where a story failed, as Playwright wrote it down. */
+function screens(text) {
+  const files = new Set([...text.matchAll(/Error Context: (\S+)/g)].map(([, file]) => file));
+  return [...files].flatMap((file) => {
+    try {
+      return [`-- ${file}`, ...readFileSync(join(ROOT, 'e2e', file), 'utf8').split('\n')].slice(
+        0,
+        TOLD,
+      );
+    } catch {
+      return [];
+    }
+  });
 }
 
 /** A check that passes or fails as a whole. */

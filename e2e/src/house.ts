@@ -8,13 +8,28 @@ import { join, resolve } from 'node:path';
 
 const MAIN = resolve(import.meta.dirname, '../../apps/server/dist/main.js');
 
-/** Ports of this machine that nothing listens on. */
-export function freePort(): Promise<number> {
+/**
+ * Where ports are looked for: below those that systems give to outgoing connections (from 32768 on), and for each of
+ * Playwright's workers apart, so that no two servers are ever told the same.
+ */
+const FIRST_PORT = 12_000;
+const PORTS_OF_A_WORKER = 2_000;
+let taken = process.pid % 500;
+
+/** A port of this machine that nothing listens on. */
+export async function freePort(): Promise<number> {
+  const first = FIRST_PORT + Number(process.env['TEST_PARALLEL_INDEX'] ?? 0) * PORTS_OF_A_WORKER;
+  for (;;) {
+    const port = first + (taken++ % PORTS_OF_A_WORKER);
+    if (await isFree(port)) return port;
+  }
+}
+
+function isFree(port: number): Promise<boolean> {
   return new Promise((done) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => done(port));
-    });
+    const probe = createServer();
+    probe.once('error', () => done(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
   });
 }
 
@@ -46,6 +61,8 @@ export class ServerProcess {
       stdio: ['ignore', 'inherit', 'inherit'],
     });
     for (;;) {
+      if (this.child.exitCode !== null)
+        throw new Error(`The server ended with ${this.child.exitCode} before it was ready.`);
       const ready = await fetch(`${this.url}/api/health/ready`).then(
         (response) => response.ok,
         () => false,
