@@ -2,10 +2,10 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { buildServer, buildSite, debian, install, OFFICE, ROOT, run } from './steps.mjs';
+import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT, run } from './steps.mjs';
 
 install();
-debian([OFFICE], { optional: true });
+debian([OFFICE, OFFICE_LETTERS], { optional: true });
 buildServer();
 buildSite();
 const data = (process.env.CUADERNO_DATA ??= join(ROOT, 'data', 'demo'));

@@ -100,6 +100,13 @@ export const OFFICE = {
   name: 'libreoffice-impress-nogui fonts-crosextra-carlito fonts-crosextra-caladea fonts-liberation',
 };
 
+/** Letters of Chinese, Japanese and Korean for LibreOffice, which knows the fonts of the machine and no others. */
+export const OFFICE_LETTERS = {
+  command: 'test',
+  args: ['-f', '/usr/share/fonts/truetype/droid/DroidSansFallbackFull.ttf'],
+  name: 'fonts-droid-fallback',
+};
+
 /**
  * Installs Debian packages that are missing; says what to do where it may not, and goes on only if
  * they are `optional`.

@@ -6,13 +6,14 @@ import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, buildSite, debian, install, OFFICE, ROOT } from './steps.mjs';
+import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
 install();
 debian([
   OFFICE,
+  OFFICE_LETTERS,
   { command: 'unzip', name: 'unzip' },
   { command: 'rsvg-convert', name: 'librsvg2-bin' },
   { command: 'chromium', name: 'chromium' },

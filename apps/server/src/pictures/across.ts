@@ -1,6 +1,5 @@
-import { GlobalFonts } from '@napi-rs/canvas';
 import type { Canvas } from '@napi-rs/canvas';
-import { fontFiles } from '../workers/font-files.js';
+import { ourFamilies } from './canvas-fonts.js';
 
 /** Height of the words, against the shorter side of the picture. */
 const LETTERS = 1 / 20;
@@ -10,29 +9,17 @@ const SLOPE = -Math.PI / 7;
 const LEADING = 4.5;
 const SPACING = 2.5;
 
-let families: Promise<string> | null = null;
-
-/** Our fonts, each alphabet under a name of its own, since a name has room for one file. */
-async function ourFonts(): Promise<string> {
-  const files = await fontFiles({ font: 'plain', bold: true, slant: false });
-  const names = files.map((file, i) => {
-    GlobalFonts.register(Buffer.from(file), `Across ${i}`);
-    return `"Across ${i}"`;
-  });
-  return [...names, 'sans-serif'].join(', ');
-}
-
 /**
  * Writes words across a picture, line by line, so that no part of use can be cut out without them.
  * They are dark with a light edge: seen on paper and on photographs, and read through.
  */
 export async function writeAcross(canvas: Canvas, words: string): Promise<void> {
-  families ??= ourFonts();
+  const families = (await ourFamilies(words)).map((name) => `"${name}"`).join(', ');
   const { width, height } = canvas;
   const size = Math.max(10, Math.min(width, height) * LETTERS);
   const context = canvas.getContext('2d');
   context.save();
-  context.font = `700 ${size}px ${await families}`;
+  context.font = `700 ${size}px ${families}, sans-serif`;
   context.translate(width / 2, height / 2);
   context.rotate(SLOPE);
   context.lineWidth = size / 12;

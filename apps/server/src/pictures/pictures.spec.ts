@@ -1,4 +1,5 @@
 import { changeItem, newId, operation } from '@cuaderno/core';
+import { unembeddedPdf } from '@cuaderno/formats/testing';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -294,6 +295,26 @@ describe('bringing a picture', () => {
 });
 
 describe('the darkroom', () => {
+  it('draws letters of fonts that a PDF names and hasn’t got: ours, not boxes', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-darkroom-'));
+    const path = join(folder, 'tides.pdf');
+    writeFileSync(path, unembeddedPdf(['月亮潮汐', '月のひかり', '달과바다']));
+    const darkroom = new Darkroom({ warn: () => undefined } as never);
+    const news = await darkroom.show({
+      ...{ type: 'pdf', path, page: 1, side: 600, webp: false, across: null },
+    });
+    await darkroom.close();
+    if (news.kind !== 'shown') throw new Error(news.kind);
+    const picture = await loadImage(Buffer.from(news.picture));
+    const context = createCanvas(picture.width, picture.height).getContext('2d');
+    context.drawImage(picture, 0, 0);
+    const dark = (x: number, y: number): boolean => context.getImageData(x, y, 1, 1).data[0]! < 120;
+    // Strokes of 月 and 달 that lie to the right of the box which stands for a letter that is missing.
+    const across = (y: number): boolean =>
+      Array.from({ length: 24 }, (_, i) => 90 + i).some((x) => dark(x, y));
+    expect([72, 192, 290].map(across)).toEqual([true, true, true]);
+  });
+
   it('outlives a decoder that dies: that file is refused, the next is taken', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'cuaderno-darkroom-'));
     const path = join(folder, 'flag.png');

@@ -4,6 +4,7 @@ import { drawPdfPage } from '@cuaderno/formats/pdf-in';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { writeAcross } from './across.js';
+import { eastAsianFamilies } from './canvas-fonts.js';
 
 export interface ShowTask {
   /** A PDF, or a picture as it is kept. */
@@ -51,7 +52,7 @@ async function pageOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<Draw
   try {
     const pages = await drawPdfPage(
       bytes,
-      { page, side, resources: RESOURCES },
+      { page, side, resources: RESOURCES, families: eastAsianFamilies },
       (width, height) => {
         canvas = sheet(width, height);
         return canvas.getContext('2d') as unknown as CanvasRenderingContext2D;

@@ -1,7 +1,9 @@
 import type { FontStyle } from '@cuaderno/formats/pdf-out';
+import { isEastAsian } from '@cuaderno/core';
 import type { TextFont } from '@cuaderno/core';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
+import { eastAsianFiles } from './east-asian-files.js';
 
 /** Packages of our fonts, and the alphabets that each has in files of its own. */
 const FAMILIES: Record<TextFont, { readonly name: string; readonly alphabets: readonly string[] }> =
@@ -33,7 +35,10 @@ const OTHERS: Record<TextFont, readonly TextFont[]> = {
 const SCRIPTS = ['hebrew', 'arabic', 'devanagari', 'thai'] as const;
 
 /** Files of a style, its own first, then those of other fonts that have more letters. */
-export async function fontFiles({ font, bold, slant }: FontStyle): Promise<Uint8Array[]> {
+export async function fontFiles(
+  { font, bold, slant, eastAsian = [] }: FontStyle,
+  letters: ReadonlySet<number>,
+): Promise<Uint8Array[]> {
   const style = `${bold ? 700 : 400}-${slant ? 'italic' : 'normal'}`;
   const paths = OTHERS[font].flatMap((family) => {
     const { name, alphabets } = FAMILIES[family];
@@ -45,9 +50,12 @@ export async function fontFiles({ font, bold, slant }: FontStyle): Promise<Uint8
     paths.push(
       `@fontsource/noto-sans-${script}/files/noto-sans-${script}-${script}-${bold ? 700 : 400}-normal.woff`,
     );
-  return Promise.all(
+  const own = await Promise.all(
     paths.map(
       async (path) => new Uint8Array(await readFile(fileURLToPath(import.meta.resolve(path)))),
     ),
   );
+  if (eastAsian.length === 0) return own;
+  const theirs = new Set([...letters].filter((code) => isEastAsian(String.fromCodePoint(code))));
+  return [...own, ...(await eastAsianFiles(eastAsian, theirs, bold ? 700 : 400))];
 }

@@ -1,6 +1,7 @@
 import type { Matrix, Rect } from '../geometry/index.js';
 import type { FileHash } from '../id/index.js';
 import type { TextFont } from '../material/index.js';
+import type { EastAsian } from '../text/index.js';
 import type { Path, PathBuffer } from './path.js';
 
 /**
@@ -48,6 +49,8 @@ export interface DisplayText {
   readonly width: number;
   /** Written from right to left. */
   readonly rtl: boolean;
+  /** Fonts for Chinese, Japanese and Korean that the whole text needs, of which these words are a part. */
+  readonly eastAsian?: readonly EastAsian[];
   /** Takes the left end of the baseline, and points from there, to the page. */
   readonly matrix: Matrix;
 }

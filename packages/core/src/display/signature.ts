@@ -2,6 +2,7 @@ import { InkColumns, readStroke } from '../ink/index.js';
 import type { Point } from '../geometry/index.js';
 import type { Item } from '../board/index.js';
 import { corners } from '../material/index.js';
+import { eastAsianIn } from '../text/index.js';
 import type { DisplaySink } from './display-list.js';
 import { drawLine } from './ink.js';
 import { PathBuffer } from './path.js';
@@ -75,6 +76,7 @@ export function drawSignatures(
   for (const { by, at } of signed.slice(-MAX_SIGNED)) {
     const { initials, colour } = signer(by)!;
     const wide = measure(initials, LETTERS);
+    const eastAsian = eastAsianIn(initials);
     const width = Math.max(TAG, wide + 7);
     const [x, y] = [Math.max(1, at.x - 6), Math.max(1, at.y - TAG - 5)];
     const path = new PathBuffer();
@@ -91,6 +93,7 @@ export function drawSignatures(
       colour: isLight(colour) ? '#1a1a1a' : '#ffffff',
       width: wide,
       rtl: false,
+      ...(eastAsian.length > 0 ? { eastAsian } : {}),
       matrix: [1, 0, 0, 1, x + (width - wide) / 2, y + TAG - 3.4],
     });
   }

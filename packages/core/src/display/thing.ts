@@ -16,6 +16,7 @@ import type {
   TextSpec,
   ThingSpec,
 } from '../material/index.js';
+import { eastAsianIn, plainText } from '../text/index.js';
 import type { DisplaySink } from './display-list.js';
 import { drawCover } from './cover.js';
 import { drawMedia } from './media.js';
@@ -111,6 +112,7 @@ function head(path: PathBuffer, tip: Point, base: Point, width: number): void {
 
 function drawText(item: TextSpec, sink: DisplaySink): void {
   const { frame, slip, lines, font, size, colour } = item;
+  const eastAsian = eastAsianIn(plainText(item.text));
   if (slip) {
     const path = new PathBuffer();
     run(path, corners(frame), true);
@@ -132,6 +134,7 @@ function drawText(item: TextSpec, sink: DisplaySink): void {
         colour,
         width: wide,
         rtl: rtl ?? false,
+        ...(eastAsian.length > 0 ? { eastAsian } : {}),
         matrix: compose([1, 0, 0, 1, x, y], along),
       });
 }

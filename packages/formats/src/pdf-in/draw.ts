@@ -1,4 +1,5 @@
 import { getDocument, VerbosityLevel } from './engine.js';
+import { missingFonts, wordsOn } from './missing-fonts.js';
 
 export interface PageDrawing {
   /** From 1. */
@@ -7,6 +8,8 @@ export interface PageDrawing {
   readonly side: number;
   /** Folder of pdf.js with what it needs besides: fonts, character maps, decoders; ends with `/`. */
   readonly resources: string;
+  /** Families of fonts that have these letters, for letters of fonts that a file names but doesn't have in it. */
+  readonly families?: (words: string) => Promise<readonly string[]>;
 }
 
 /**
@@ -16,7 +19,7 @@ export interface PageDrawing {
  */
 export async function drawPdfPage(
   bytes: Uint8Array,
-  { page: number, side, resources }: PageDrawing,
+  { page: number, side, resources, families }: PageDrawing,
   sheet: (width: number, height: number) => CanvasRenderingContext2D,
 ): Promise<number> {
   const task = getDocument({
@@ -41,9 +44,36 @@ export async function drawPdfPage(
       Math.max(1, Math.round(viewport.width)),
       Math.max(1, Math.round(viewport.height)),
     );
-    await page.render({ canvas: null, canvasContext: context, viewport }).promise;
+    const render = (): Promise<void> =>
+      page.render({ canvas: null, canvasContext: context, viewport }).promise;
+    await render();
+    // Which fonts a page is drawn with is known when it has been drawn: those few pages are drawn twice.
+    const missing = families ? missingFonts(page) : [];
+    const lent = missing.length > 0 ? await families!(await wordsOn(page)) : [];
+    if (lent.length > 0) {
+      lend(context, missing, lent);
+      await render();
+    }
     return doc.numPages;
   } finally {
     await task.destroy();
   }
+}
+
+/** Whatever is written in a missing font on this sheet is from now on written in those that are lent for it. */
+function lend(
+  context: CanvasRenderingContext2D,
+  missing: readonly string[],
+  lent: readonly string[],
+): void {
+  const { get, set } = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(context), 'font')!;
+  const names = lent.map((name) => `"${name}"`).join(', ');
+  Object.defineProperty(context, 'font', {
+    configurable: true,
+    get: () => get!.call(context) as string,
+    set: (font: string) => {
+      const said = missing.reduce((words, name) => words.replace(`"${name}"`, names), font);
+      set!.call(context, said);
+    },
+  });
 }

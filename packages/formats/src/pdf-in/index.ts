@@ -3,4 +3,5 @@ export * from './inspect.js';
 export * from './pdf-error.js';
 export * from './sniff.js';
 export * from './words.js';
+export * from './missing-fonts.js';
 export * from './may-have-annotations.js';

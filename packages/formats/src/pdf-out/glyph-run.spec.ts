@@ -26,7 +26,7 @@ describe('glyphs in a PDF', () => {
   let font: Font;
 
   beforeAll(async () => {
-    const [bytes] = await testFonts({ font: 'plain', bold: false, slant: false });
+    const [bytes] = await testFonts({ font: 'plain', bold: false, slant: false }, new Set());
     font = create(bytes as never) as Font;
   });
 

@@ -1,4 +1,5 @@
 import type { Font } from 'fontkit';
+import { eastAsianWidth } from '@cuaderno/core';
 import type { Measure, TextFont } from '@cuaderno/core';
 import type { FontLoader } from './text-fonts.js';
 
@@ -10,7 +11,7 @@ export async function measureWith(
   const fontkit = await import('fontkit');
   const open = (bytes: Uint8Array): Font => fontkit.create(bytes as never) as Font;
   const chain = async (bold: boolean, slant: boolean): Promise<Chain> =>
-    new Chain(await load({ font, bold, slant }), open);
+    new Chain(await load({ font, bold, slant }, new Set()), open);
   const [plain, bold, slant, both] = await Promise.all([
     chain(false, false),
     chain(true, false),
@@ -47,6 +48,13 @@ class Chain {
       run = '';
     };
     for (const letter of text) {
+      // All are as wide as the next, so nothing need be opened for it.
+      const known = eastAsianWidth(letter);
+      if (known !== null) {
+        end();
+        width += known;
+        continue;
+      }
       const point = letter.codePointAt(0)!;
       const has = used?.letters.has(point) ? used : this.fontOf(point);
       if (has !== used) end();

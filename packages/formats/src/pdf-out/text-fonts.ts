@@ -1,7 +1,7 @@
 import type { PDFDocument, PDFFont } from '@cantoo/pdf-lib';
 import type { Font } from 'fontkit';
-import { itemsOn } from '@cuaderno/core';
-import type { DisplayText, Page, TextFont } from '@cuaderno/core';
+import { eastAsianIn, itemsOn, plainText } from '@cuaderno/core';
+import type { DisplayText, EastAsian, Page, TextFont } from '@cuaderno/core';
 import { spansOf } from './direction.js';
 import { showGlyphs } from './glyph-run.js';
 
@@ -10,10 +10,18 @@ export interface FontStyle {
   readonly font: TextFont;
   readonly bold: boolean;
   readonly slant: boolean;
+  /** Fonts for Chinese, Japanese and Korean beside it, the first that has a letter is taken for it. */
+  readonly eastAsian?: readonly EastAsian[];
 }
 
-/** Files of a style (WOFF, or what fontkit reads), the first that has a letter is taken for it. */
-export type FontLoader = (style: FontStyle) => Promise<readonly Uint8Array[]>;
+/**
+ * Files of a style (WOFF, or what fontkit reads), the first that has a letter is taken for it.
+ * @param letters that are written in it, as code points: of fonts for East Asia no others come
+ */
+export type FontLoader = (
+  style: FontStyle,
+  letters: ReadonlySet<number>,
+) => Promise<readonly Uint8Array[]>;
 
 /** Words in one font, coded for it. */
 export interface Piece {
@@ -52,7 +60,7 @@ export class TextFonts {
     initials: readonly string[] = [],
   ): Promise<TextFonts> {
     const fonts = new TextFonts();
-    const styles = stylesOn(pages, initials.join(''));
+    const styles = stylesOn(pages, initials);
     if (styles.length === 0) return fonts;
     const fontkit = await import('fontkit');
     doc.registerFontkit(fontkit as never);
@@ -60,7 +68,7 @@ export class TextFonts {
     for (const { style, letters } of styles) {
       const chain: Embedded[] = [];
       const missing = new Set(letters);
-      for (const bytes of await load(style)) {
+      for (const bytes of await load(style, letters)) {
         const kit = fontkit.create(bytes as never) as Font;
         const has = new Set(kit.characterSet);
         const gives = [...missing].filter((letter) => has.has(letter));
@@ -77,7 +85,7 @@ export class TextFonts {
 
   /** How wide initials are, in points. */
   measure(words: string, size: number): number {
-    const look = { ...INITIALS, size, colour: '', width: 0, rtl: false } as const;
+    const look = { ...writtenIn(INITIALS, words), size, colour: '', width: 0, rtl: false } as const;
     const pieces = this.pieces({ kind: 'text', text: words, ...look, matrix: [1, 0, 0, 1, 0, 0] });
     return pieces.reduce((sum, { width }) => sum + width, 0) * size;
   }
@@ -103,14 +111,20 @@ export class TextFonts {
 /** Letters that are written from right to left. */
 const RTL = /[\p{Script=Hebrew}\p{Script=Arabic}]/u;
 
-function keyOf({ font, bold, slant }: FontStyle): string {
-  return `${font} ${bold} ${slant}`;
+function keyOf({ font, bold, slant, eastAsian = [] }: FontStyle): string {
+  return [font, bold, slant, ...eastAsian].join(' ');
+}
+
+/** The style with the fonts beside it that these words need. */
+function writtenIn(style: FontStyle, words: string): FontStyle {
+  const eastAsian = eastAsianIn(words);
+  return eastAsian.length > 0 ? { ...style, eastAsian } : style;
 }
 
 /** Styles that are used, with the letters that are written in each. */
 function stylesOn(
   pages: readonly Page[],
-  initials: string,
+  initials: readonly string[],
 ): { style: FontStyle; letters: ReadonlySet<number> }[] {
   const styles = new Map<string, { style: FontStyle; letters: Set<number> }>();
   const need = (style: FontStyle, text: string): void => {
@@ -118,13 +132,14 @@ function stylesOn(
     for (const letter of text) known.letters.add(letter.codePointAt(0)!);
     styles.set(keyOf(style), known);
   };
-  if (initials !== '') need(INITIALS, initials);
+  for (const words of initials) need(writtenIn(INITIALS, words), words);
   for (const page of pages)
     for (const item of itemsOn(page)) {
       if (item.kind !== 'text') continue;
+      const all = plainText(item.text);
       for (const { runs } of item.lines)
         for (const { text, bold = false, slant = false } of runs)
-          need({ font: item.font, bold, slant }, text);
+          need(writtenIn({ font: item.font, bold, slant }, all), text);
     }
   return [...styles.values()];
 }

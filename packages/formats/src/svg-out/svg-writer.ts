@@ -1,4 +1,10 @@
-import { FONT_NAMES, SCRIPT_FONT_NAMES, STEP, writePathData } from '@cuaderno/core';
+import {
+  EAST_ASIAN_FONTS,
+  FONT_NAMES,
+  SCRIPT_FONT_NAMES,
+  STEP,
+  writePathData,
+} from '@cuaderno/core';
 import type {
   Blend,
   DisplayImage,
@@ -90,14 +96,16 @@ export class SvgWriter implements DisplaySink {
     );
   }
 
-  text({ text, font, bold, slant, size, colour, width, rtl, matrix }: DisplayText): void {
+  text(display: DisplayText): void {
+    const { text, font, bold, slant, size, colour, width, rtl, eastAsian = [], matrix } = display;
+    const beside = eastAsian.map((name) => `'${EAST_ASIAN_FONTS[name]}', `).join('');
     const style =
       (bold ? ' font-weight="700"' : '') +
       (slant ? ' font-style="italic"' : '') +
       // The left end is where it begins, whichever way it runs.
       (rtl ? ' direction="rtl" text-anchor="end"' : '');
     this.parts.push(
-      `<text transform="${map(matrix)}" font-family="'${FONT_NAMES[font]}', ${SCRIPTS}, ${LIKE[font]}" font-size="${number(size)}" ` +
+      `<text transform="${map(matrix)}" font-family="'${FONT_NAMES[font]}', ${SCRIPTS}, ${beside}${LIKE[font]}" font-size="${number(size)}" ` +
         `fill="${colour}" textLength="${number(width)}" lengthAdjust="spacingAndGlyphs" ` +
         `xml:space="preserve"${style}>${escaped(text)}</text>`,
     );

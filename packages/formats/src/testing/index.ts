@@ -1,2 +1,3 @@
 export * from './media.js';
 export * from './decks.js';
+export * from './unembedded-pdf.js';

@@ -1,6 +1,17 @@
-import { drawnOn, filesOf, FONT_NAMES, materialOn, SCRIPT_FONT_NAMES } from '@cuaderno/core';
+import {
+  drawnOn,
+  eastAsianIn,
+  filesOf,
+  FONT_NAMES,
+  materialOn,
+  plainText,
+  readUnicodeRange,
+  SCRIPT_FONT_NAMES,
+} from '@cuaderno/core';
 import type { FileHash, Item, Page } from '@cuaderno/core';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
+import { slicesFor } from '../stage/east-asian-fonts';
+import type { FontSlice } from '../stage/east-asian-fonts';
 import type { PaperSource } from '../stage/paper-source';
 import { boxOf, pagePrint } from './page-image';
 import type { PageImageOptions } from './page-image';
@@ -84,7 +95,25 @@ async function fontFaces(
         `font-style:${of('font-style')};src:url(${data})${range ? `;unicode-range:${range}` : ''}}`,
     );
   }
+  for (const { family, address, range } of await eastAsianSlices(texts))
+    rules.push(
+      `@font-face{font-family:'${family}';font-weight:100 900;` +
+        `src:url(${await asData(address, signal)});unicode-range:${range}}`,
+    );
   return rules.join('');
+}
+
+/** Files with the letters of Chinese, Japanese and Korean that the texts have. */
+async function eastAsianSlices(
+  texts: readonly (Item & { kind: 'text' })[],
+): Promise<readonly FontSlice[]> {
+  const slices = new Map<string, FontSlice>();
+  for (const { text } of texts) {
+    const words = plainText(text);
+    for (const slice of await slicesFor(eastAsianIn(words), words))
+      slices.set(slice.address, slice);
+  }
+  return [...slices.values()];
 }
 
 function faceRules(): CSSFontFaceRule[] {
@@ -96,18 +125,10 @@ function faceRules(): CSSFontFaceRule[] {
 /** Whether any letter of the texts is in a range as CSS writes it: `U+0000-00FF, U+0131`. */
 function isWritten(texts: readonly (Item & { kind: 'text' })[], range: string): boolean {
   if (range === '') return true;
-  const parts = [...range.matchAll(/U\+([0-9a-f]+)(?:-([0-9a-f]+))?/gi)].map(([, from, to]) => [
-    parseInt(from!, 16),
-    parseInt(to ?? from!, 16),
-  ]);
+  const has = readUnicodeRange(range);
   return texts.some(({ lines }) =>
     lines.some(({ runs }) =>
-      runs.some(({ text }) =>
-        [...text].some((letter) => {
-          const code = letter.codePointAt(0)!;
-          return parts.some(([from, to]) => code >= from! && code <= to!);
-        }),
-      ),
+      runs.some(({ text }) => [...text].some((letter) => has(letter.codePointAt(0)!))),
     ),
   );
 }

@@ -1,10 +1,11 @@
-import { pileOf } from '@cuaderno/core';
+import { eastAsianIn, itemsOn, pileOf, plainText } from '@cuaderno/core';
 import type { Id, Page, Rect } from '@cuaderno/core';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
 import { UNPRINTED } from './print-words';
 import type { Print } from './print-words';
 import { SheetPainters } from './sheet-painter';
+import { areLettersLate } from './text-fonts';
 
 /** Pixels in one canvas at most; larger ones are refused by tablets. */
 const MAX_PIXELS = 12_000_000;
@@ -60,9 +61,10 @@ export class PagePicture {
     private readonly onChange: () => void,
   ) {}
 
-  /** How its print stands. */
+  /** How its print stands, and the letters of its texts. */
   get print(): Print {
-    if (this.page.paper.kind !== 'pdf' || this.printed) return 'here';
+    if (this.page.paper.kind !== 'pdf' || this.printed)
+      return areLettersLate() && isEastAsianOn(this.page) ? 'letters' : 'here';
     if (this.printed === false) return 'failed';
     return this.isLate ? 'coming' : 'here';
   }
@@ -271,6 +273,12 @@ export class PagePicture {
         this.timer = setTimeout(() => this.make(wanted, scale), RETRY);
       });
   }
+}
+
+function isEastAsianOn(page: Page): boolean {
+  return itemsOn(page).some(
+    (item) => item.kind === 'text' && eastAsianIn(plainText(item.text)).length > 0,
+  );
 }
 
 function drawShot(

@@ -1,6 +1,8 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
+import type { RenderTask } from 'pdfjs-dist';
 import type { LocalFiles } from './local-files';
 import { Films } from './films';
+import { lendLetters } from './lent-letters';
 import { PagesFromServer } from './page-from-server';
 import { openPdf } from './pdf-js';
 import { Pictures } from './pictures';
@@ -51,17 +53,12 @@ export class PaperSource {
     signal.throwIfAborted();
     // The page's own unit is in `scale` already: our points are true points.
     const viewport = page.getViewport({ scale, offsetX: -x * scale, offsetY: -y * scale });
-    const task = page.render({ canvas, viewport, background: '#ffffff' });
-    const stop = (): void => task.cancel();
-    signal.addEventListener('abort', stop);
-    try {
-      await task.promise;
-    } catch (error) {
-      signal.throwIfAborted();
-      throw error;
-    } finally {
-      signal.removeEventListener('abort', stop);
-    }
+    const render = (): RenderTask => page.render({ canvas, viewport, background: '#ffffff' });
+    await done(render(), signal);
+    // Where letters can't be lent just now, the page is there without them.
+    const again = await lendLetters(page).catch(() => false);
+    signal.throwIfAborted();
+    if (again) await done(render(), signal);
   }
 
   /** Whether the page is there as it should be without its PDF. */
@@ -117,6 +114,20 @@ export class PaperSource {
       destroy(task);
     }
     return doc;
+  }
+}
+
+/** Rejects with an `AbortError` if given up. */
+async function done(task: RenderTask, signal: AbortSignal): Promise<void> {
+  const stop = (): void => task.cancel();
+  signal.addEventListener('abort', stop);
+  try {
+    await task.promise;
+  } catch (error) {
+    signal.throwIfAborted();
+    throw error;
+  } finally {
+    signal.removeEventListener('abort', stop);
   }
 }
 

@@ -1,11 +1,12 @@
 import type { Rect } from '@cuaderno/core';
 
-/** How what is printed on a page stands: on it, on its way for a while, or not to be had just now. */
-export type Print = 'here' | 'coming' | 'failed';
+/** How what is printed on a page stands: on it, on its way for a while (or its letters are), or not to be had just now. */
+export type Print = 'here' | 'letters' | 'coming' | 'failed';
 
 /** What is said of it. */
 export const PRINT_WORDS: Record<Print, string> = {
   here: '',
+  letters: 'Some letters of this page are still coming…',
   coming: 'This page is still coming…',
   failed: 'This page can’t be fetched just now. It is tried again until it comes.',
 };
@@ -18,7 +19,8 @@ const SIZE = 17;
 const ROOM = 12;
 
 /**
- * Says on a page, in the middle of what is seen of it, that its print isn't there yet.
+ * Says on a page that its print isn't there yet, in the middle of what is seen of it; that letters aren't, above
+ * them.
  * @param seen in points
  * @param zoom CSS px a point
  */
@@ -29,7 +31,8 @@ export function sayPrint(
   zoom: number,
 ): void {
   context.save();
-  context.translate(seen.x + seen.width / 2, seen.y + seen.height / 2);
+  const down = print === 'letters' ? (2 * SIZE) / zoom : seen.height / 2;
+  context.translate(seen.x + seen.width / 2, seen.y + down);
   context.scale(1 / zoom, 1 / zoom);
   context.font = `600 ${SIZE}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
   context.textAlign = 'center';

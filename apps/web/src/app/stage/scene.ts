@@ -230,8 +230,8 @@ export class Scene {
           ? (sheet: Id | null) => this.drawFilms(context, placed, sheet)
           : null;
         picture?.draw(context, films);
-        if (picture && picture.print !== 'here')
-          sayPrint(context, picture.print, picture.seen, this.view.camera().zoom);
+        const print = picture?.print ?? 'here';
+        if (print !== 'here') sayPrint(context, print, picture!.seen, this.view.camera().zoom);
       });
     }
     this.tellPrint();
@@ -239,7 +239,8 @@ export class Scene {
 
   private tellPrint(): void {
     const all = this.view.seen().map(({ page }) => this.pictures.get(page.id)?.print);
-    const print = all.includes('failed') ? 'failed' : all.includes('coming') ? 'coming' : 'here';
+    const print =
+      (['failed', 'coming', 'letters'] as const).find((one) => all.includes(one)) ?? 'here';
     if (print === this.print) return;
     this.print = print;
     this.view.printIs(print);

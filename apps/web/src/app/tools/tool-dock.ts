@@ -47,7 +47,7 @@ import { MATERIAL_TYPES } from '../work/material-bringer';
 import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
 import type { TextMark } from '../rich-text/text-marks';
-import { FAMILIES } from '../stage/text-fonts';
+import { families } from '../stage/text-fonts';
 import { PresetRow } from './preset-row';
 import { SelectionActions } from './selection-actions';
 import { SLIPS, TEXT_SIZES } from './tool';
@@ -187,7 +187,7 @@ export class ToolDock {
   protected readonly textMarks = TEXT_MARKS;
   protected readonly aligns = ALIGNS;
   protected readonly fonts = FONTS;
-  protected readonly families = FAMILIES;
+  protected readonly families = families;
   protected readonly sizes = TEXT_SIZES;
   protected readonly slips = SLIPS;
   /** The text that is being written just now. */

@@ -7,12 +7,12 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import { corners, SLIP_EDGE } from '@cuaderno/core';
+import { corners, eastAsianIn, plainText, SLIP_EDGE } from '@cuaderno/core';
 import type { Id, RichText } from '@cuaderno/core';
 import { TextEditor } from '../rich-text/text-editor';
 import type { TextMark } from '../rich-text/text-marks';
 import type { Stage } from '../stage/stage';
-import { FAMILIES } from '../stage/text-fonts';
+import { families } from '../stage/text-fonts';
 import type { TextDraft } from './writing-text';
 
 /** A text being written on the page itself, where and as it will stand. */
@@ -30,7 +30,7 @@ import type { TextDraft } from './writing-text';
       [style.padding.px]="(draft().slip ? edge : 0) * zoom()"
       [style.background]="draft().slip ?? 'transparent'"
       [style.color]="draft().colour"
-      [style.font-family]="families[draft().font]"
+      [style.font-family]="families()"
       [style.font-size.px]="draft().size * zoom()"
       [style.text-align]="align()"
       [style.transform]="'rotate(' + draft().frame.turn + 'deg)'"
@@ -57,7 +57,10 @@ export class TextInPlace {
   readonly changed = output<RichText>();
   readonly done = output();
   private readonly editor = viewChild.required(TextEditor);
-  protected readonly families = FAMILIES;
+  protected readonly families = computed(() => {
+    const { font, text } = this.draft();
+    return families(font, eastAsianIn(plainText(text)));
+  });
   protected readonly edge = SLIP_EDGE;
   protected readonly zoom = computed(() => this.stage().zoom());
   protected readonly at = computed(() => {

@@ -1,4 +1,4 @@
-import { layOutText, SLIP_EDGE } from '@cuaderno/core';
+import { eastAsianIn, layOutText, plainText, SLIP_EDGE } from '@cuaderno/core';
 import type { Frame, RichText, TextSpec } from '@cuaderno/core';
 import { measureIn } from '../stage/text-fonts';
 
@@ -13,7 +13,8 @@ export function laidOut<D extends TextDraft>(draft: D): D & Pick<TextSpec, 'line
   const edge = draft.slip ? SLIP_EDGE : 0;
   const { size, align, font, frame } = draft;
   const width = Math.max(size, frame.width - 2 * edge);
-  const { lines, height } = layOutText(draft.text, { size, width, align }, measureIn(font, size));
+  const measure = measureIn(font, size, eastAsianIn(plainText(draft.text)));
+  const { lines, height } = layOutText(draft.text, { size, width, align }, measure);
   const needed = height + 2 * edge;
   return {
     ...draft,

@@ -1,0 +1,30 @@
+import { eastAsianIn } from '@cuaderno/core';
+import { GlobalFonts } from '@napi-rs/canvas';
+import { createHash } from 'node:crypto';
+import { eastAsianFiles } from '../workers/east-asian-files.js';
+import { fontFiles } from '../workers/font-files.js';
+
+/** Names that files of fonts have been given, by what is in them: a name has room for one file. */
+const given = new Map<string, string>();
+
+function nameOf(file: Uint8Array): string {
+  const hash = createHash('sha256').update(file).digest('hex');
+  const name = given.get(hash) ?? `Cuaderno ${given.size}`;
+  if (!given.has(hash)) GlobalFonts.register(Buffer.from(file), name);
+  given.set(hash, name);
+  return name;
+}
+
+const lettersOf = (words: string): ReadonlySet<number> =>
+  new Set([...words].map((letter) => letter.codePointAt(0)!));
+
+/** Families of our own font, in bold, for these words: the first that has a letter is to be taken. */
+export async function ourFamilies(words: string): Promise<string[]> {
+  const style = { font: 'plain', bold: true, slant: false, eastAsian: eastAsianIn(words) } as const;
+  return (await fontFiles(style, lettersOf(words))).map(nameOf);
+}
+
+/** Families for the Chinese, Japanese and Korean in these words; none where there is none. */
+export async function eastAsianFamilies(words: string): Promise<string[]> {
+  return (await eastAsianFiles(eastAsianIn(words), lettersOf(words), 400)).map(nameOf);
+}
