@@ -205,6 +205,18 @@ export class Office {
     return found;
   }
 
+  /** Which letters some font on this machine has, by code point; all, where that can't be known. */
+  async letters(): Promise<(code: number) => boolean> {
+    const ranges = await said('fc-list', ['-f', '%{charset}\n', ':']);
+    if (ranges === '') return () => true;
+    // A font a line, as fontconfig writes a set of characters: `20-7e a0 2013-2014`.
+    const here = [...new Set(ranges.split(/\s+/))].map((range) => {
+      const [from, to = from] = range.split('-').map((code) => parseInt(code, 16));
+      return [from!, to!] as const;
+    });
+    return (code) => here.some(([from, to]) => code >= from && code <= to);
+  }
+
   /** Keeps a profile to start from, whole or not at all; it may lie on another disk. */
   private async keepProfile(profile: string): Promise<void> {
     const next = `${this.profile}.new`;

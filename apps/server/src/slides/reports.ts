@@ -1,4 +1,5 @@
-import type { ImportReport } from '@cuaderno/formats/slides-in';
+import type { ImportReport } from '@cuaderno/formats/slides-in/report';
+import { readReport } from '@cuaderno/formats/slides-in/stored-report';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { boardReports } from './tables.js';
@@ -17,9 +18,7 @@ export class Reports {
   /** The report on a board, and whether its tutor has looked at it; `null` where there is none. */
   async of(board: string): Promise<{ report: ImportReport; seen: boolean } | null> {
     const [row] = await this.db.select().from(boardReports).where(eq(boardReports.board, board));
-    return row
-      ? { report: JSON.parse(row.report) as ImportReport, seen: row.seenAt !== null }
-      : null;
+    return row ? { report: readReport(JSON.parse(row.report)), seen: row.seenAt !== null } : null;
   }
 
   async seen(board: string): Promise<void> {

@@ -1,4 +1,5 @@
 import { Id } from '@cuaderno/core';
+import { ImportReportShape } from '@cuaderno/formats/slides-in/stored-report';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import { BoardShape } from '../courses/shapes.js';
@@ -36,20 +37,7 @@ const StateShape = z.discriminatedUnion('kind', [
 
 const ReportShape = z.object({
   seen: z.boolean(),
-  report: z.object({
-    slides: z.number(),
-    changed: z.array(
-      z.object({
-        number: z.number(),
-        title: z.string(),
-        fonts: z.array(z.object({ asked: z.string(), used: z.string().nullable() })),
-        flattened: z.boolean(),
-        hidden: z.boolean(),
-        notes: z.boolean(),
-        media: z.array(z.object({ name: z.string(), problem: z.string().nullable() })),
-      }),
-    ),
-  }),
+  report: ImportReportShape,
 });
 
 export const slideRoutes: FastifyPluginAsyncZod = async (app) => {

@@ -152,11 +152,15 @@ export class SlideImports {
       news.board(board);
       const { deck, files } = await read();
       const asked = [...new Set(deck.slides.flatMap(({ fonts }) => fonts))];
-      const fonts = Promise.all([workers.fontsOfPdf(store.path(hash)), office.standIns(asked)]);
+      const fonts = Promise.all([
+        workers.fontsOfPdf(store.path(hash)),
+        office.standIns(asked),
+        office.letters(),
+      ]);
       await imports.settled();
       const problems = await this.finish(board.id, hash, deck, files, upload.tutor);
-      const [used, standIns] = await fonts;
-      await reports.keep(board.id, reportOn(deck, used, problems, standIns));
+      const [used, standIn, has] = await fonts;
+      await reports.keep(board.id, reportOn(deck, used, problems, { standIn, has }));
     } finally {
       const news = await reading;
       if (news.kind === 'deck')

@@ -68,7 +68,8 @@ describe('bringing slides', () => {
     const waves = await film('webm');
     const deck = pptxOf([
       { title: 'High water', notes: ['Ask Ida first.'], font: 'Wholly Unknown Sans' },
-      { title: 'Springs', hidden: true, animated: true },
+      // A cuneiform sign (U+12000), of which no font here knows.
+      { title: 'Springs \u{12000}', hidden: true, animated: true },
       {
         title: 'Listen',
         media: {
@@ -101,7 +102,7 @@ describe('bringing slides', () => {
     const pages = pagesInOrder(await boardOf(state));
     expect(pages.map(({ name }) => name)).toEqual([
       'High water',
-      'Springs',
+      'Springs \u{12000}',
       'Listen',
       'Look',
       'Gone',
@@ -137,7 +138,11 @@ describe('bringing slides', () => {
     expect(seen).toBeFalse();
     expect(report.slides).toBe(5);
     const of = (n: number) => report.changed.find(({ number }) => number === n);
-    expect(of(1)!.fonts.map(({ asked }) => asked)).toContain('Wholly Unknown Sans');
+    const unknown = report.fonts.find(({ asked }) => asked === 'Wholly Unknown Sans');
+    expect(unknown?.slides).toEqual([1]);
+    expect(of(1)).toBeUndefined();
+    expect(of(2)!.letters).toEqual(['\u{12000}']);
+    expect([report.named, report.noted]).toEqual([5, 1]);
     expect([of(2)!.hidden, of(2)!.flattened]).toEqual([true, true]);
     expect(of(3)!.media).toEqual([{ name: 'horn.wav', problem: null }]);
     expect(of(5)!.media[0]!.problem).toContain('laid on a page');

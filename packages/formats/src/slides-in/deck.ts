@@ -32,6 +32,13 @@ export interface Slide {
   readonly media: readonly DeckMedia[];
   /** Fonts that it asks for, by name. */
   readonly fonts: readonly string[];
+  /** Letters that are written on it beyond plain ASCII, each once. */
+  readonly letters: string;
+}
+
+/** Letters of words beyond plain ASCII, each once. */
+export function lettersOf(words: string): string {
+  return [...new Set(words)].filter((letter) => letter > '~').join('');
 }
 
 export interface Deck {

@@ -1,5 +1,5 @@
 import type { RichText } from '@cuaderno/core';
-import { DeckError } from './deck.js';
+import { DeckError, lettersOf } from './deck.js';
 import type { Deck, DeckMedia, Slide } from './deck.js';
 import { all, attribute, children, first, parseXml } from './xml.js';
 import type { Element } from './xml.js';
@@ -74,6 +74,12 @@ function slide(
       all(page, 'par').some((node) => attribute(node, 'preset-class') !== null),
     media: frames.flatMap((frame) => mediaIn(frame) ?? []),
     fonts: fontsOf(page, looks, faces),
+    letters: lettersOf(
+      frames.map((frame) => wordsOf(frame)).join('') +
+        all(page, 'custom-shape')
+          .map((shape) => wordsOf(shape))
+          .join(''),
+    ),
   };
 }
 
@@ -153,7 +159,8 @@ function fontsOf(
         const name =
           faces.get(attribute(properties ?? null, 'font-name') ?? '') ??
           attribute(properties ?? null, 'font-family');
-        if (name) names.add(name.replace(/['"]/g, ''));
+        // A theme's font that kept its name there (ECMA-376, 20.1.10.81) is none by that name.
+        if (name && !name.startsWith('+')) names.add(name.replace(/['"]/g, ''));
       }
   return [...names];
 }

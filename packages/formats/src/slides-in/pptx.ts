@@ -1,8 +1,9 @@
 import type { RichText } from '@cuaderno/core';
-import { DeckError } from './deck.js';
+import { isEastAsian } from '@cuaderno/core';
+import { DeckError, lettersOf } from './deck.js';
 import type { Deck, DeckMedia, Slide } from './deck.js';
 import { all, attribute, children, first, parseXml } from './xml.js';
-import type { Element } from './xml.js';
+import type { Document, Element } from './xml.js';
 
 /** English Metric Units in a point: 914,400 to the inch (ECMA-376, part 1, 20.1.2.1 and 22.9.2.14). */
 export const EMU = 914_400 / 72;
@@ -26,10 +27,10 @@ export function readPptx(parts: Parts): Deck {
   const doc = parseXml(presentation);
   const size = first(doc, 'sldSz');
   const relations = relationsOf(parts, main);
-  const theme = themeFonts(parts, relations);
+  const themes = new Themes(parts, targetOf(relations, 'theme'));
   const slides = all(doc, 'sldId').flatMap((entry) => {
     const relation = relations.get(idOf(entry));
-    return relation && parts.has(relation.target) ? [slide(parts, relation.target, theme)] : [];
+    return relation && parts.has(relation.target) ? [slide(parts, relation.target, themes)] : [];
   });
   if (slides.length === 0) throw new DeckError('broken');
   return {
@@ -39,7 +40,7 @@ export function readPptx(parts: Parts): Deck {
   };
 }
 
-function slide(parts: Parts, path: string, theme: ReadonlyMap<string, string>): Slide {
+function slide(parts: Parts, path: string, themes: Themes): Slide {
   const doc = parseXml(parts.get(path)!);
   const relations = relationsOf(parts, path);
   const timing = first(doc, 'timing');
@@ -52,9 +53,10 @@ function slide(parts: Parts, path: string, theme: ReadonlyMap<string, string>): 
         ? notesOf(parseXml(parts.get(notes.target)!).documentElement!)
         : [],
     hidden: attribute(doc.documentElement, 'show') === '0',
-    animated: moving || first(doc, 'transition') !== null,
+    animated: moving || all(doc, 'transition').some(isMove),
     media: mediaOf(doc.documentElement!, relations),
-    fonts: fontsOf(doc.documentElement!, theme),
+    fonts: fontsOf(doc.documentElement!, themes.of(relations)),
+    letters: lettersOf(wordsOn(doc.documentElement!)),
   };
 }
 
@@ -62,6 +64,19 @@ function slide(parts: Parts, path: string, theme: ReadonlyMap<string, string>): 
 function isEffect(node: Element): boolean {
   const kind = attribute(node, 'presetClass');
   return kind !== null && kind !== 'mediacall';
+}
+
+/** Whether a slide comes in moving: an entry without a kind of move, or with a sound alone, is none (19.3.1.50). */
+function isMove(transition: Element): boolean {
+  return children(transition).some(
+    ({ localName }) => localName !== 'sndAc' && localName !== 'extLst',
+  );
+}
+
+function wordsOn(slide: Element): string {
+  return all(slide, 't')
+    .map((run) => run.textContent ?? '')
+    .join('');
 }
 
 function titleOf(slide: Element): string {
@@ -192,27 +207,59 @@ function fontsOf(slide: Element, theme: ReadonlyMap<string, string>): string[] {
   const isTitle = titleOf(slide) !== '';
   if (isTitle && theme.has('+mj-lt')) names.add(theme.get('+mj-lt')!);
   if (all(slide, 't').length > 0 && theme.has('+mn-lt')) names.add(theme.get('+mn-lt')!);
-  for (const run of all(slide, 'latin')) {
+  // Fonts for East Asia are named beside the others whatever is written.
+  const kinds = [...wordsOn(slide)].some(isEastAsian) ? ['latin', 'ea'] : ['latin'];
+  for (const run of kinds.flatMap((kind) => all(slide, kind))) {
     const name = attribute(run, 'typeface');
     if (name) names.add(theme.get(name) ?? name);
   }
   return [...names].filter((name) => name !== '' && !name.startsWith('+'));
 }
 
-function themeFonts(
-  parts: Parts,
-  relations: ReadonlyMap<string, Relation>,
-): ReadonlyMap<string, string> {
+/** The fonts of themes: a slide's is the one of its master, which its layout names (13.3.8 to 13.3.10). */
+class Themes {
+  private readonly known = new Map<string, ReadonlyMap<string, string>>();
+
+  /** @param other the presentation's own, for slides whose master names none */
+  constructor(
+    private readonly parts: Parts,
+    private readonly other: string | null,
+  ) {}
+
+  of(slide: ReadonlyMap<string, Relation>): ReadonlyMap<string, string> {
+    const layout = this.named(slide, 'slideLayout');
+    const master = layout && this.named(relationsOf(this.parts, layout), 'slideMaster');
+    const theme = master && this.named(relationsOf(this.parts, master), 'theme');
+    const path = theme ?? this.other;
+    if (!path || !this.parts.has(path)) return new Map();
+    const fonts = this.known.get(path) ?? themeFonts(parseXml(this.parts.get(path)!));
+    this.known.set(path, fonts);
+    return fonts;
+  }
+
+  private named(relations: ReadonlyMap<string, Relation>, kind: string): string | null {
+    const path = targetOf(relations, kind);
+    return path !== null && this.parts.has(path) ? path : null;
+  }
+}
+
+function targetOf(relations: ReadonlyMap<string, Relation>, kind: string): string | null {
+  return [...relations.values()].find(({ type }) => type.endsWith(`/${kind}`))?.target ?? null;
+}
+
+/** Names that slides call a theme's fonts by, for titles and for the rest (20.1.10.81). */
+const THEME_FONTS = [
+  ['+mj-lt', 'majorFont', 'latin'],
+  ['+mn-lt', 'minorFont', 'latin'],
+  ['+mj-ea', 'majorFont', 'ea'],
+  ['+mn-ea', 'minorFont', 'ea'],
+] as const;
+
+function themeFonts(theme: Document): ReadonlyMap<string, string> {
   const fonts = new Map<string, string>();
-  const path = [...relations.values()].find(({ type }) => type.endsWith('/theme'))?.target;
-  if (!path || !parts.has(path)) return fonts;
-  const doc = parseXml(parts.get(path)!);
-  for (const [key, name] of [
-    ['+mj-lt', 'majorFont'],
-    ['+mn-lt', 'minorFont'],
-  ] as const) {
-    const font = first(doc, name);
-    const face = attribute(font && first(font, 'latin'), 'typeface');
+  for (const [key, name, kind] of THEME_FONTS) {
+    const font = first(theme, name);
+    const face = attribute(font && first(font, kind), 'typeface');
     if (face) fonts.set(key, face);
   }
   return fonts;

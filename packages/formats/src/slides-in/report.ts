@@ -6,8 +6,8 @@ export interface SlideReport {
   /** From 1. */
   readonly number: number;
   readonly title: string;
-  /** Fonts it asks for that aren't here, and what stands in for them. */
-  readonly fonts: readonly { readonly asked: string; readonly used: string | null }[];
+  /** Letters on it that no font here has: boxes stand for them. */
+  readonly letters: readonly string[];
   /** It had animations or came in moving, and stands still now. */
   readonly flattened: boolean;
   /** It was hidden, and is held back now. */
@@ -20,47 +20,81 @@ export interface SlideReport {
   }[];
 }
 
-/** What changed when slides became pages. Slides of which nothing is to be said are left out. */
+/** A font that isn't here, and what stands in for it. */
+export interface FontReport {
+  readonly asked: string;
+  readonly used: string;
+  /** Numbers of the slides that it was asked for on, from 1. */
+  readonly slides: readonly number[];
+}
+
+/** What changed when slides became pages. */
 export interface ImportReport {
   readonly slides: number;
+  /** How many have a title, which is now the name of their page; `null` in reports that didn't count them. */
+  readonly named: number | null;
+  /** How many have notes, which are now in their page's margin; `null` in reports that didn't count them. */
+  readonly noted: number | null;
+  /** Each once. */
+  readonly fonts: readonly FontReport[];
+  /** Slides of which nothing is to be said are left out. */
   readonly changed: readonly SlideReport[];
 }
+
+/** What is known of the fonts of this machine. */
+export interface MachineFonts {
+  /** What stands in for a font that isn't here, where that is known. */
+  readonly standIn: ReadonlyMap<string, string>;
+  /** Whether some font has a letter, by its code point. */
+  readonly has: (code: number) => boolean;
+}
+
+/** What is drawn as nothing, or changes the letter before it: no font need have it. */
+const UNSEEN = /[\p{C}\p{Z}\ufe00-\ufe0f]/u;
 
 /**
  * @param used fonts that each page is drawn with
  * @param problems of media, by slide and in order; `null` for those that came
- * @param standIn what stands in for a font, where that is known
  */
 export function reportOn(
   deck: Deck,
   used: readonly (readonly string[])[],
   problems: readonly (readonly (string | null)[])[],
-  standIn: ReadonlyMap<string, string>,
+  { standIn, has }: MachineFonts,
 ): ImportReport {
-  const slides = deck.slides.map((slide, i): SlideReport => {
+  const fonts = new Map<string, { asked: string; used: string; slides: number[] }>();
+  const changed: SlideReport[] = [];
+  for (const [i, slide] of deck.slides.entries()) {
+    const number = i + 1;
     const here = used[i] ?? [];
-    const asked = slide.fonts.filter((name) => !here.some((font) => isSameFont(font, name)));
-    const fonts = asked.flatMap((name) => {
-      const known = standIn.get(name);
+    for (const asked of slide.fonts) {
+      const known = standIn.get(asked);
       const stands = known && here.find((font) => isSameFont(font, known));
       // A font that is asked for and not drawn with at all is asked for by empty words.
-      return stands ? [{ asked: name, used: stands }] : [];
-    });
-    return {
-      number: i + 1,
+      if (!stands || here.some((font) => isSameFont(font, asked))) continue;
+      const entry = fonts.get(asked) ?? { asked, used: stands, slides: [] };
+      entry.slides.push(number);
+      fonts.set(asked, entry);
+    }
+    const report: SlideReport = {
+      number,
       title: slide.title,
-      fonts,
+      letters: [...slide.letters].filter(
+        (letter) => !UNSEEN.test(letter) && !has(letter.codePointAt(0)!),
+      ),
       flattened: slide.animated,
       hidden: slide.hidden,
       notes: slide.notes.length > 0,
       media: slide.media.map(({ name }, n) => ({ name, problem: problems[i]?.[n] ?? null })),
     };
-  });
+    if (report.letters.length + report.media.length > 0 || report.flattened || report.hidden)
+      changed.push(report);
+  }
   return {
-    slides: slides.length,
-    changed: slides.filter(
-      ({ fonts, flattened, hidden, media }) =>
-        fonts.length > 0 || flattened || hidden || media.length > 0,
-    ),
+    slides: deck.slides.length,
+    named: deck.slides.filter(({ title }) => title !== '').length,
+    noted: deck.slides.filter(({ notes }) => notes.length > 0).length,
+    fonts: [...fonts.values()],
+    changed,
   };
 }

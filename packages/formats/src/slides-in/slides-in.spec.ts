@@ -1,9 +1,10 @@
 import { plainText } from '@cuaderno/core';
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { pptxOf } from '../testing/decks.js';
 import { silentWav } from '../testing/media.js';
 import { DeckError, deckKind, EMU, isSameFont, points, readDeck, reportOn } from './index.js';
-import type { Deck, DeckFault } from './index.js';
+import { readReport } from './stored-report.js';
+import type { Deck, DeckFault, Slide } from './index.js';
 
 const LIMITS = { bytes: 20_000_000, entries: 1000 };
 
@@ -102,6 +103,29 @@ describe('what slides hold besides their looks', () => {
     ]);
   });
 
+  it('takes a slide for moving only where its change is of some kind', () => {
+    const made = unzipSync(pptxOf([{ title: 'Ebb' }]));
+    const path = 'ppt/slides/slide1.xml';
+    const withEntry = (entry: string): Uint8Array =>
+      zipSync({
+        ...made,
+        [path]: strToU8(strFromU8(made[path]!).replace('</p:sld>', `${entry}</p:sld>`)),
+      });
+    const moves = (entry: string): boolean =>
+      readDeck(withEntry(entry), 'pptx', LIMITS).slides[0]!.animated;
+    expect(moves('<p:transition spd="slow"/>')).toBeFalse();
+    expect(moves('<p:transition><p:sndAc/><p:extLst/></p:transition>')).toBeFalse();
+    expect(moves('<p:transition><p:push dir="u"/></p:transition>')).toBeTrue();
+  });
+
+  it('knows a theme’s fonts by the master of the slide, whatever the presentation names', () => {
+    const made = unzipSync(pptxOf([{ title: 'Ebb', font: '+mn-lt' }]));
+    const rels = 'ppt/_rels/presentation.xml.rels';
+    const without = strFromU8(made[rels]!).replace(/<Relationship [^>]*theme1.xml"\/>/, '');
+    const deck = readDeck(zipSync({ ...made, [rels]: strToU8(without) }), 'pptx', LIMITS);
+    expect(deck.slides[0]!.fonts).toEqual(['Calibri', 'Cambria']);
+  });
+
   it('is read from ODP, too', () => {
     const deck = readDeck(
       odp(
@@ -179,24 +203,65 @@ describe('decks that are none, or traps', () => {
 });
 
 describe('the report', () => {
-  it('says what stands in for a font only where it does', () => {
-    const slide = { title: 'x', notes: [], hidden: false, animated: false, media: [] };
-    const deck: Deck = {
-      width: 960,
-      height: 540,
-      slides: [
-        { ...slide, fonts: ['Calibri'] },
-        { ...slide, fonts: ['Calibri', 'Liberation Sans'] },
-        { ...slide, fonts: ['Cambria'], animated: true },
+  const deckOf = (...slides: readonly Partial<Slide>[]): Deck => ({
+    width: 960,
+    height: 540,
+    slides: slides.map((slide) => ({
+      ...{ title: '', notes: [], hidden: false, animated: false, media: [], fonts: [] },
+      letters: '',
+      ...slide,
+    })),
+  });
+
+  it('names letters that no font has, and counts titles and notes that there are', () => {
+    const report = reportOn(
+      deckOf(
+        { title: 'Ebb', letters: 'éᚠ\u00a0\ufe0f' },
+        { notes: [{ runs: [{ text: 'Wait' }] }] },
+        {},
+      ),
+      [],
+      [],
+      { standIn: new Map(), has: (code) => code < 0x1000 },
+    );
+    expect(report.changed.map(({ number, letters }) => [number, letters])).toEqual([[1, ['ᚠ']]]);
+    expect([report.named, report.noted]).toEqual([1, 1]);
+  });
+
+  it('is read as it was kept before fonts were told once', () => {
+    const part = { flattened: false, hidden: false, notes: false, media: [] };
+    const fonts = [{ asked: 'Calibri', used: 'Carlito' }];
+    const kept = {
+      slides: 3,
+      changed: [
+        { number: 1, title: 'Ebb', ...part, fonts },
+        { number: 3, title: 'Flow', ...part, hidden: true, fonts },
       ],
     };
-    const standIns = new Map([['Calibri', 'Carlito']]);
-    const used = [['Carlito'], ['LiberationSans'], ['Caladea']];
-    const { changed, slides } = reportOn(deck, used, [[], [], []], standIns);
-    expect(slides).toBe(3);
-    expect(changed.map(({ number }) => number)).toEqual([1, 3]);
-    expect(changed[0]!.fonts).toEqual([{ asked: 'Calibri', used: 'Carlito' }]);
-    expect(changed[1]!.flattened).toBeTrue();
+    const read = readReport(JSON.parse(JSON.stringify(kept)));
+    expect(read.fonts).toEqual([{ asked: 'Calibri', used: 'Carlito', slides: [1, 3] }]);
+    expect(read.changed.map(({ number }) => number)).toEqual([3]);
+    expect(readReport(JSON.parse(JSON.stringify(read)))).toEqual(read);
+  });
+
+  it('says what stands in for a font only where it does', () => {
+    const fonts = { standIn: new Map([['Calibri', 'Carlito']]), has: () => true };
+    const used = [['Carlito'], ['LiberationSans'], ['Caladea'], ['Carlito']];
+    const report = reportOn(
+      deckOf(
+        { fonts: ['Calibri'] },
+        { fonts: ['Calibri', 'Liberation Sans'] },
+        { fonts: ['Cambria'], animated: true },
+        { fonts: ['Calibri'] },
+      ),
+      used,
+      [[], [], [], []],
+      fonts,
+    );
+    expect(report.slides).toBe(4);
+    expect(report.fonts).toEqual([{ asked: 'Calibri', used: 'Carlito', slides: [1, 4] }]);
+    expect(report.changed.map(({ number }) => number)).toEqual([3]);
+    expect(report.changed[0]!.flattened).toBeTrue();
     expect(isSameFont('Times New Roman', 'TimesNewRomanPSMT')).toBeTrue();
   });
 });

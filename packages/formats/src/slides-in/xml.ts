@@ -3,7 +3,7 @@ import type { Document, Element } from '@xmldom/xmldom';
 import { strFromU8 } from 'fflate';
 import { DeckError } from './deck.js';
 
-export type { Element };
+export type { Document, Element };
 
 /** Reads a part of a deck. Throws `DeckError` for what isn't XML, or declares entities. */
 export function parseXml(bytes: Uint8Array): Document {

@@ -1,27 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { ImportReport, SlideReport } from '@cuaderno/formats/slides-in/report';
 import { ButtonModule } from 'primeng/button';
 import { DialogModule } from 'primeng/dialog';
 
-/** What changed when slides became pages, as the server tells it. */
-export interface ImportReport {
-  readonly slides: number;
-  readonly changed: readonly SlideReport[];
-}
-
-interface SlideReport {
-  readonly number: number;
-  readonly title: string;
-  readonly fonts: readonly { readonly asked: string; readonly used: string | null }[];
-  readonly flattened: boolean;
-  readonly hidden: boolean;
-  readonly notes: boolean;
-  readonly media: readonly { readonly name: string; readonly problem: string | null }[];
-}
-
 /** What is to be said of one slide, a sentence for each thing. */
-export function sentences({ fonts, flattened, hidden, media }: SlideReport): string[] {
+export function sentences({ letters, flattened, hidden, media }: SlideReport): string[] {
   return [
-    ...fonts.map(({ asked, used }) => `${asked} isn’t here: ${used ?? 'another font'} stands in.`),
+    ...(letters.length > 0 ? [`No font here has ${listed(letters)}: boxes stand there.`] : []),
     ...(flattened ? ['What moved or came one after the other stands still.'] : []),
     ...(hidden ? ['It was hidden, and is held back.'] : []),
     ...media.map(({ name, problem }) =>
@@ -30,15 +15,43 @@ export function sentences({ fonts, flattened, hidden, media }: SlideReport): str
   ];
 }
 
+/** Letters that are named of a slide at most. */
+const NAMED = 12;
+
+function listed(letters: readonly string[]): string {
+  const more = letters.length - NAMED;
+  return letters.slice(0, NAMED).join(' ') + (more > 0 ? ` and ${more} more` : '');
+}
+
+/** Where a font was replaced: `slides 2 and 5 to 9`. */
+export function onSlides(numbers: readonly number[]): string {
+  const runs: [number, number][] = [];
+  for (const number of numbers) {
+    const last = runs.at(-1);
+    if (last?.[1] === number - 1) last[1] = number;
+    else runs.push([number, number]);
+  }
+  const words = runs.map(([from, to]) =>
+    from === to ? `${from}` : to === from + 1 ? `${from}, ${to}` : `${from} to ${to}`,
+  );
+  const all = words.length > 1 ? `${words.slice(0, -1).join(', ')} and ${words.at(-1)}` : words[0]!;
+  return `${numbers.length === 1 ? 'slide' : 'slides'} ${all}`;
+}
+
 /** In a few words, what a report says in all. */
-export function inShort({ slides, changed }: ImportReport): string {
-  const fonts = new Set(changed.flatMap((slide) => slide.fonts.map(({ asked }) => asked))).size;
+export function inShort({ slides, fonts, changed }: ImportReport): string {
   const still = changed.filter(({ flattened }) => flattened).length;
+  const unknown = changed.filter(({ letters }) => letters.length > 0).length;
   const lost = changed.flatMap(({ media }) => media.filter(({ problem }) => problem)).length;
   const count = (n: number, one: string, many: string): string[] =>
     n === 0 ? [] : [n === 1 ? one : `${n} ${many}`];
   const parts = [
-    ...count(fonts, 'one font was replaced', 'fonts were replaced'),
+    ...count(fonts.length, 'one font was replaced', 'fonts were replaced'),
+    ...count(
+      unknown,
+      'one slide has letters that no font here has',
+      'slides have letters that no font here has',
+    ),
     ...count(still, 'one slide no longer moves', 'slides no longer move'),
     ...count(lost, 'one sound or film is missing', 'sounds or films are missing'),
   ];
@@ -46,6 +59,22 @@ export function inShort({ slides, changed }: ImportReport): string {
   return parts.length > 0
     ? `${came}: ${parts.join(', ')}.`
     : `${came} as ${slides === 1 ? 'it was' : 'they were'}.`;
+}
+
+/** What pages were given of their slides; nothing where they were given nothing. */
+export function whatPagesHave({ named, noted }: ImportReport): string {
+  const pages = (n: number, one: string, many: string): string =>
+    n === 0 ? '' : n === 1 ? `One page ${one}.` : `${n} pages ${many}.`;
+  return [
+    pages(named ?? 0, 'is named after its slide’s title', 'are named after their slides’ titles'),
+    pages(
+      noted ?? 0,
+      'has its slide’s notes in the margin',
+      'have their slides’ notes in the margin',
+    ),
+  ]
+    .filter((words) => words !== '')
+    .join(' ');
 }
 
 /** Says slide by slide what changed on the way in. */
@@ -61,7 +90,17 @@ export function inShort({ slides, changed }: ImportReport): string {
       [draggable]="false"
       (visibleChange)="closed.emit()"
     >
-      <p class="short">{{ short() }} Titles became names of pages, notes their margins.</p>
+      <p class="short">{{ short() }} {{ have() }}</p>
+      @if (report().fonts.length > 0) {
+        <ul class="fonts" aria-label="Fonts">
+          @for (font of report().fonts; track font.asked) {
+            <li>
+              <bdi>{{ font.asked }}</bdi> isn’t here: <bdi>{{ font.used }}</bdi> stands in on
+              {{ on(font.slides) }}.
+            </li>
+          }
+        </ul>
+      }
       <ol>
         @for (slide of report().changed; track slide.number) {
           <li>
@@ -76,7 +115,9 @@ export function inShort({ slides, changed }: ImportReport): string {
             </ul>
           </li>
         } @empty {
-          <li class="none">Nothing else changed.</li>
+          @if (report().fonts.length === 0) {
+            <li class="none">Nothing changed.</li>
+          }
         }
       </ol>
       <div class="buttons">
@@ -93,5 +134,7 @@ export class ReportSheet {
   readonly chosen = output<number>();
   readonly closed = output();
   protected readonly short = computed(() => inShort(this.report()));
+  protected readonly have = computed(() => whatPagesHave(this.report()));
   protected readonly say = sentences;
+  protected readonly on = onSlides;
 }

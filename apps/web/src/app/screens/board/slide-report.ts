@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
+import type { ImportReport } from '@cuaderno/formats/slides-in/report';
 import type { Api } from '../../api/api';
 import type { ImportState } from '../../api/imports';
-import type { ImportReport } from './report-sheet';
 
 /** How often it is asked whether slides have come whole, in ms. */
 const ASKED = 500;
