@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { OnInit } from '@angular/core';
 import type { Page, RichText } from '@cuaderno/core';
 import { EyeOff } from 'lucide';
 import { Icon } from '../icons/icon';
@@ -15,6 +16,7 @@ import { TextEditor } from '../rich-text/text-editor';
       <cua-text-editor
         [text]="text()"
         [label]="'Margin of page ' + number()"
+        [takesFocus]="takesFocus() && one.id === first"
         placeholder="What to ask, what to listen for, the answers…"
         (changed)="changed.emit({ page: one.id, margin: $event })"
       />
@@ -23,10 +25,18 @@ import { TextEditor } from '../rich-text/text-editor';
   styleUrl: './margin-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class MarginPanel {
+export class MarginPanel implements OnInit {
   readonly page = input.required<Page>();
   readonly number = input.required<string>();
+  /** Whether it was opened just now, and not left open: then one goes on in it. */
+  readonly takesFocus = input(false);
   readonly changed = output<{ readonly page: string; readonly margin: RichText }>();
   protected readonly icons = { EyeOff };
+  /** The page that it was opened beside. */
+  protected first = '';
   protected readonly text = computed(() => this.page().margin ?? []);
+
+  ngOnInit(): void {
+    this.first = this.page().id;
+  }
 }

@@ -47,6 +47,8 @@ export class TextEditor {
   readonly placeholder = input('');
   /** Without a bar of its own, and without an edge: for writing on the page itself. */
   readonly bare = input(false);
+  /** Whether what is typed goes there as soon as it is there. */
+  readonly takesFocus = input(false);
   /** The field was left, for what is told. */
   readonly left = output<EventTarget | null>();
   /** The text as it is after the keys have rested, or when the field is left. */
@@ -132,6 +134,7 @@ export class TextEditor {
       dispatchTransaction: (change) => this.dispatch(change),
     });
     this.note();
+    if (this.takesFocus()) this.view.focus();
   }
 
   private stateOf(text: RichText): EditorState {

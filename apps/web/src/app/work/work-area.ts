@@ -13,11 +13,10 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { Router } from '@angular/router';
 import { onlyBy } from '@cuaderno/core';
 import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
-import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
@@ -38,6 +37,7 @@ import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
 import { isModalOpen } from '../popup/modal';
+import { TypedAhead } from '../popup/typed-ahead';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
@@ -47,6 +47,7 @@ import { CoverSheets } from './cover-sheets';
 import { EditorAhead } from './editor-ahead';
 import { FingerSwitch } from './finger-switch';
 import { FormulaBar } from './formula-bar';
+import { showOthers } from './from-others';
 import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
@@ -182,22 +183,13 @@ export class WorkArea {
     rest: () => this.showChosen(null),
   };
   private readonly injector = inject(Injector);
+  private readonly router = inject(Router);
+  private readonly typedAhead = inject(TypedAhead);
   private began = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
-    toObservable(this.session)
-      .pipe(
-        switchMap((session) => session.liveInk),
-        takeUntilDestroyed(),
-      )
-      .subscribe((event) => this.stage().take(event));
-    toObservable(this.session)
-      .pipe(
-        switchMap((session) => session.room.pointed),
-        takeUntilDestroyed(),
-      )
-      .subscribe(({ by, at }) => this.stage().point(by, at));
+    showOthers(this.session, this.stage);
     effect(() => {
       const prepares = this.session().role() === 'tutor' && !this.session().lesson();
       untracked(() => this.tools.layer.set(prepares ? 'material' : 'ink'));
@@ -427,8 +419,16 @@ export class WorkArea {
 
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    // Letters for a dialog that is just coming are no tools.
-    if (this.away() || isField(event.target) || isModalOpen()) return;
+    // Letters for a dialog or another screen that is just coming are no tools.
+    const comes = this.arranging.straightening() ?? this.router.currentNavigation();
+    if (
+      this.away() ||
+      isField(event.target) ||
+      isModalOpen() ||
+      this.typedAhead.isOpening() ||
+      comes
+    )
+      return;
     if (this.texts.draft() && !this.inPlace() && this.ahead.takes(event))
       return event.preventDefault();
     const key = event.key.toLowerCase();

@@ -25,6 +25,7 @@ import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { LateSheet } from '../../late-lines/late-sheet';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
+import { TypedAhead } from '../../popup/typed-ahead';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
@@ -95,6 +96,7 @@ export class BoardScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly typedAhead = inject(TypedAhead);
   private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
   private readonly aside = viewChild(LessonAside);
@@ -124,6 +126,8 @@ export class BoardScreen {
   };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
   protected readonly margin = signal(lasting.getItem(MARGIN_KEY) === 'open');
+  /** Whether somebody opened or shut it in this window. */
+  protected readonly marginToggled = signal(false);
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
@@ -293,7 +297,8 @@ export class BoardScreen {
     const field = (event.target as Element | null)?.closest(
       'input, textarea, select, [contenteditable]',
     );
-    if (!this.lesson() || field) return;
+    // What is typed ahead into a dialog that is just coming isn't meant for the class.
+    if (!this.lesson() || field || this.typedAhead.isOpening()) return;
     event.preventDefault();
     this.session()?.room.setTrust('all', 'look');
   }
@@ -317,6 +322,7 @@ export class BoardScreen {
   }
 
   protected toggleMargin(): void {
+    this.marginToggled.set(true);
     this.margin.update((open) => !open);
     remember(lasting, MARGIN_KEY, this.margin() ? 'open' : 'shut');
   }

@@ -1,0 +1,73 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { TypedAhead } from './typed-ahead';
+
+const frames = (): Promise<void> =>
+  new Promise((done) =>
+    requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => done()))),
+  );
+
+describe('what is typed while something opens', () => {
+  let ahead: TypedAhead;
+  let button: HTMLButtonElement;
+  let field: HTMLInputElement;
+
+  const type = (words: string, at: EventTarget = button): void => {
+    for (const key of words) at.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+  };
+
+  beforeEach(() => {
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    ahead = TestBed.inject(TypedAhead);
+    button = document.createElement('button');
+    field = document.createElement('input');
+    document.body.append(button, field);
+  });
+  afterEach(() => {
+    button.remove();
+    field.remove();
+  });
+
+  it('rests as shortcuts until what was pressed for is drawn, and comes into the field that opens', async () => {
+    expect(ahead.isOpening()).toBeFalse();
+    button.click();
+    expect(ahead.isOpening()).toBeTrue();
+    let told = '';
+    field.addEventListener('input', () => (told = field.value));
+    type('Low w');
+    field.focus();
+    expect(field.value).toBe('Low w');
+    expect(told).toBe('Low w');
+    await frames();
+    expect(ahead.isOpening()).toBeFalse();
+  });
+
+  it('waits for a dialog that is there and hasn’t taken the focus', async () => {
+    const dialog = document.createElement('div');
+    dialog.setAttribute('aria-modal', 'true');
+    dialog.append(field);
+    document.body.append(dialog);
+    button.click();
+    await frames();
+    expect(ahead.isOpening()).toBeTrue();
+    type('ebb');
+    field.focus();
+    expect(field.value).toBe('ebb');
+    expect(ahead.isOpening()).toBeFalse();
+    dialog.remove();
+  });
+
+  it('is the board’s where a button opened nothing, and never comes into a field that is gone to later', async () => {
+    button.click();
+    await frames();
+    type('hp');
+    field.focus();
+    expect(field.value).toBe('');
+    // What is typed in another field is its own.
+    button.click();
+    type('ab', field);
+    field.blur();
+    field.focus();
+    expect(field.value).toBe('');
+  });
+});

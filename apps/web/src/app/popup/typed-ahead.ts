@@ -1,0 +1,62 @@
+import { DestroyRef, inject, Injectable } from '@angular/core';
+import { isModalComing } from './modal';
+
+const FIELD = 'input, select, textarea, [contenteditable]';
+const WRITTEN = 'input:not([type]), input[type=text], input[type=search], textarea';
+const PRESSED = 'button, a, [role=button], [role=menuitem]';
+/** How long letters are kept for a field that hasn't come, in ms. */
+const KEPT = 3000;
+
+/**
+ * Whoever has pressed a button types on into what it opens, before that is there: the letters are kept for its first
+ * field, and are no shortcuts meanwhile. A press is drawn in the next frame; what it opened is seen then by being there.
+ */
+@Injectable({ providedIn: 'root' })
+export class TypedAhead {
+  private words = '';
+  private pressedAt = -Infinity;
+  private isDrawn = true;
+
+  constructor() {
+    const watch = new AbortController();
+    const options = { capture: true, signal: watch.signal };
+    document.addEventListener('click', (event) => this.press(event), options);
+    document.addEventListener('keydown', (event) => this.hear(event), options);
+    document.addEventListener('focusin', ({ target }) => this.give(target), options);
+    inject(DestroyRef).onDestroy(() => watch.abort());
+  }
+
+  /** Whether what is typed now may be meant for something that is opening. */
+  isOpening(): boolean {
+    return !this.isDrawn || isModalComing();
+  }
+
+  private press({ target, timeStamp }: Event): void {
+    this.words = '';
+    this.pressedAt = -Infinity;
+    if (!(target instanceof Element) || !target.closest(PRESSED)) return;
+    this.pressedAt = timeStamp;
+    this.isDrawn = false;
+    // The next frame draws what was pressed for; in the one after it, it is there.
+    requestAnimationFrame(() => requestAnimationFrame(() => (this.isDrawn = true)));
+  }
+
+  private hear({ key, target, timeStamp, ctrlKey, metaKey, altKey }: KeyboardEvent): void {
+    const inField = target instanceof Element && target.closest(FIELD) !== null;
+    if (key.length !== 1 || ctrlKey || metaKey || altKey || inField) return;
+    const isLate = timeStamp - this.pressedAt > KEPT;
+    if (isLate || !this.isOpening()) this.words = '';
+    else if (key !== ' ' || this.words !== '') this.words += key;
+  }
+
+  /** A field that takes the focus has what was typed for it, once the one who opened it has put it there. */
+  private give(field: EventTarget | null): void {
+    const { words } = this;
+    this.words = '';
+    if (words === '' || !(field instanceof HTMLElement) || !field.matches(WRITTEN)) return;
+    const { value, selectionEnd } = field as HTMLInputElement | HTMLTextAreaElement;
+    const at = selectionEnd ?? value.length;
+    (field as HTMLInputElement).setRangeText(words, at, at, 'end');
+    field.dispatchEvent(new InputEvent('input', { bubbles: true, data: words }));
+  }
+}
