@@ -9,13 +9,13 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { BoardInfo, Course } from '../api/shapes';
+import { DIALOG } from '../popup/dialog';
 
 /** What is copied: a board, or a board as a record has it. */
 export interface CopySource {
@@ -33,14 +33,7 @@ export interface CopySource {
 /** Asks how a board is to be copied: under which name, to which course, with or without ink. */
 @Component({
   selector: 'cua-copy-sheet',
-  imports: [
-    ButtonModule,
-    DialogModule,
-    FormsModule,
-    InputTextModule,
-    RadioButtonModule,
-    SelectModule,
-  ],
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, RadioButtonModule, SelectModule],
   templateUrl: './copy-sheet.html',
   styleUrl: './copy-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,7 +12,6 @@ import { FormsModule } from '@angular/forms';
 import type { Board, Id, Page } from '@cuaderno/core';
 import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
@@ -20,6 +19,7 @@ import { makeFilm } from '../film/film';
 import { lengthOfFilm } from '../film/film-source';
 import type { FilmSource } from '../film/film-source';
 import type { Writer } from '../people/whose-ink';
+import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';
 import { inThisZone, sayShort } from '../time/say-time';
 import { boardAsFile } from './board-file';
@@ -83,7 +83,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
 /** Asks as what a record, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-record-sheet',
-  imports: [ButtonModule, DialogModule, FileWish, FormsModule, NgTemplateOutlet, SelectModule],
+  imports: [ButtonModule, DIALOG, FileWish, FormsModule, NgTemplateOutlet, SelectModule],
   templateUrl: './record-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

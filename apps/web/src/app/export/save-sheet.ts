@@ -11,9 +11,9 @@ import { FormsModule } from '@angular/forms';
 import type { Board, Id, Page } from '@cuaderno/core';
 import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { Api } from '../api/api';
 import type { Trouble } from '../api/api';
+import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';
 import { boardAsFile } from './board-file';
 import { copyPage, whyNotCopied } from './clipboard-picture';
@@ -51,7 +51,7 @@ const notCopied = (): Trouble => ({
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-sheet',
-  imports: [ButtonModule, DialogModule, FileWish, FormsModule],
+  imports: [ButtonModule, DIALOG, FileWish, FormsModule],
   templateUrl: './save-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

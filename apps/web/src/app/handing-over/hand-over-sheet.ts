@@ -14,18 +14,18 @@ import type { Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Course } from '../api/shapes';
+import { DIALOG } from '../popup/dialog';
 import { sayWhen } from '../time/say-time';
 import type { HandOver, HandOvers } from './shapes';
 
 /** Hands a file to students to keep: to all of a course or to some; shows who has it, and takes it back. */
 @Component({
   selector: 'cua-hand-over-sheet',
-  imports: [ButtonModule, CheckboxModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, CheckboxModule, DIALOG, FormsModule, SelectModule],
   templateUrl: './hand-over-sheet.html',
   styleUrl: './hand-over-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,10 +12,10 @@ import {
 import { fold, nameOf, pageNumbers, pagesInOrder } from '@cuaderno/core';
 import type { Board, Id, Operation, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import { PageThumb } from '../pages/page-thumb';
+import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';
 import { sayWhen } from '../time/say-time';
 import type { LateLines, LateWay } from './shapes';
@@ -39,7 +39,7 @@ const key = ({ lesson, person }: LateLines): string => `${lesson} ${person}`;
  */
 @Component({
   selector: 'cua-late-sheet',
-  imports: [ButtonModule, DialogModule, PageThumb],
+  imports: [ButtonModule, DIALOG, PageThumb],
   templateUrl: './late-sheet.html',
   styleUrl: './late-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

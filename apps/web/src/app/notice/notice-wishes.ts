@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
-import { DialogModule } from 'primeng/dialog';
 import { NOTICE_KINDS, NOTICE_WAYS, Notices } from './notices';
+import { DIALOG } from '../popup/dialog';
 
 /** Of what a tutor wants notice, and how. */
 @Component({
   selector: 'cua-notice-wishes',
-  imports: [DialogModule],
+  imports: [DIALOG],
   template: `
     <p-dialog
       closeAriaLabel="Close"

@@ -12,10 +12,10 @@ import { MAX_SIDE, MIN_SIDE, MM, PAGE_SIZES, readableTint, SPACINGS, TINTS } fro
 import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { PaperPicture } from './paper-picture';
+import { DIALOG } from '../popup/dialog';
 
 type Kind = DrawnPaper['kind'];
 
@@ -37,7 +37,7 @@ export type PageDress = { name?: string; paper: Paper; forNew: boolean } & PageS
   imports: [
     ButtonModule,
     CheckboxModule,
-    DialogModule,
+    DIALOG,
     FormsModule,
     InputTextModule,
     PaperPicture,

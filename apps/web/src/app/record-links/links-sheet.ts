@@ -9,13 +9,13 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { copyText } from '../browser/copy-text';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { RecordLink } from '../api/shared';
+import { DIALOG } from '../popup/dialog';
 import { sayDay, sayWhen } from '../time/say-time';
 
 /** How long a link lasts unless it is said otherwise, in days, and at most. */
@@ -27,7 +27,7 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
   templateUrl: './links-sheet.html',
   styleUrl: './links-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

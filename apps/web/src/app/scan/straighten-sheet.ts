@@ -14,10 +14,10 @@ import {
 } from '@angular/core';
 import type { Point, Quad } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import { Scanner } from './scanner';
+import { DIALOG } from '../popup/dialog';
 
 /** How far an arrow key moves a corner, in parts of the picture's longer side. */
 const STEP = 1 / 400;
@@ -45,7 +45,7 @@ interface Kept {
 /** Asks where the corners of the paper are on a picture; they were looked for already. */
 @Component({
   selector: 'cua-straighten-sheet',
-  imports: [ButtonModule, DialogModule],
+  imports: [ButtonModule, DIALOG],
   templateUrl: './straighten-sheet.html',
   styleUrl: './straighten-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -8,11 +8,11 @@ import {
   signal,
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Deletion, Seat, StudentData } from '../api/student-data';
 import { ArchiveButton } from '../export/archive-button';
+import { DIALOG } from '../popup/dialog';
 import { sayWhen } from '../time/say-time';
 import { DeletionReport } from './deletion-report';
 import { count } from './report-text';
@@ -27,7 +27,7 @@ interface Place {
 /** Shows what there is of a student, and deletes it for good. */
 @Component({
   selector: 'cua-deletion-sheet',
-  imports: [ArchiveButton, ButtonModule, DeletionReport, DialogModule],
+  imports: [ArchiveButton, ButtonModule, DeletionReport, DIALOG],
   templateUrl: './deletion-sheet.html',
   styleUrl: './deletion-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

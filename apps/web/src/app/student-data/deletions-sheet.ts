@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import type { Deletion } from '../api/student-data';
 import { DeletionReport } from './deletion-report';
+import { DIALOG } from '../popup/dialog';
 
 /** Reports of all that was deleted. */
 @Component({
   selector: 'cua-deletions-sheet',
-  imports: [ButtonModule, DeletionReport, DialogModule],
+  imports: [ButtonModule, DeletionReport, DIALOG],
   template: `
     <p-dialog
       closeAriaLabel="Close"

@@ -9,11 +9,11 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Course } from '../api/shapes';
+import { DIALOG } from '../popup/dialog';
 import { inThisZone } from '../time/say-time';
 
 interface Brought {
@@ -24,7 +24,7 @@ interface Brought {
 /** Brings the events of a calendar file as lessons of a course. */
 @Component({
   selector: 'cua-calendar-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
   template: `
     <p-dialog
       closeAriaLabel="Close"

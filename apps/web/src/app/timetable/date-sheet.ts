@@ -11,17 +11,17 @@ import {
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Planned } from '../api/timetable';
+import { DIALOG } from '../popup/dialog';
 import { sayTimesIn } from '../time/say-time';
 
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
 @Component({
   selector: 'cua-date-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, RouterLink],
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, RouterLink],
   templateUrl: './date-sheet.html',
   styleUrl: './sheets.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

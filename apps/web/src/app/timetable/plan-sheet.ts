@@ -10,12 +10,12 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../api/api';
 import type { Trouble } from '../api/api';
 import type { Course } from '../api/shapes';
+import { DIALOG } from '../popup/dialog';
 
 /** 50 minutes in a slot of 60 (common practice, no source). */
 const USUAL = { minutes: 50, buffer: 10 } as const;
@@ -23,7 +23,7 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
   templateUrl: './plan-sheet.html',
   styleUrl: './sheets.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

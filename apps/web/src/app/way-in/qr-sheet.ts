@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { DialogModule } from 'primeng/dialog';
 import { qrPath } from './qr-path';
+import { DIALOG } from '../popup/dialog';
 
 /** The join link as a picture that the camera of a phone or tablet reads. */
 @Component({
   selector: 'cua-qr-sheet',
-  imports: [DialogModule],
+  imports: [DIALOG],
   template: `
     <p-dialog
       closeAriaLabel="Close"

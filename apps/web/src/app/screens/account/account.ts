@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Dialog } from 'primeng/dialog';
 import { Account } from '../../api/account';
+import { DIALOG } from '../../popup/dialog';
 import { troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 
@@ -11,7 +11,7 @@ type Done = 'password' | 'signed-out';
 /** The tutor's own account: its password, where it is signed in, and its end. */
 @Component({
   selector: 'cua-account',
-  imports: [Dialog, RouterLink],
+  imports: [DIALOG, RouterLink],
   templateUrl: './account.html',
   styleUrl: './account.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -7,6 +8,7 @@ import {
   effect,
   HostListener,
   inject,
+  Injector,
   input,
   signal,
   untracked,
@@ -25,6 +27,7 @@ import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { LateSheet } from '../../late-lines/late-sheet';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
+import { FocusBack } from '../../popup/dialog';
 import { TypedAhead } from '../../popup/typed-ahead';
 import { BoardSession } from '../../live/board-session';
 import { MarginPanel } from '../../margin/margin-panel';
@@ -68,6 +71,7 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     WhoseInk,
     ChooserPanel,
     FindPanel,
+    FocusBack,
     Icon,
     LateSheet,
     LeaveSheet,
@@ -95,6 +99,7 @@ export class BoardScreen {
   readonly board = input.required<string>();
 
   private readonly api = inject(Api);
+  private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
   private readonly materials = inject(MaterialsStore);
@@ -138,6 +143,7 @@ export class BoardScreen {
   protected readonly saving = signal(false);
   protected readonly naming = signal(false);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('titleField');
+  private readonly nameButton = viewChild<ElementRef<HTMLButtonElement>>('nameButton');
   /** How the lesson's board is looked at: by oneself though a student leads, signed, one person's ink alone. */
   protected readonly around = signal(false);
   protected readonly signed = signal(false);
@@ -280,10 +286,19 @@ export class BoardScreen {
     if (page) this.goTo(page.id);
   }
 
+  /** Whoever named it goes on from its name. */
+  protected stopNaming(): void {
+    const hadFocus = document.activeElement === this.nameField()?.nativeElement;
+    this.naming.set(false);
+    if (!hadFocus) return;
+    const focus = (): void => this.nameButton()?.nativeElement.focus();
+    afterNextRender(focus, { injector: this.injector });
+  }
+
   protected rename(title: string): void {
     // Leaving the field after Enter says it twice.
     if (!this.naming()) return;
-    this.naming.set(false);
+    this.stopNaming();
     const former = this.title();
     const tidy = title.trim();
     if (tidy !== '' && tidy !== former)

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output, viewChild } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { LessonNotes } from '../../notes/lesson-notes';
+import { DIALOG } from '../../popup/dialog';
 
 /** Closing the lesson and stepping out of it are two acts: each says what will happen. */
 @Component({
   selector: 'cua-leave-sheet',
-  imports: [ButtonModule, DialogModule, LessonNotes],
+  imports: [ButtonModule, DIALOG, LessonNotes],
   template: `
     <p-dialog
       closeAriaLabel="Close"

@@ -12,16 +12,16 @@ import {
 import { FormsModule } from '@angular/forms';
 import type { Id } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { DIALOG } from '../../popup/dialog';
 
 /** Asks to which board pages are to go, and takes them there. */
 @Component({
   selector: 'cua-move-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
   templateUrl: './move-sheet.html',
   styleUrl: './move-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { ImportReport, SlideReport } from '@cuaderno/formats/slides-in/report';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
+import { DIALOG } from '../../popup/dialog';
 
 /** What is to be said of one slide, a sentence for each thing. */
 export function sentences({ letters, flattened, hidden, media }: SlideReport): string[] {
@@ -80,7 +80,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
 /** Says slide by slide what changed on the way in. */
 @Component({
   selector: 'cua-report-sheet',
-  imports: [ButtonModule, DialogModule],
+  imports: [ButtonModule, DIALOG],
   template: `
     <p-dialog
       closeAriaLabel="Close"

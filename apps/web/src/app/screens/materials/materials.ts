@@ -18,7 +18,6 @@ import { Router, RouterLink } from '@angular/router';
 import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
-import { DialogModule } from 'primeng/dialog';
 import { FormsModule } from '@angular/forms';
 import { troubleOf } from '../../api/api';
 import { Icon } from '../../icons/icon';
@@ -30,6 +29,7 @@ import { sayBytes, sayThings, sayWhat } from '../../materials/say-material';
 import { countOf } from '../../materials/shapes';
 import type { AssetInfo, Choice, ShelfInfo, UseInfo } from '../../materials/shapes';
 import { UploadDesk } from '../../materials/upload-desk';
+import { DIALOG } from '../../popup/dialog';
 import { sayDate } from '../../time/say-time';
 import { AssetPanel } from './asset-panel';
 import { FolderTree } from './folder-tree';
@@ -57,7 +57,7 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     AssetPicture,
     ButtonModule,
     CheckboxModule,
-    DialogModule,
+    DIALOG,
     FolderTree,
     FormsModule,
     Icon,

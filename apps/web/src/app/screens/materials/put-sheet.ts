@@ -3,14 +3,14 @@ import { mayLieIn } from '@cuaderno/core';
 import type { Folder, Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { folderLines } from '../../materials/folder-lines';
+import { DIALOG } from '../../popup/dialog';
 
 /** Asks into which folder things go. */
 @Component({
   selector: 'cua-put-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
   template: `
     <p-dialog
       closeAriaLabel="Close"

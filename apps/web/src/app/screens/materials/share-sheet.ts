@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import type { Folder, Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { SelectModule } from 'primeng/select';
 import { copyText } from '../../browser/copy-text';
 import { Api, troubleOf } from '../../api/api';
@@ -10,6 +9,7 @@ import type { Trouble } from '../../api/api';
 import type { Course } from '../../api/shapes';
 import { MaterialsStore } from '../../materials/materials-store';
 import type { ShareInfo } from '../../materials/shapes';
+import { DIALOG } from '../../popup/dialog';
 
 interface Named {
   readonly id: Id;
@@ -19,7 +19,7 @@ interface Named {
 /** Says whom a folder is shared with, shares it with more, and takes it back. */
 @Component({
   selector: 'cua-share-sheet',
-  imports: [ButtonModule, DialogModule, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
   templateUrl: './share-sheet.html',
   styleUrl: './share-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
-import { Dialog } from 'primeng/dialog';
 import { Account } from '../../api/account';
 import { troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import { SignedOut } from '../../api/signed-out';
+import { DIALOG } from '../../popup/dialog';
 
 /**
  * Lies over a tutor's screen when their session has ended: they sign in again and go on where they were. What stands
@@ -11,52 +11,54 @@ import { SignedOut } from '../../api/signed-out';
  */
 @Component({
   selector: 'cua-sign-in-again',
-  imports: [Dialog],
+  imports: [DIALOG],
   template: `
-    <p-dialog
-      header="Sign in again"
-      [visible]="asked()"
-      [modal]="true"
-      [closable]="false"
-      [draggable]="false"
-      [resizable]="false"
-    >
-      <form class="form" (submit)="$event.preventDefault(); signIn(email.value, password.value)">
-        <p class="note">
-          You were signed out. What is on this screen stays, and you can go on with it.
-        </p>
-        <label class="field">
-          E-mail
-          <input #email type="email" name="email" autocomplete="username" required autofocus />
-        </label>
-        <label class="field">
-          Password
-          <input
-            #password
-            type="password"
-            name="password"
-            autocomplete="current-password"
-            required
-          />
-        </label>
-        @if (trouble(); as problem) {
-          <p class="trouble" role="alert">
-            <strong>{{ problem.title }}</strong> {{ problem.detail }}
+    @if (asked()) {
+      <p-dialog
+        header="Sign in again"
+        [visible]="true"
+        [modal]="true"
+        [closable]="false"
+        [draggable]="false"
+        [resizable]="false"
+      >
+        <form class="form" (submit)="$event.preventDefault(); signIn(email.value, password.value)">
+          <p class="note">
+            You were signed out. What is on this screen stays, and you can go on with it.
           </p>
-        }
-        <p class="note">
-          <a href="/forgot-password" target="_blank">Forgot your password?</a>
-        </p>
-        <div class="buttons">
-          @if (demo()) {
-            <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
-              Continue as Maren Solheim
-            </button>
+          <label class="field">
+            E-mail
+            <input #email type="email" name="email" autocomplete="username" required autofocus />
+          </label>
+          <label class="field">
+            Password
+            <input
+              #password
+              type="password"
+              name="password"
+              autocomplete="current-password"
+              required
+            />
+          </label>
+          @if (trouble(); as problem) {
+            <p class="trouble" role="alert">
+              <strong>{{ problem.title }}</strong> {{ problem.detail }}
+            </p>
           }
-          <button type="submit" class="act strong" [disabled]="busy()">Sign in</button>
-        </div>
-      </form>
-    </p-dialog>
+          <p class="note">
+            <a href="/forgot-password" target="_blank">Forgot your password?</a>
+          </p>
+          <div class="buttons">
+            @if (demo()) {
+              <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
+                Continue as Maren Solheim
+              </button>
+            }
+            <button type="submit" class="act strong" [disabled]="busy()">Sign in</button>
+          </div>
+        </form>
+      </p-dialog>
+    }
   `,
   styleUrl: '../_form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { Api, troubleOf } from '../../api/api';
 import type { Trouble } from '../../api/api';
 import type { Course, Slot } from '../../api/shapes';
+import { DIALOG } from '../../popup/dialog';
 
 /** Practice: 50 minutes of teaching. */
 const USUAL_MINUTES = 50;
@@ -14,7 +14,7 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [ButtonModule, DialogModule, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
