@@ -113,6 +113,12 @@ export interface Writer {
         display: none;
       }
     }
+
+    @container view (max-width: 780px) {
+      .word {
+        display: none;
+      }
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
