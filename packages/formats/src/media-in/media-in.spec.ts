@@ -61,6 +61,12 @@ describe('sounds and films that are brought', () => {
   it('are refused where browsers can’t read how they are coded', async () => {
     expect(await fault(with_(await film('mp4'), 'avc1', 'mp4v'))).toBe('codec');
     expect(await fault(with_(await film('webm'), 'V_VP8', 'V_XYZ'))).toBe('codec');
+    // ADPCM, as dictaphones write it: format tags 0x0011 and 0x0002 (RFC 2361, A.4 and A.1).
+    for (const tag of [0x11, 2]) {
+      const adpcm = Uint8Array.from(silentWav());
+      new DataView(adpcm.buffer).setUint16(20, tag, true);
+      expect(await fault(adpcm)).toBe('codec');
+    }
   });
 
   it('are refused where they are cut off, empty or something else', async () => {

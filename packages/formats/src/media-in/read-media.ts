@@ -23,6 +23,9 @@ const PLAYABLE = new Set(['avc', 'vp8', 'vp9', 'av1', 'aac', 'mp3', 'opus', 'vor
 const NOT_EVERYWHERE = new Set(['av1', 'vorbis']);
 const NOT_EVERYWHERE_IN = new Set(['Matroska', 'Ogg']);
 
+/** How the reader says that a whole file is in a code which it doesn't know: ADPCM, say, in a WAV file. */
+const CODEC = /^Unsupported .*codec/i;
+
 /** Types under which files are sent. */
 const TYPES: Readonly<Record<string, readonly [sound: string, film: string]>> = {
   MP4: ['audio/mp4', 'video/mp4'],
@@ -68,7 +71,8 @@ export async function readMedia(source: Source): Promise<MediaFacts> {
         !codecs.some((codec) => codec !== null && NOT_EVERYWHERE.has(codec)),
     };
   } catch (error) {
-    throw error instanceof MediaError ? error : new MediaError('broken');
+    if (error instanceof MediaError) throw error;
+    throw new MediaError(error instanceof Error && CODEC.test(error.message) ? 'codec' : 'broken');
   } finally {
     input.dispose();
   }

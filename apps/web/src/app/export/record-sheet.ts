@@ -29,6 +29,7 @@ import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
+import { ProtectedNote } from './protected-note';
 import { svgWords } from './svg-words';
 
 type Form = 'pdf' | 'file' | 'png' | 'svg' | 'inkml' | 'film' | 'chat';
@@ -83,7 +84,15 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
 /** Asks as what a record, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-record-sheet',
-  imports: [ButtonModule, DIALOG, FileWish, FormsModule, NgTemplateOutlet, SelectModule],
+  imports: [
+    ButtonModule,
+    DIALOG,
+    FileWish,
+    FormsModule,
+    NgTemplateOutlet,
+    ProtectedNote,
+    SelectModule,
+  ],
   templateUrl: './record-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -22,6 +22,7 @@ import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
 import { pageAsSvg } from './page-svg';
+import { ProtectedNote } from './protected-note';
 import { svgWords } from './svg-words';
 
 type Form = 'file' | 'pdf' | 'png' | 'svg' | 'inkml';
@@ -51,7 +52,7 @@ const notCopied = (): Trouble => ({
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-sheet',
-  imports: [ButtonModule, DIALOG, FileWish, FormsModule],
+  imports: [ButtonModule, DIALOG, FileWish, FormsModule, ProtectedNote],
   templateUrl: './save-sheet.html',
   styleUrl: './save-sheet.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -87,6 +87,13 @@ export class PaperSource {
       .join('');
   }
 
+  /** Whether its maker has forbidden to change, copy or print a PDF (ISO 32000-1, 7.6): then it is encrypted. */
+  async isProtected(file: FileHash): Promise<boolean> {
+    const doc = await (await this.document(file)).promise;
+    const { info } = (await doc.getMetadata()) as { info: { EncryptFilterName?: string | null } };
+    return typeof info.EncryptFilterName === 'string';
+  }
+
   close(): void {
     this.pictures.close();
     this.fromServer.close();
