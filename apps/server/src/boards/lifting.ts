@@ -32,15 +32,15 @@ export class Lifting {
 
   async lift(file: StoredFile): Promise<Lifted> {
     const taken = await this.workers.annotationsOf(file.path);
-    if (!taken) {
+    const { count, comments, stayed, attached } = taken ?? NOTHING_LIFTED;
+    const sum = { count, comments, stayed, attached };
+    if (!taken?.file) {
       const release = this.store.hold(file.hash);
-      return { file, madeOf: null, written: new Map(), sum: NOTHING_LIFTED, release };
+      return { file, madeOf: null, written: new Map(), sum, release };
     }
     const stored = await this.store.put(Readable.from([Buffer.from(taken.file)]), Infinity);
     const release = this.store.hold(stored.hash);
-    const { pages: written, count, comments, stayed, attached } = taken;
-    const sum = { count, comments, stayed, attached };
-    return { file: stored, madeOf: file.hash, written, sum, release };
+    return { file: stored, madeOf: file.hash, written: taken.pages, sum, release };
   }
 }
 

@@ -19,6 +19,12 @@ const measure = await measureWith(testFonts, 'plain');
 const take = (bytes: Uint8Array): Promise<Taken | null> => takeAnnotations(bytes, { measure });
 const words = (text: string): PDFHexString => PDFHexString.fromText(text);
 
+const TOOLS = {
+  inflate: (bytes: Uint8Array) => inflateSync(bytes),
+  find: (bytes: Uint8Array, word: string, from: number) =>
+    Buffer.from(bytes).indexOf(word, from, 'latin1'),
+};
+
 type Entries = Record<string, unknown>;
 
 /** A file of one page, 300 × 400, on which others have written; `answers` get the references of those before them. */
@@ -53,7 +59,7 @@ function slipsOf(taken: Taken): TextSpec[] {
 
 function left(taken: Taken): string[] {
   const path = join(folder, `${Math.random()}.pdf`);
-  writeFileSync(path, taken.file);
+  writeFileSync(path, taken.file!);
   return listedByPoppler(path).map(({ kind }) => kind);
 }
 
@@ -120,7 +126,7 @@ describe('comments of a PDF', () => {
       note(20, 300, '  '),
       note(20, 200, 'Seen'),
       { Subtype: 'FileAttachment', Rect: [0, 0, 20, 20], Contents: words('notes.txt') },
-      { Subtype: 'Stamp', Rect: [0, 0, 20, 20], Contents: words('Approved') },
+      { Subtype: 'Stamp', Name: 'Approved', Rect: [0, 0, 20, 20], Contents: words('Approved') },
       { Subtype: 'Ink', Rect: [0, 0, 20, 20], InkList: [[1, 1, 9, 9]], F: 2 },
     );
     const taken = (await take(bytes))!;
@@ -128,6 +134,28 @@ describe('comments of a PDF', () => {
     expect(slipsOf(taken).map(({ text }) => plainText(text))).toEqual([
       'Nils Aas, 3 May 2026, 14:05\nSeen',
     ]);
+  });
+
+  it('on a stamp, which stays, come without it', async () => {
+    const stamp = { Subtype: 'Stamp', Name: 'Draft', Rect: [20, 20, 80, 60], T: words('Nils Aas') };
+    const bytes = await file(0, { ...stamp, Contents: words('Look at page 2 first') });
+    const taken = (await take(bytes))!;
+    expect([taken.count, taken.comments, taken.stayed]).toEqual([0, 1, 1]);
+    expect(slipsOf(taken).map(({ text }) => plainText(text))).toEqual([
+      'Nils Aas\nLook at page 2 first',
+    ]);
+    // Brought once more, it is said once.
+    expect(await take(taken.file!)).toBeNull();
+  });
+
+  it('are not all: files attached to a PDF are told of where nothing else is to be', async () => {
+    const doc = await PDFDocument.load(await file(0));
+    await doc.attach(new Uint8Array([1, 2, 3]), 'tides.csv', { mimeType: 'text/csv' });
+    const bytes = await doc.save();
+    const taken = (await take(bytes))!;
+    expect([taken.file, taken.attached, taken.count]).toEqual([null, 1, 0]);
+    expect(mayHaveAnnotations(bytes, TOOLS)).toBeTrue();
+    expect(mayHaveAnnotations(await file(0), TOOLS)).toBeFalse();
   });
 
   it('that answer themselves, or have no place, cost nothing but themselves', async () => {

@@ -30,7 +30,7 @@ export const NOTES = ['Text', 'Caret'];
 const COMMENTED = [
   ...NOTES,
   ...['Highlight', 'Underline', 'StrikeOut', 'Squiggly', 'Ink'],
-  ...['Square', 'Circle', 'Line', 'PolyLine', 'Polygon'],
+  ...['Square', 'Circle', 'Line', 'PolyLine', 'Polygon', 'Stamp'],
 ];
 /** Answers to answers, at most. */
 const DEEPEST = 100;
@@ -48,7 +48,7 @@ export function commentsOn(
   };
   const add = (dict: PDFDict, root: PDFDict): void => {
     const words = textOf(dict, 'Contents').replace(/\r\n?/g, '\n').trim();
-    if (words === '') return;
+    if (words === '' || saysItself(dict, words)) return;
     const when = whenOf(textOf(dict, 'M') || textOf(dict, 'CreationDate'));
     talkOf(root).notes.push({ author: textOf(dict, 'T').trim(), when, words });
   };
@@ -67,6 +67,15 @@ export function commentsOn(
     }
   }
   return [...roots.values()].filter(({ notes }) => notes.length > 0);
+}
+
+/** Whether the words of a stamp are those that are read on it: what it is called, or is about (12.5.6.12, 12.5.6.2). */
+function saysItself(dict: PDFDict, words: string): boolean {
+  if (nameOf(dict, 'Subtype') !== 'Stamp') return false;
+  const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+  return [nameOf(dict, 'Name') ?? '', textOf(dict, 'Subj')].some(
+    (name) => plain(name) === plain(words),
+  );
 }
 
 /** What an answer is about in the end (12.5.6.2). */

@@ -104,7 +104,7 @@ describe('annotations that were made elsewhere', () => {
       ],
     ]);
     const left = join(folder, 'left.pdf');
-    writeFileSync(left, taken.file);
+    writeFileSync(left, taken.file!);
     execFileSync('qpdf', ['--check', left]);
     expect(listedByPoppler(left).map(({ kind }) => kind)).toEqual(['link', 'stamp']);
     expect(

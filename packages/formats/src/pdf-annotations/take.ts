@@ -6,6 +6,7 @@ import { dropUnreachable } from '../pdf-source/reachable.js';
 import { placeOf, windowsOf } from '../pdf-source/draw-in.js';
 import { bytesOf, dictsIn, nameOf, numberOf, removeFrom, textOf } from '../pdf-source/values.js';
 import { sealOf } from './annotation.js';
+import { attachedTo } from './attached.js';
 import { COMMENT_SIZE, commentsOn, NOTES, Slips } from './comments.js';
 import { timeOf } from './dates.js';
 import { describe } from './describe.js';
@@ -31,8 +32,8 @@ export type TakenItem = Own & {
 };
 
 export interface Taken {
-  /** The file without them. */
-  readonly file: Uint8Array;
+  /** The file without them; `null` where none was taken, and only something is to be told. */
+  readonly file: Uint8Array | null;
   /** What they are on our pages, by the pages' numbers from 1, in the order of drawing. */
   readonly pages: ReadonlyMap<number, readonly TakenItem[]>;
   /** How many annotations were taken as what they are. */
@@ -41,7 +42,7 @@ export interface Taken {
   readonly comments: number;
   /** How many that can be seen stay part of their pages. */
   readonly stayed: number;
-  /** How many files are attached to pages; they stay in the file as it came. */
+  /** How many files are attached to it, or to its pages; they stay in the file as it came. */
   readonly attached: number;
 }
 
@@ -52,8 +53,8 @@ export interface TakeOptions {
 
 /**
  * Takes annotations out of a PDF, so that they can be written on as ink, texts and figures of ours. What we wrote
- * comes back as it was, unless another program has changed it since. `null` where there is nothing to take, or the
- * file can't be taken apart: then it is best shown as it is.
+ * comes back as it was, unless another program has changed it since. `null` where there is nothing to take and to tell,
+ * or the file can't be taken apart: then it is best shown as it is.
  */
 export async function takeAnnotations(
   bytes: Uint8Array,
@@ -78,7 +79,9 @@ export async function takeAnnotations(
       // A page whose list of annotations can't be read keeps it.
     }
   });
-  if (sum.count + sum.comments === 0) return null;
+  sum.attached += attachedTo(doc);
+  if (sum.count + sum.comments === 0)
+    return sum.attached > 0 ? { file: null, pages, ...sum } : null;
   dropUnreachable(doc.context);
   return { file: await doc.save({ objectsPerTick: Infinity }), pages, ...sum };
 }
@@ -101,6 +104,10 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
   const items: TakenItem[] = [];
   const gone = new Set<PDFDict>();
   const all = dictsIn(list);
+  const talks = commentsOn(all, isOurs);
+  const room = MOST_COMMENTS - sum.comments;
+  // What more is said than there is room for stays, with what it is about.
+  const beyond = new Set(talks.slice(room).map(({ root }) => root));
   for (const dict of all) {
     const kind = nameOf(dict, 'Subtype');
     if (kind === 'FileAttachment') sum.attached++;
@@ -111,7 +118,7 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
     }
     let found: Own[] = [];
     try {
-      if (sum.count < MOST) found = itemsOf(dict, map, measure);
+      if (sum.count < MOST && !beyond.has(dict)) found = itemsOf(dict, map, measure);
     } catch {
       // It says what can't be: it stays as it is.
     }
@@ -125,12 +132,10 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
     for (const own of found) items.push({ ...own, ...said });
   }
   const slips = new Slips(sizeOf(place), measure(COMMENT_SIZE));
-  for (const comment of commentsOn(all, isOurs)) {
+  for (const comment of talks.slice(0, room)) {
     const { root, parts } = comment;
-    const isNote = NOTES.includes(nameOf(root, 'Subtype') ?? '');
-    // One about what stays stays with it.
-    const rect = isNote || gone.has(root) ? placeOf(root) : null;
-    if (!rect || sum.comments >= MOST_COMMENTS) continue;
+    const rect = placeOf(root);
+    if (!rect) continue;
     try {
       items.push({ ...slips.lay(comment, cornerOf(rect, map)), name: '', ...signOf(root) });
     } catch {
@@ -139,6 +144,8 @@ function takeFrom(page: PDFPage, { measure }: TakeOptions, sum: Sum): TakenItem[
     }
     sum.comments++;
     for (const part of parts) gone.add(part);
+    // What stays no longer says what the slip says now.
+    if (!gone.has(root)) root.delete(PDFName.of('Contents'));
   }
   for (const dict of all)
     if (NOTES.includes(nameOf(dict, 'Subtype') ?? '') && !gone.has(dict) && !isOutOfSight(dict))

@@ -1,7 +1,7 @@
 import { KINDS } from '../pdf-annotations/annotation.js';
 import { NOTES } from '../pdf-annotations/comments.js';
 
-const KIND = new RegExp(`/Subtype\\s*/(?:${[...KINDS, ...NOTES].join('|')})\\b`);
+const KIND = new RegExp(`/Subtype\\s*/(?:${[...KINDS, ...NOTES, 'FileAttachment'].join('|')})\\b`);
 /** Bytes from `/Subtype` on that can hold a kind. */
 const REACH = 40;
 /** Most bytes of objects that are looked through. */
@@ -16,11 +16,12 @@ export interface ByteTools {
 }
 
 /**
- * Whether a PDF may have annotations that can be taken onto the page. Only a look at its bytes, and at objects
+ * Whether a PDF may have annotations that can be taken onto the page, or attached files. Only a look at its bytes, and at objects
  * that lie compressed in streams (ISO 32000-1, 7.5.7): it costs next to nothing, and most files have none.
  */
 export function mayHaveAnnotations(bytes: Uint8Array, tools: ByteTools): boolean {
-  if (names(bytes, tools)) return true;
+  // A stream, and so never in another: that there are attached files is told.
+  if (tools.find(bytes, '/EmbeddedFile', 0) >= 0 || names(bytes, tools)) return true;
   let left = MOST;
   for (
     let at = tools.find(bytes, '/ObjStm', 0);

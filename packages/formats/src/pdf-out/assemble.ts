@@ -112,19 +112,29 @@ async function copied(pages: readonly Page[], file: FileLoader): Promise<Assembl
   const contents = [...sources.values()].flatMap(({ outline, keys }) =>
     entriesFor(outline, keys, refs),
   );
-  return { doc, contents };
+  return { doc, contents: eachOnce(contents) };
 }
 
-/** Entries of a file's contents, without those that lead to no page of the new file and hold none that do. */
+/** Parts of one file have the same entries that lead to the web. */
+function eachOnce(entries: readonly WrittenEntry[]): WrittenEntry[] {
+  const said = new Set<string>();
+  return entries.filter(({ title, to, web, under }) => {
+    if (to || !web || under.length > 0) return true;
+    const key = `${title}\n${web}`;
+    return !said.has(key) && said.add(key);
+  });
+}
+
+/** Entries of a file's contents, without those that lead to no page of the new file nor to the web, and hold none that do. */
 export function entriesFor(
   outline: readonly OutlineEntry[],
   keys: readonly PageKey[],
   refs: ReadonlyMap<PageKey, PDFRef>,
 ): WrittenEntry[] {
-  return outline.flatMap(({ title, to, open, under }) => {
+  return outline.flatMap(({ title, to, web, open, under }) => {
     const inner = entriesFor(under, keys, refs);
     const page = to && refs.get(keys[to.page]!);
-    if (!page && inner.length === 0) return [];
-    return [{ title, to: page ? { page, view: to.view } : null, open, under: inner }];
+    if (!page && !web && inner.length === 0) return [];
+    return [{ title, to: page ? { page, view: to.view } : null, web, open, under: inner }];
   });
 }

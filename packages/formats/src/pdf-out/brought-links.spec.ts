@@ -17,6 +17,9 @@ const folder = mkdtempSync(join(tmpdir(), 'cuaderno-brought-links-'));
 const HASH = 'a'.repeat(64);
 const PAGES = 5;
 
+/** Where the contents of the book lead besides. */
+const TABLES = 'https://tides.example/tables?of=Solvik';
+
 /**
  * A book of five pages: on each a link to every page, by each of the three ways in which links say where they lead,
  * and one to the web; contents of two levels, labels, and all that is to stay behind.
@@ -81,15 +84,23 @@ async function book(): Promise<Uint8Array> {
     PDFName.of('PageLabels'),
     context.obj({ Nums: [0, { S: 'r' }, 2, { S: 'D', P: words('A-'), St: 7 }] } as never),
   );
-  const refs = Array.from({ length: 5 }, () => context.nextRef());
-  const [root, part, one, two, last] = refs as [(typeof refs)[0], ...typeof refs];
+  const refs = Array.from({ length: 7 }, () => context.nextRef());
+  const [root, part, one, two, last, web, bad] = refs as [(typeof refs)[0], ...typeof refs];
   const entry = (ref: (typeof refs)[0], title: string, more: object) =>
     context.assign(ref, context.obj({ Title: words(title), ...more } as never));
   entry(part!, 'First part', { Parent: root, First: one, Last: two, Count: -2, Next: last });
   entry(one!, 'Ebb', { Parent: part, Dest: to(0), Next: two });
   entry(two!, 'Flood', { Parent: part, Dest: to(1), Prev: one });
-  entry(last!, 'Answers', { Parent: root, A: { S: 'GoTo', D: words('place-4') }, Prev: part });
-  context.assign(root, context.obj({ Type: 'Outlines', First: part!, Last: last!, Count: 2 }));
+  entry(last!, 'Answers', {
+    Parent: root,
+    A: { S: 'GoTo', D: words('place-4') },
+    Prev: part,
+    Next: web,
+  });
+  const uri = (address: string) => ({ A: { S: 'URI', URI: PDFString.of(address) } });
+  entry(web!, 'Tables', { Parent: root, Prev: last, Next: bad, ...uri(TABLES) });
+  entry(bad!, 'Bad', { Parent: root, Prev: web, ...uri('javascript:alert(3)') });
+  context.assign(root, context.obj({ Type: 'Outlines', First: part!, Last: bad!, Count: 4 }));
   catalog.set(PDFName.of('Outlines'), root);
   return doc.save();
 }
@@ -133,7 +144,7 @@ interface Seen {
   /** Of each page, the numbers of the pages to which its links lead, in order; `null` where they lead nowhere. */
   readonly links: readonly (readonly (number | null)[])[];
   readonly addresses: number;
-  /** Title and number of the page, with those under it indented. */
+  /** Title and number of the page or address, with those under it indented. */
   readonly outline: readonly string[];
   readonly labels: readonly string[] | null;
 }
@@ -166,10 +177,10 @@ async function seen(pdf: Uint8Array): Promise<Seen> {
     );
   }
   const outline: string[] = [];
-  type Entry = { title: string; dest: unknown; items: Entry[] };
+  type Entry = { title: string; dest: unknown; url: string | null; items: Entry[] };
   const walk = async (entries: Entry[], indent: string): Promise<void> => {
-    for (const { title, dest, items } of entries) {
-      outline.push(`${indent}${title} ${String(await numberOf(dest))}`);
+    for (const { title, dest, url, items } of entries) {
+      outline.push(`${indent}${title} ${url ?? String(await numberOf(dest))}`);
       await walk(items, `${indent}  `);
     }
   };
@@ -198,11 +209,23 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     const whole = await seen(await made(boardOf([1, 2, 3, 4, 5], true), { [HASH]: source }));
     expect(whole.links).toEqual(Array.from({ length: 5 }, () => [1, 2, 3, 4, 5]));
     expect(whole.addresses).toBe(5);
-    expect(whole.outline).toEqual(['First part null', '  Ebb 1', '  Flood 2', 'Answers 5']);
+    expect(whole.outline).toEqual([
+      'First part null',
+      '  Ebb 1',
+      '  Flood 2',
+      'Answers 5',
+      `Tables ${TABLES}`,
+    ]);
     expect(whole.labels).toEqual(['i', 'ii', 'A-7', 'A-8', 'A-9']);
     const more = await seen(await made(boardOf([1, null, 2, 3, 4, 5]), { [HASH]: source }));
     expect(more.links[0]).toEqual([1, 3, 4, 5, 6]);
-    expect(more.outline).toEqual(['First part null', '  Ebb 1', '  Flood 3', 'Answers 6']);
+    expect(more.outline).toEqual([
+      'First part null',
+      '  Ebb 1',
+      '  Flood 3',
+      'Answers 6',
+      `Tables ${TABLES}`,
+    ]);
     expect(more.labels).toEqual(['i', '2', 'ii', 'A-7', 'A-8', 'A-9']);
   });
 
@@ -212,7 +235,7 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     const five = [4, 2, 1];
     expect(moved.links).toEqual([five, five, [], five, five]);
     expect(moved.addresses).toBe(4);
-    expect(moved.outline).toEqual(['First part null', '  Ebb 4', 'Answers 1']);
+    expect(moved.outline).toEqual(['First part null', '  Ebb 4', 'Answers 1', `Tables ${TABLES}`]);
     expect(moved.labels).toEqual(['A-9', 'A-8', '3', 'i', 'i']);
   });
 
@@ -265,7 +288,7 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     // Nothing of a page that is held back is in the other file: no words, no entry, no page.
     const inside = await seen(rest);
     expect(inside.links[0]).toEqual([1, 2, 3, 4]);
-    expect(inside.outline).toEqual(['First part null', '  Ebb 1', '  Flood 2']);
+    expect(inside.outline).toEqual(['First part null', '  Ebb 1', '  Flood 2', `Tables ${TABLES}`]);
     expect(wholeText(rest)).not.toContain('Answers');
     const files = { ['b'.repeat(64)]: rest, ['c'.repeat(64)]: taken[0]! };
     const [first, other] = Object.keys(files) as [string, string];
@@ -273,7 +296,9 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     const together = await made(boardOf([...pages, { file: other, number: 1 }]), files);
     const whole = await seen(together);
     expect(whole.links).toEqual(Array.from({ length: 5 }, () => [1, 2, 3, 4, 5]));
-    expect(whole.outline).toEqual([...['First part null', '  Ebb 1', '  Flood 2', 'Answers 5']]);
+    expect(whole.outline).toEqual([
+      ...['First part null', '  Ebb 1', '  Flood 2', `Tables ${TABLES}`, 'Answers 5'],
+    ]);
     expect(whole.labels).toEqual(['i', 'ii', 'A-7', 'A-8', 'A-9']);
     // Taken apart once more, it still knows.
     const again = await separatePdf(rest, [2]);

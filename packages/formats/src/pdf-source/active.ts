@@ -1,9 +1,10 @@
 import { PDFName } from '@cantoo/pdf-lib';
 import type { PDFDict, PDFDocument } from '@cantoo/pdf-lib';
+import { addressOf } from './address.js';
 import { drawIn } from './draw-in.js';
 import { fieldsOf } from './fields.js';
 import { outlineEntries } from './outline.js';
-import { bytesOf, dictOf, dictsIn, nameOf, removeFrom } from './values.js';
+import { dictOf, dictsIn, nameOf, removeFrom } from './values.js';
 
 /** Of a file as a whole: what it does when it is opened, files that are attached to it, and who vouches for it. */
 const OF_THE_FILE = ['OpenAction', 'AA', 'AF', 'Collection', 'Perms', 'Requirements', 'Threads'];
@@ -13,8 +14,6 @@ const HOLDERS = ['FileAttachment', 'Sound', 'Movie', 'Screen', 'RichMedia', '3D'
 const UNSEEN = ['FileAttachment', 'Sound', 'Popup'];
 /** Where `Named` actions may go (ISO 32000-1, table 211). */
 const PLACES = ['NextPage', 'PrevPage', 'FirstPage', 'LastPage'];
-/** What an address may begin with. */
-const ADDRESS = /^(https?|mailto|tel):/i;
 
 /**
  * Takes out of a brought PDF what acts by itself and what is attached to it: scripts, what happens when it is opened,
@@ -79,7 +78,7 @@ function isHarmless(action: PDFDict): boolean {
     case 'GoTo':
       return true;
     case 'URI':
-      return ADDRESS.test(new TextDecoder('latin1').decode(bytesOf(action, 'URI') ?? undefined));
+      return addressOf(action) !== null;
     case 'Named':
       return PLACES.includes(nameOf(action, 'N') ?? '');
     default:

@@ -1,7 +1,8 @@
-import { PDFHexString, PDFName, PDFNumber } from '@cantoo/pdf-lib';
+import { PDFHexString, PDFName, PDFNumber, PDFString } from '@cantoo/pdf-lib';
 import type { PDFContext, PDFDocument, PDFObject, PDFRef, PDFDict } from '@cantoo/pdf-lib';
 import type { Destinations } from './destinations.js';
 import type { Destination } from './destinations.js';
+import { addressOf } from './address.js';
 import { dictOf, numberOf, textOf } from './values.js';
 
 /** An entry of the contents of a file (ISO 32000-1, 12.3.3). */
@@ -9,6 +10,8 @@ export interface OutlineEntry {
   readonly title: string;
   /** Where it leads; `null` where that is nowhere in the file. */
   readonly to: Destination | null;
+  /** The address that it leads to outside of it; `null` for none. */
+  readonly web: string | null;
   /** Whether what is under it is shown at first. */
   readonly open: boolean;
   readonly under: readonly OutlineEntry[];
@@ -41,6 +44,7 @@ export function readOutline(doc: PDFDocument, destinations: Destinations): Outli
       entries.push({
         title: textOf(next, 'Title').trim(),
         to: destinations.of(next),
+        web: addressOf(dictOf(next, 'A')),
         open: (numberOf(next, 'Count') ?? 0) > 0,
         under: depth < DEEPEST ? level(dictOf(next, 'First'), depth + 1) : [],
       });
@@ -68,10 +72,11 @@ export function writeOutline(doc: PDFDocument, entries: readonly WrittenEntry[])
   catalog.set(PDFName.of('Outlines'), root);
 }
 
-/** An entry that leads to a page of the file that is written; `null` for one that only holds others. */
+/** An entry that leads to a page of the file that is written, or to the web, or only holds others. */
 export interface WrittenEntry {
   readonly title: string;
   readonly to: { readonly page: PDFRef; readonly view: readonly PDFObject[] } | null;
+  readonly web?: string | null;
   readonly open: boolean;
   readonly under: readonly WrittenEntry[];
 }
@@ -84,9 +89,11 @@ function level(
 ): { first: PDFRef; last: PDFRef; shown: number } {
   const refs = entries.map(() => context.nextRef());
   let shown = entries.length;
-  entries.forEach(({ title, to, open, under }, i) => {
+  entries.forEach(({ title, to, web, open, under }, i) => {
     const entry: Record<string, unknown> = { Title: PDFHexString.fromText(title), Parent: parent };
     if (to) entry['Dest'] = [to.page, ...to.view];
+    // ASCII, and whatever else was in it as it was (12.6.4.7).
+    else if (web) entry['A'] = { S: 'URI', URI: PDFString.of(web.replace(/[\\()]/g, '\\$&')) };
     if (i > 0) entry['Prev'] = refs[i - 1];
     if (i < refs.length - 1) entry['Next'] = refs[i + 1];
     if (under.length > 0) {

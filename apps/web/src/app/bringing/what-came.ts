@@ -1,8 +1,8 @@
 import type { Lifted } from '../api/shapes';
 
-/** Whether anything was taken out of a PDF, so that its file isn't the one that was brought. */
+/** Whether there is something to say of what a PDF had besides its pages. */
 export function wasTaken(lifted: Lifted | undefined): lifted is Lifted {
-  return lifted !== undefined && lifted.count + lifted.comments > 0;
+  return lifted !== undefined && lifted.count + lifted.comments + lifted.attached > 0;
 }
 
 /** What became of what others had written on a PDF, in sentences. */
