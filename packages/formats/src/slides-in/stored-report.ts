@@ -46,8 +46,9 @@ export function readReport(kept: unknown): ImportReport {
     named: null,
     noted: null,
     fonts: [...fonts.values()],
-    changed: changed
-      .map(({ fonts: _fonts, ...slide }) => slide)
+    changed: z
+      .array(Slide)
+      .parse(changed)
       .filter(({ flattened, hidden, media }) => flattened || hidden || media.length > 0),
   };
 }
