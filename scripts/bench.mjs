@@ -2,13 +2,27 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT, run } from './steps.mjs';
+import {
+  buildServer,
+  buildSite,
+  debian,
+  install,
+  OFFICE,
+  OFFICE_LETTERS,
+  ROOT,
+  run,
+} from './steps.mjs';
 
 install();
 buildServer();
 buildSite();
 run('npx', ['tsc', '-b', 'bench'], { quiet: true });
-debian([{ command: 'chromium', name: 'chromium' }, { command: 'ffprobe', name: 'ffmpeg' }, OFFICE, OFFICE_LETTERS]);
+debian([
+  { command: 'chromium', name: 'chromium' },
+  { command: 'ffprobe', name: 'ffmpeg' },
+  OFFICE,
+  OFFICE_LETTERS,
+]);
 
 const folder = join(ROOT, 'bench/dist');
 const names = readdirSync(folder)

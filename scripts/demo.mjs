@@ -2,7 +2,16 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT, run } from './steps.mjs';
+import {
+  buildServer,
+  buildSite,
+  debian,
+  install,
+  OFFICE,
+  OFFICE_LETTERS,
+  ROOT,
+  run,
+} from './steps.mjs';
 
 install();
 debian([OFFICE, OFFICE_LETTERS], { optional: true });
