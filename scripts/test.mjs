@@ -21,6 +21,8 @@ debian([
   { command: 'pdftoppm', name: 'poppler-utils' },
   { command: 'mutool', name: 'mupdf-tools' },
   { command: 'ffprobe', name: 'ffmpeg' },
+  // Makes the photos of telephones, which we read.
+  { command: 'heif-enc', name: 'libheif-examples' },
   // The two other engines that browsers are made of.
   { command: 'firefox-esr', name: 'firefox-esr' },
   { command: 'WebKitWebDriver', name: 'webkit2gtk-driver' },

@@ -1,4 +1,8 @@
-import { createCanvas } from '@napi-rs/canvas';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { newId, operation } from '@cuaderno/core';
 import type { Actor } from '@cuaderno/core';
@@ -71,7 +75,7 @@ describe('bringing a sound or a film', () => {
 
   it('is named where it is a picture that can’t be taken; AVIF is, and half a JPEG isn’t', async () => {
     const heic = Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic\0\0\0\x08free', 'latin1');
-    expect(await fault(heic)).toBe('picture-heic');
+    expect(await fault(heic)).toBe('picture-broken');
     expect(await fault(Buffer.from('II*\0\x08\0\0\0', 'latin1'))).toBe('picture-tiff');
     expect(await fault(Buffer.from([0, 0, 1, 0, 1, 0, 16, 16]))).toBe('picture-ico');
     expect(await fault(gzipSync('<svg xmlns="http://www.w3.org/2000/svg"/>'))).toBe('picture-svgz');
@@ -87,6 +91,33 @@ describe('bringing a sound or a film', () => {
     const jpeg = await canvas.encode('jpeg');
     expect((await send(jpeg, 'photo.jpg')).statusCode).toBe(201);
     expect(await fault(jpeg.subarray(0, Math.round(jpeg.length * 0.45)))).toBe('picture-broken');
+  });
+
+  it('is a photo as telephones take them, made a JPEG without where it was taken (libheif’s heif-enc)', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-heic-'));
+    const [png, heic] = [join(folder, 'photo.png'), join(folder, 'photo.heic')];
+    const canvas = createCanvas(640, 480);
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#d02020';
+    context.fillRect(0, 0, 320, 480);
+    context.fillStyle = '#2040c0';
+    context.fillRect(320, 0, 320, 480);
+    writeFileSync(png, await canvas.encode('png'));
+    execFileSync('heif-enc', ['-q', '90', '-o', heic, png]);
+    const photo = readFileSync(heic);
+    const kept = (await send(photo, 'IMG_0412.HEIC')).json<{ file: string }>();
+    expect(kept).toEqual(jasmine.objectContaining({ kind: 'picture', width: 640, height: 480 }));
+    expect((await house.app.knownFiles.info(kept.file)).type).toBe('image/jpeg');
+    const image = await loadImage(readFileSync(house.app.files.path(kept.file)));
+    context.drawImage(image, 0, 0);
+    const colourAt = (x: number): number[] => [...context.getImageData(x, 240, 1, 1).data];
+    for (const [x, colour] of [
+      [100, [0xd0, 0x20, 0x20]],
+      [540, [0x20, 0x40, 0xc0]],
+    ] as const)
+      colour.forEach((value, i) => expect(Math.abs(colourAt(x)[i]! - value)).toBeLessThan(12));
+    // Half of it is named for what it is.
+    expect(await fault(photo.subarray(0, photo.length - 300))).toBe('picture-heic');
   });
 
   it('is there for students while it lies on a page they are shown, and its picture with it', async () => {

@@ -1,6 +1,6 @@
 import { isMediaHead, MEDIA_HEAD } from '@cuaderno/formats/media-in';
 import type { MediaFault } from '@cuaderno/formats/media-in';
-import { foreignPicture, isAvif, PICTURE_HEAD } from '@cuaderno/formats/picture-in';
+import { foreignPicture, isAvif, isHeic, PICTURE_HEAD } from '@cuaderno/formats/picture-in';
 import type { LeftOut, PictureFault } from '@cuaderno/formats/picture-in';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
@@ -18,6 +18,7 @@ const PICTURE_FAULTS: Record<PictureFault, ProblemCode> = {
   broken: 'picture-broken',
   'too-large': 'picture-too-large',
   unsafe: 'picture-unsafe',
+  heic: 'picture-heic',
 };
 
 const MEDIA_FAULTS: Record<MediaFault, ProblemCode> = {
@@ -90,7 +91,8 @@ export class MaterialIntake {
     // A photo may be a file as films are.
     const foreign = foreignPicture(head.subarray(0, PICTURE_HEAD));
     if (foreign) throw new ProblemError(`picture-${foreign}`);
-    if (!isAvif(head) && isMediaHead(head.subarray(0, MEDIA_HEAD))) {
+    const isPhoto = isAvif(head) || isHeic(head);
+    if (!isPhoto && isMediaHead(head.subarray(0, MEDIA_HEAD))) {
       const news = await this.workers.inspectMedia(came.path);
       if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
       const { medium: kind, type, width, height, length, everywhere } = news;

@@ -6,7 +6,7 @@ import type { Imports } from '../boards/import.js';
 import { boardFileProblem } from '../boards/board-files.js';
 import type { KnownFiles } from '../files/known-files.js';
 import type { FileStore, StoredFile } from '../files/store.js';
-import type { Material, MaterialIntake } from '../intake/intake.js';
+import type { Material, MaterialIntake, Remark } from '../intake/intake.js';
 import { isPacked, UNPACKED } from '../intake/packed.js';
 import type { SlideImports } from '../slides/slide-imports.js';
 import { FileName } from './shapes.js';
@@ -20,6 +20,9 @@ const DECK_TYPES: Record<DeckKind, string> = {
   ppt: 'application/vnd.ms-powerpoint',
   odp: 'application/vnd.oasis.opendocument.presentation',
 };
+
+/** What a file is, and what is to be said of it. */
+type Seen = Omit<Arrival, 'name'> & { readonly remarks?: readonly Remark[] };
 
 /** Takes files onto shelves: looks at what they are, and refuses what nothing can be made of. */
 export class Arrivals {
@@ -39,11 +42,22 @@ export class Arrivals {
     private readonly maxUploadBytes: number,
   ) {}
 
-  /** Throws the problem that keeps a stored file from being of use; then it isn't kept. */
-  take(tutor: Id, folder: Id | null, name: string, came: StoredFile): Promise<AssetRow> {
+  /**
+   * Throws the problem that keeps a stored file from being of use; then it isn't kept.
+   * @returns where it lies, and what is to be said of it
+   */
+  take(
+    tutor: Id,
+    folder: Id | null,
+    name: string,
+    came: StoredFile,
+  ): Promise<{ asset: AssetRow; remarks: readonly Remark[] }> {
     return this.keeping(came, async () => {
-      const arrival = { name, ...(await this.lookAt(came)) };
-      return this.parts.materials.add(tutor, folder, arrival);
+      const { remarks = [], ...arrival } = await this.lookAt(came);
+      return {
+        asset: await this.parts.materials.add(tutor, folder, { name, ...arrival }),
+        remarks,
+      };
     });
   }
 
@@ -108,7 +122,7 @@ export class Arrivals {
   }
 
   /** What a stored file is. Throws the problem of one that is of no use. */
-  async lookAt(came: StoredFile): Promise<Omit<Arrival, 'name'>> {
+  async lookAt(came: StoredFile): Promise<Seen> {
     if (await isPacked(came.path)) return this.unpack(came);
     const { hash: file, bytes, type, facts } = await this.parts.intake.check(came);
     if (facts) return { ...NO_SIZE, ...facts, file, bytes, type, pages: null };
@@ -116,7 +130,7 @@ export class Arrivals {
     return { ...NO_SIZE, kind: 'pdf', file, bytes, type, pages };
   }
 
-  private async unpack(came: StoredFile): Promise<Omit<Arrival, 'name'>> {
+  private async unpack(came: StoredFile): Promise<Seen> {
     const { slides, workers, store } = this.parts;
     const { hash: file, bytes } = came;
     const deck = await slides.kindOf(came, this.maxUploadBytes);

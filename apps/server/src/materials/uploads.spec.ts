@@ -54,6 +54,19 @@ describe('an upload in parts (tus 1.0)', () => {
     expect(await offset(path)).toBeNull();
   });
 
+  it('says what of a file isn’t in what is kept of it', async () => {
+    bytes = Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="60"><rect width="90" height="60"/>' +
+        '<foreignObject width="9" height="9"><p xmlns="http://www.w3.org/1999/xhtml">Ebb</p></foreignObject></svg>',
+    );
+    const last = await part(pathOf(await begin()), 0, bytes.length);
+    const asset = (await last.json()) as { kind: string; remarks: string[] };
+    expect([asset.kind, asset.remarks]).toEqual(['picture', ['html']]);
+    bytes = await plainPdf(2);
+    const plain = await part(pathOf(await begin()), 0, bytes.length);
+    expect(((await plain.json()) as { remarks: string[] }).remarks).toEqual([]);
+  });
+
   it('can be given up', async () => {
     const path = pathOf(await begin());
     await part(path, 0, 700);

@@ -10,7 +10,6 @@ import { tooLarge } from '../files/store.js';
 import { isDiskFull, problem, ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
 import { assetShape, FileName } from './shapes.js';
-import type { AssetRow } from './shelf.js';
 
 /** How long an upload that broke off may be taken up again, in ms. */
 const KEPT = 7 * 24 * 3600_000;
@@ -64,12 +63,16 @@ export class Uploads {
         if (metadata?.['tutor'] !== this.tutorOf(request).id) throw refusal('not-found');
       },
       onUploadFinish: async (request, upload) => {
-        const asset = await this.finish(upload.id, this.tutorOf(request).id, upload.metadata);
+        const { asset, remarks } = await this.finish(
+          upload.id,
+          this.tutorOf(request).id,
+          upload.metadata,
+        );
         return {
           // An answer without content could not tell.
           ...(request.method === 'PATCH' ? { status_code: 200 } : {}),
           headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(assetShape(asset)),
+          body: JSON.stringify({ ...assetShape(asset), remarks }),
         };
       },
       onResponseError: async (_request, error) => {
@@ -108,7 +111,7 @@ export class Uploads {
     id: string,
     tutor: Id,
     metadata: Record<string, string | null> = {},
-  ): Promise<AssetRow> {
+  ): ReturnType<Arrivals['take']> {
     try {
       const stored = await this.files.adopt(join(this.folder, id));
       const name = FileName.catch('File').parse(metadata['name'] ?? '');

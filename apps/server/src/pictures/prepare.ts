@@ -1,5 +1,5 @@
-import { createCanvas, loadImage } from '@napi-rs/canvas';
-import type { Image } from '@napi-rs/canvas';
+import { createCanvas, ImageData, loadImage } from '@napi-rs/canvas';
+import type { Canvas, Image } from '@napi-rs/canvas';
 import {
   leftOutOf,
   PictureError,
@@ -53,6 +53,7 @@ export async function preparePicture(path: string): Promise<PictureNews> {
 
 async function prepare(bytes: Uint8Array, head: PictureHead): Promise<Kept> {
   const { type, width, height } = head;
+  if (type === 'heic') return draw(await photo(bytes, head), head);
   const image = await loadImage(Buffer.from(bytes)).catch(() => {
     throw new PictureError('broken');
   });
@@ -68,7 +69,24 @@ async function prepare(bytes: Uint8Array, head: PictureHead): Promise<Kept> {
   return draw(image, head);
 }
 
-function draw(image: Image, { type }: PictureHead): Kept {
+/** Pixels of a photo at most: its decoder has 4 GB at the utmost, and needs some 20 bytes a pixel (tried, no source). */
+const MAX_PHOTO = 60_000_000;
+
+/** Decodes a photo as telephones take them: turned as it was held, its first picture where there are several. */
+async function photo(bytes: Uint8Array, { width, height }: PictureHead): Promise<Canvas> {
+  if (width * height > MAX_PHOTO) throw new PictureError('too-large');
+  // It brings 4 MB of code along, which most pictures don't need.
+  const { default: decode } = await import('heic-decode');
+  const found = await decode({ buffer: bytes }).catch(() => {
+    throw new PictureError('heic');
+  });
+  const canvas = createCanvas(found.width, found.height);
+  const pixels = new ImageData(found.data, found.width, found.height);
+  canvas.getContext('2d').putImageData(pixels, 0, 0);
+  return canvas;
+}
+
+function draw(image: Image | Canvas, { type }: PictureHead): Kept {
   const longer = Math.max(image.width, image.height);
   const scale =
     type === 'svg'
@@ -80,7 +98,7 @@ function draw(image: Image, { type }: PictureHead): Kept {
   const context = canvas.getContext('2d');
   context.imageSmoothingQuality = 'high';
   context.drawImage(image, 0, 0, width, height);
-  if (type === 'jpeg')
+  if (type === 'jpeg' || type === 'heic')
     return picture(canvas.toBuffer('image/jpeg', JPEG_QUALITY), 'image/jpeg', width, height);
   const png = canvas.toBuffer('image/png');
   if (png.length <= LARGE || seesThrough(context.getImageData(0, 0, width, height).data))

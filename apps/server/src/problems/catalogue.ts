@@ -149,7 +149,7 @@ export const PROBLEMS = {
   'material-unknown': [
     422,
     'This file is not one that can be laid on a page, whatever its name says.',
-    'Bring a picture (PNG, JPEG, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
+    'Bring a picture (PNG, JPEG, HEIC, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
   ],
   'media-broken': [
     422,
@@ -168,7 +168,7 @@ export const PROBLEMS = {
   ],
   'picture-heic': [
     422,
-    'This is a photo in the HEIC format, which few programs can show.',
+    'This is a photo in the HEIC format, of a kind that can’t be read here.',
     'Save it as JPEG, in the phone’s photo program or on a computer, and bring that.',
   ],
   'picture-tiff': [

@@ -1,4 +1,5 @@
-import { avifSize, foreignPicture, isAvif } from './foreign.js';
+import { foreignPicture } from './foreign.js';
+import { heifSize, isAvif, isHeic } from './heif.js';
 import { isWholeJpeg } from './jpeg.js';
 import { PictureError } from './picture-error.js';
 import { sniffPicture } from './sniff.js';
@@ -22,14 +23,20 @@ const ftyp = (chief: string, ...others: string[]): Uint8Array =>
 
 describe('pictures of kinds that can’t be taken', () => {
   it('are told apart by their first bytes', () => {
-    expect(foreignPicture(ftyp('heic', 'mif1', 'heic'))).toBe('heic');
-    expect(foreignPicture(ftyp('mif1', 'heic'))).toBe('heic');
     expect(foreignPicture(bytes('II*\0', [8, 0, 0, 0]))).toBe('tiff');
     expect(foreignPicture(bytes('MM\0*', [0, 0, 0, 8]))).toBe('tiff');
     expect(foreignPicture(bytes([0, 0, 1, 0, 1, 0, 16, 16]))).toBe('ico');
     expect(foreignPicture(bytes([0x1f, 0x8b, 8, 0]))).toBe('svgz');
     expect(foreignPicture(bytes([0xff, 0x0a, 1]))).toBe('jxl');
     expect(foreignPicture(bytes('8BPS', [0, 1]))).toBe('psd');
+  });
+
+  it('are not those that telephones take', () => {
+    for (const photo of [ftyp('heic', 'mif1', 'heic'), ftyp('mif1', 'heic')]) {
+      expect(foreignPicture(photo)).toBeNull();
+      expect(isHeic(photo)).toBeTrue();
+    }
+    expect(isHeic(ftyp('avif', 'mif1', 'miaf'))).toBeFalse();
   });
 
   it('are no films, no JPEGs, and nothing that is taken', () => {
@@ -42,7 +49,7 @@ describe('pictures of kinds that can’t be taken', () => {
       bytes(''),
     ]) {
       expect(foreignPicture(other)).toBeNull();
-      expect(isAvif(other)).toBeFalse();
+      expect(isAvif(other) || isHeic(other)).toBeFalse();
     }
   });
 });
@@ -63,7 +70,7 @@ describe('an AVIF picture', () => {
     const picture = avif([0, 0, 2, 0], [0, 0, 1, 0]);
     expect(isAvif(picture)).toBeTrue();
     expect(foreignPicture(picture)).toBeNull();
-    expect(avifSize(picture)).toEqual({ width: 512, height: 256 });
+    expect(heifSize(picture)).toEqual({ width: 512, height: 256 });
     expect(sniffPicture(picture)).toEqual({
       type: 'avif',
       width: 512,

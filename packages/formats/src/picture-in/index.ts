@@ -1,4 +1,5 @@
-export { foreignPicture, isAvif, PICTURE_HEAD } from './foreign.js';
+export { foreignPicture } from './foreign.js';
+export { isAvif, isHeic, PICTURE_HEAD } from './heif.js';
 export type { ForeignPicture } from './foreign.js';
 export * from './left-out.js';
 export * from './jpeg.js';

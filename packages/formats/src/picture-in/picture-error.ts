@@ -1,5 +1,5 @@
 /** Why a picture can't be brought in. */
-export type PictureFault = 'unknown' | 'broken' | 'too-large' | 'unsafe';
+export type PictureFault = 'unknown' | 'broken' | 'too-large' | 'unsafe' | 'heic';
 
 export class PictureError extends Error {
   override readonly name = 'PictureError';

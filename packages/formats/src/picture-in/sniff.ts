@@ -1,8 +1,8 @@
-import { avifSize, isAvif } from './foreign.js';
+import { heifSize, isAvif, isHeic } from './heif.js';
 import { isWholeJpeg, jpegHead } from './jpeg.js';
 import { PictureError } from './picture-error.js';
 
-export type PictureType = 'png' | 'jpeg' | 'webp' | 'avif' | 'gif' | 'bmp' | 'svg';
+export type PictureType = 'png' | 'jpeg' | 'webp' | 'avif' | 'heic' | 'gif' | 'bmp' | 'svg';
 
 /** What a file turns out to be, going by its content. */
 export interface PictureHead {
@@ -52,9 +52,9 @@ function read(bytes: Uint8Array): PictureHead {
     // BITMAPINFOHEADER; a height below zero is a picture from the top down
     if (text(0, 2) === 'BM' && view.getUint32(14, true) >= 40)
       return is('bmp', Math.abs(view.getInt32(18, true)), Math.abs(view.getInt32(22, true)));
-    if (isAvif(bytes)) {
-      const { width, height } = avifSize(bytes);
-      return is('avif', width, height);
+    if (isAvif(bytes) || isHeic(bytes)) {
+      const { width, height } = heifSize(bytes);
+      return is(isAvif(bytes) ? 'avif' : 'heic', width, height);
     }
     if (text(0, 4) === 'RIFF' && text(8, 12) === 'WEBP') return webp(view, text(12, 16), is);
   } catch (error) {

@@ -1,4 +1,4 @@
-import { wasTaken, whatCame } from './what-came';
+import { isToBeTold, whatCame } from './what-came';
 
 describe('what became of annotations of a PDF', () => {
   it('is told of each kind that there was, in whole sentences', () => {
@@ -13,9 +13,10 @@ describe('what became of annotations of a PDF', () => {
     expect(all[2]).toBe('One stays part of the pages.');
   });
 
-  it('is nothing where the file is as it came', () => {
-    expect(wasTaken({ count: 0, comments: 0, stayed: 4, attached: 1 })).toBeFalse();
-    expect(wasTaken({ count: 0, comments: 1, stayed: 0, attached: 0 })).toBeTrue();
-    expect(wasTaken(undefined)).toBeFalse();
+  it('is nothing where the pages are as they came, and nothing is attached', () => {
+    expect(isToBeTold({ count: 0, comments: 0, stayed: 4, attached: 0 })).toBeFalse();
+    expect(isToBeTold({ count: 0, comments: 0, stayed: 0, attached: 1 })).toBeTrue();
+    expect(isToBeTold({ count: 0, comments: 1, stayed: 0, attached: 0 })).toBeTrue();
+    expect(isToBeTold(undefined)).toBeFalse();
   });
 });

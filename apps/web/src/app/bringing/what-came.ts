@@ -1,7 +1,7 @@
 import type { Lifted } from '../api/shapes';
 
 /** Whether there is something to say of what a PDF had besides its pages. */
-export function wasTaken(lifted: Lifted | undefined): lifted is Lifted {
+export function isToBeTold(lifted: Lifted | undefined): lifted is Lifted {
   return lifted !== undefined && lifted.count + lifted.comments + lifted.attached > 0;
 }
 

@@ -3,6 +3,7 @@ import type { Id } from '@cuaderno/core';
 import { DetailedError, Upload } from 'tus-js-client';
 import type { Trouble } from '../api/api';
 import { NO_LINE } from '../api/api';
+import type { Remark } from './remarks';
 import type { AssetInfo } from './shapes';
 
 const ENDPOINT = '/api/materials/uploads';
@@ -24,12 +25,17 @@ export type UploadState =
   | 'done'
   | 'failed';
 
+/** A file that is there, and what is to be said of it. */
+type Taken = AssetInfo & { readonly remarks: readonly Remark[] };
+
 /** A file on its way to a folder. Broken off, it goes on where it was, also after a reload. */
 export class MaterialUpload {
   readonly state = signal<UploadState>('waiting');
   /** From 0 to 1. */
   readonly part = signal(0);
   readonly trouble = signal<Trouble | null>(null);
+  /** What the server said of it when it took it. */
+  remarks: readonly Remark[] = [];
   private upload: Upload | null = null;
   private given = false;
   /** Ends `run` where it waits: an upload that is stopped says nothing any more. */
@@ -46,7 +52,8 @@ export class MaterialUpload {
     this.state.set('sending');
     this.trouble.set(null);
     try {
-      const asset = await this.send();
+      const { remarks, ...asset } = await this.send();
+      this.remarks = remarks;
       this.state.set('done');
       return asset;
     } catch (error) {
@@ -73,9 +80,9 @@ export class MaterialUpload {
       await Upload.terminate(upload.url, { retryDelays: null }).catch(() => undefined);
   }
 
-  private async send(): Promise<AssetInfo> {
+  private async send(): Promise<Taken> {
     const { file, folder } = this;
-    const sent = new Promise<AssetInfo>((resolve, reject) => {
+    const sent = new Promise<Taken>((resolve, reject) => {
       this.end = () => reject(new Error('given up'));
       this.upload = new Upload(file, {
         endpoint: ENDPOINT,
@@ -98,7 +105,7 @@ export class MaterialUpload {
         },
         onSuccess: ({ lastResponse }) => {
           try {
-            resolve(JSON.parse(lastResponse.getBody()) as AssetInfo);
+            resolve(JSON.parse(lastResponse.getBody()) as Taken);
           } catch (error) {
             reject(error as Error);
           }

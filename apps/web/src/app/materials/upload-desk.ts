@@ -3,6 +3,7 @@ import type { Id } from '@cuaderno/core';
 import { Api } from '../api/api';
 import { posterOf } from '../media/media-looks';
 import { MaterialsStore } from './materials-store';
+import type { Remark } from './remarks';
 import { brokenOff, MaterialUpload } from './material-upload';
 
 /** How many files are sent at the same time. */
@@ -19,6 +20,8 @@ export class UploadDesk {
   readonly done = signal(0);
   /** Names of files that broke off in an earlier visit. */
   readonly broken = signal<readonly string[]>([]);
+  /** Those that came of which something is to be said, until that is read. */
+  readonly remarked = signal<readonly { name: string; remarks: readonly Remark[] }[]>([]);
   private running = 0;
 
   readonly under = computed(() => this.uploads().filter((one) => one.state() !== 'failed'));
@@ -91,6 +94,8 @@ export class UploadDesk {
           .upload(`/materials/assets/${asset.id}/still`, still, () => undefined, signal)
           .catch(() => undefined);
     }
+    if (upload.remarks.length > 0)
+      this.remarked.update((all) => [...all, { name: upload.file.name, remarks: upload.remarks }]);
     this.uploads.update((list) => list.filter((one) => one !== upload));
     this.done.update((n) => n + 1);
     await this.store.load();

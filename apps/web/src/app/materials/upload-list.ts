@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
 import type { MaterialUpload } from './material-upload';
+import { sayRemarks } from './remarks';
 import { UploadDesk } from './upload-desk';
 
 /** Files on their way that are shown one by one; of more, only how far they are together. */
@@ -24,6 +25,7 @@ export class UploadList {
       .slice(0, SHOWN),
   );
   protected readonly count = computed(() => this.desk.under().length + this.desk.done());
+  protected readonly remarks = computed(() => sayRemarks(this.desk.remarked()));
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
   protected say(upload: MaterialUpload): string {

@@ -61,7 +61,7 @@ const MAX_HEARD = 30 * 1024 * 1024;
 
 /** Files that can be chosen to be laid on a page. */
 export const MATERIAL_TYPES =
-  'image/png,image/jpeg,image/webp,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4,.inkml';
+  'image/png,image/jpeg,image/webp,image/avif,image/heic,.heic,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4,.inkml';
 
 /** Brings pictures, sounds, films and ink from this machine onto a page. */
 export class MaterialBringer {

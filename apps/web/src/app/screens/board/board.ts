@@ -48,7 +48,7 @@ import { WhoseInk } from '../../people/whose-ink';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WaitingLink } from '../../waiting/waiting-link';
-import { wasTaken, whatCame } from '../../bringing/what-came';
+import { isToBeTold, whatCame } from '../../bringing/what-came';
 import { Reminder } from '../../timetable/reminder';
 import { WorkArea } from '../../work/work-area';
 import { LeaveSheet } from './leave-sheet';
@@ -200,7 +200,7 @@ export class BoardScreen {
         void this.load();
         const came = (history.state ?? {}) as { import?: string; lifted?: Lifted };
         void this.slides.load(came.import ?? null);
-        this.lifted.set(wasTaken(came.lifted) ? came.lifted : null);
+        this.lifted.set(isToBeTold(came.lifted) ? came.lifted : null);
       });
     });
     effect(() => {

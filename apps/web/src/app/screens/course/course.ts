@@ -21,7 +21,7 @@ import { pdfJs } from '../../stage/pdf-js';
 import { sayDate, sayLength, sayWhen } from '../../time/say-time';
 import { WayIn } from '../../way-in/way-in';
 import { BoardList } from './board-list';
-import { wasTaken } from '../../bringing/what-came';
+import { isToBeTold } from '../../bringing/what-came';
 import { Upload } from './upload';
 
 /** For how long slides that are expected needn't be announced again, in ms. */
@@ -156,7 +156,7 @@ export class CourseScreen {
     if (!board) return local.discard();
     const { lifted } = board;
     // The board shows what came as it came, unless something was taken out of it.
-    if (board.file && !wasTaken(lifted)) this.local.add(board.file, local);
+    if (board.file && !isToBeTold(lifted)) this.local.add(board.file, local);
     else local.discard();
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
