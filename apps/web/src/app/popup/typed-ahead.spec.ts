@@ -57,6 +57,16 @@ describe('what is typed while something opens', () => {
     dialog.remove();
   });
 
+  it('doesn’t wait for a sheet at the side, beside which one goes on', async () => {
+    const sheet = document.createElement('dialog');
+    document.body.append(sheet);
+    sheet.show();
+    button.focus();
+    await frames();
+    expect(ahead.isOpening()).toBeFalse();
+    sheet.remove();
+  });
+
   it('is the board’s where a button opened nothing, and never comes into a field that is gone to later', async () => {
     button.click();
     await frames();

@@ -15,8 +15,20 @@ export interface FontSlice {
   readonly range: string;
 }
 
-/** The files of a font; rejects where it can't be had just now. */
-export async function fontSlices(font: EastAsian): Promise<FontSlice[]> {
+const asked = new Map<EastAsian, Promise<readonly FontSlice[]>>();
+
+/** The files of a font; rejects where it can't be known just now, and asks again the next time. */
+function fontSlices(font: EastAsian): Promise<readonly FontSlice[]> {
+  let slices = asked.get(font);
+  if (!slices) {
+    slices = fetchSlices(font);
+    asked.set(font, slices);
+    slices.catch(() => asked.delete(font));
+  }
+  return slices;
+}
+
+async function fetchSlices(font: EastAsian): Promise<FontSlice[]> {
   const folder = FOLDERS[font];
   const response = await fetch(`${folder}/unicode.json`);
   if (!response.ok) throw new Error(String(response.status));

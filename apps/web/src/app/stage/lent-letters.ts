@@ -3,6 +3,9 @@ import { missingFonts, wordsOn } from '@cuaderno/formats/pdf-in/missing-fonts';
 import type { PDFPageProxy } from 'pdfjs-dist';
 import { slicesFor } from './east-asian-fonts';
 
+/** Words of pages that have such fonts: a page is drawn again with every zoom. */
+const said = new WeakMap<PDFPageProxy, Promise<string>>();
+
 /** Files that are lent to fonts by now, by the name that a PDF calls the font by. */
 const lent = new Map<string, Set<string>>();
 
@@ -14,7 +17,9 @@ const lent = new Map<string, Set<string>>();
 export async function lendLetters(page: PDFPageProxy): Promise<boolean> {
   const names = missingFonts(page);
   if (names.length === 0) return false;
-  const words = await wordsOn(page);
+  const reading = said.get(page) ?? wordsOn(page);
+  said.set(page, reading);
+  const words = await reading;
   const slices = await slicesFor(eastAsianIn(words), words);
   const faces = names.flatMap((name) => {
     const has = lent.get(name) ?? new Set();
