@@ -18,10 +18,16 @@ function nameOf(file: Uint8Array): string {
 const lettersOf = (words: string): ReadonlySet<number> =>
   new Set([...words].map((letter) => letter.codePointAt(0)!));
 
+/** By the words, a student's name mostly: it is written across every page that they look at. */
+const ours = new Map<string, Promise<string[]>>();
+
 /** Families of our own font, in bold, for these words: the first that has a letter is to be taken. */
-export async function ourFamilies(words: string): Promise<string[]> {
+export function ourFamilies(words: string): Promise<string[]> {
   const style = { font: 'plain', bold: true, slant: false, eastAsian: eastAsianIn(words) } as const;
-  return (await fontFiles(style, lettersOf(words))).map(nameOf);
+  const known =
+    ours.get(words) ?? fontFiles(style, lettersOf(words)).then((all) => all.map(nameOf));
+  ours.set(words, known);
+  return known;
 }
 
 /** Families for the Chinese, Japanese and Korean in these words; none where there is none. */
