@@ -2,13 +2,13 @@ import js from '@eslint/js';
 import compat from 'eslint-plugin-compat';
 import tseslint from 'typescript-eslint';
 
-/** Imports go one way: core ← formats ← server, and core ← formats ← web. */
+/** Imports go one way: core ← contract, formats ← server, and ← web. */
 const oneWay = (...forbidden) => [
   'error',
   {
     patterns: forbidden.map((group) => ({
       group: [group, `${group}/*`],
-      message: 'Imports go one way: core ← formats ← server, and core ← formats ← web.',
+      message: 'Imports go one way: core ← contract, formats ← server, and ← web.',
     })),
   },
 ];
@@ -86,6 +86,7 @@ export default tseslint.config(
     files: ['packages/core/**/*.ts'],
     rules: {
       'no-restricted-imports': oneWay(
+        '@cuaderno/contract',
         '@cuaderno/formats',
         '@cuaderno/server',
         '@cuaderno/web',
@@ -93,6 +94,18 @@ export default tseslint.config(
         ...NODE,
       ),
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer'],
+    },
+  },
+  {
+    files: ['packages/contract/**/*.ts'],
+    rules: {
+      'no-restricted-imports': oneWay(
+        '@cuaderno/formats',
+        '@cuaderno/server',
+        '@cuaderno/web',
+        '@angular',
+        ...NODE,
+      ),
     },
   },
   {

@@ -83,15 +83,11 @@ export function buildServer() {
 }
 
 export function buildSite() {
-  once(
-    'site',
-    ['angular.json', 'packages/core', 'packages/formats', 'apps/web', 'package-lock.json'],
-    () => {
-      console.log('Building the web application…');
-      run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
-      run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
-    },
-  );
+  once('site', ['angular.json', 'packages', 'apps/web', 'package-lock.json'], () => {
+    console.log('Building the web application…');
+    run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
+    run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
+  });
 }
 
 /** Turns slides into pages, with fonts as wide as those that decks mostly ask for. */

@@ -90,6 +90,13 @@ const SUITES = [
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
   { name: 'format', beside: true, command: ['npx', 'prettier', '--check', '.'], counts: whole },
   {
+    name: 'licences',
+    beside: true,
+    command: ['node', 'scripts/third-party.mjs', '--check'],
+    counts: whole,
+  },
+  { name: 'imports', beside: true, command: ['npm', 'run', '-s', 'imports'], counts: whole },
+  {
     name: 'core',
     beside: true,
     cwd: 'packages/core',
@@ -113,7 +120,7 @@ const SUITES = [
       name: `server/${name}`,
       beside: !TIMED.includes(name),
       cwd: 'apps/server',
-      command: ['npx', 'jasmine', '--config=jasmine.json', `dist/${name}/*.spec.js`],
+      command: ['npx', 'jasmine', '--config=jasmine.json', `dist/${name}/**/*.spec.js`],
       counts: jasmine,
     })),
   {

@@ -5,7 +5,7 @@ import { percentile, result } from './result.js';
 import type { Result } from './result.js';
 import { BenchServer, freePort } from './server.js';
 import { BareWindow } from './windows.js';
-import { FRAME, Writer } from './writer.js';
+import { FRAME, BenchWriter } from './writer.js';
 
 const MOVES = 150;
 const LIMIT_MS = 60;
@@ -32,11 +32,11 @@ async function watch(
   page: Page,
   target: string,
   canvas: string,
-  nth: number,
+  nameOrdinal: number,
   y: number,
 ): Promise<void> {
   await page.evaluate(
-    ({ target, canvas, nth, NEXT, y }) => {
+    ({ target, canvas, nameOrdinal, NEXT, y }) => {
       const w = window as unknown as Timed;
       w.sent = [];
       w.seen = [];
@@ -46,7 +46,7 @@ async function watch(
         .addEventListener('pointermove', (event) =>
           w.sent.push(performance.timeOrigin + event.timeStamp),
         );
-      const element = document.querySelectorAll<HTMLCanvasElement>(canvas)[nth]!;
+      const element = document.querySelectorAll<HTMLCanvasElement>(canvas)[nameOrdinal]!;
       // What watched it before is gone with its ways of drawing: they stand on the canvas's own context.
       const context = element.getContext('2d')!;
       for (const own of ['stroke', 'fillRect']) Reflect.deleteProperty(context, own);
@@ -85,7 +85,7 @@ async function watch(
         lookSoon();
       };
     },
-    { target, canvas, nth, NEXT, y },
+    { target, canvas, nameOrdinal, NEXT, y },
   );
 }
 
@@ -269,12 +269,12 @@ export async function measure(): Promise<Result[]> {
   const lower = await row(y + 40, student, tutor);
   // From here on it only matters when the student's pen moved: looking for ink costs both windows time.
   await student.evaluate(() => {
-    const pens = document.querySelectorAll<HTMLCanvasElement>('cua-stage .host canvas')[2]!;
-    Reflect.deleteProperty(pens.getContext('2d')!, 'stroke');
+    const permissions = document.querySelectorAll<HTMLCanvasElement>('cua-stage .host canvas')[2]!;
+    Reflect.deleteProperty(permissions.getContext('2d')!, 'stroke');
   });
   const began = performance.now();
   // Elsewhere on the page, or their ink would be taken for the one that is waited for.
-  const writers = seven.map((window, i) => new Writer(window, page, i, [40, y - 120]));
+  const writers = seven.map((window, i) => new BenchWriter(window, page, i, [40, y - 120]));
   let frames = 0;
   const timer = setInterval(() => {
     for (; frames * FRAME < performance.now() - began; frames++)

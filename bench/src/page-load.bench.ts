@@ -15,9 +15,9 @@ const STROKES = 2000;
 const RUNS = 5;
 const MOVING = 4000;
 
-type Item = z.infer<typeof ItemSnapshot>;
+type LoadedItem = z.infer<typeof ItemSnapshot>;
 
-function pageWith(items: readonly Item[]): PageSnapshot {
+function pageWith(items: readonly LoadedItem[]): PageSnapshot {
   const [order] = keysBetween(null, null, 1);
   const paper = { kind: 'plain' } as const;
   return { id: newId(), order: order!, name: '', ...A4, paper, removed: null, items: [...items] };
@@ -40,7 +40,7 @@ async function saved(page: PageSnapshot, picture: Buffer | null): Promise<Buffer
 }
 
 /** Made-up handwriting all over a page: 2,000 lines of forty points. */
-function strokes(): Item[] {
+function strokes(): LoadedItem[] {
   const random = chance(5);
   const by = newId();
   return Array.from({ length: STROKES }, (_, i) => {
@@ -106,7 +106,7 @@ export async function measure(): Promise<Result> {
     ...{ kind: 'picture', layer: 'material', order: 'a0', file },
     frame: { x: 0, y: 0, ...A4, turn: 0 },
     ...{ id: newId(), by: newId(), at: 0, lesson: null, removed: null },
-  } as Item;
+  } as LoadedItem;
   const flat = (await server.upload('flat.zip', await saved(pageWith([item]), picture))).id;
   const pictured = await open(browser, server, flat);
   const rates: { ours: number; bare: number }[] = [];

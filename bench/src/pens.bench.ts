@@ -44,7 +44,7 @@ export async function measure(): Promise<Result> {
   const times: number[] = [];
   let takenAfter = 0;
   for (let round = 0; round < ROUNDS; round++) {
-    const knows = (trust: 'look' | 'write') =>
+    const knows = (trust: 'view' | 'write') =>
       Promise.all(
         students.map(async ({ window, you }) => {
           await window.hears('people', ({ people }) =>
@@ -68,7 +68,7 @@ export async function measure(): Promise<Result> {
       const timer = setInterval(send, EVERY);
       const stop = window.listen((message) => {
         if (message.kind === 'people')
-          isIn ||= message.people.some(({ id, trust }) => id === you && trust === 'look');
+          isIn ||= message.people.some(({ id, trust }) => id === you && trust === 'view');
         if (message.kind === 'confirmed')
           takenAfter += message.ids.filter((id) => late.has(id)).length;
       });
@@ -78,9 +78,9 @@ export async function measure(): Promise<Result> {
       };
     });
     await wait(WRITING);
-    const taken = knows('look');
+    const taken = knows('view');
     const began = performance.now();
-    tutor.say({ kind: 'trust', who: 'all', trust: 'look' });
+    tutor.say({ kind: 'trust', who: 'all', trust: 'view' });
     times.push(Math.max(...(await taken)) - began);
     // They go on trying for a while.
     await wait(WRITING);

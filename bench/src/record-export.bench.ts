@@ -1,4 +1,13 @@
-import { encodeStroke, keysBetween, newId, operation, thinPoints } from '@cuaderno/core';
+import {
+  decodeStroke,
+  displayStroke,
+  encodeStroke,
+  keysBetween,
+  newId,
+  operation,
+  thinPoints,
+  writePathData,
+} from '@cuaderno/core';
 import type { Entry, Operation, PageSpec } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
 import { createHash } from 'node:crypto';
@@ -10,6 +19,7 @@ import { Worker } from 'node:worker_threads';
 import type { ResourceLimits } from 'node:worker_threads';
 import type { LogStore } from '../../apps/server/dist/boards/log-store.js';
 import type { openDatabase } from '../../apps/server/dist/database/index.js';
+import type { InkPath } from './export-runner.js';
 import { median, result } from './result.js';
 import type { Result } from './result.js';
 import { workbook } from './workbook.js';
@@ -47,13 +57,27 @@ function log(file: string): Entry[] {
   return ops.map((op, i) => ({ seq: i + 1, by, at: 1 + i, lesson: null, op }));
 }
 
+/** The ink of a log, path by path, as the PDF library's own calls take it. */
+function pathsOf(entries: readonly Entry[]): InkPath[] {
+  const numbers = new Map<string, number>();
+  return entries.flatMap(({ op }): InkPath[] => {
+    if (op.kind === 'pages.add') op.pages.forEach(({ id }, i) => numbers.set(id, i));
+    if (op.kind !== 'ink.add') return [];
+    return displayStroke(decodeStroke(op.ink)).map(({ path, colour, blend, paint }) => ({
+      ...{ page: numbers.get(op.page)!, data: writePathData(path, 2), colour },
+      multiply: blend === 'multiply',
+      width: paint === 'fill' ? null : paint.width,
+    }));
+  });
+}
+
 /**
- * 60 pages with 5,000 strokes to PDF, from the log on disk to the file's last byte, in the worker
- * that the server uses; against loading and saving the same file, which is the record, with the PDF
- * library alone, in a worker too; once with the ink drawn in, once as annotations. The time against the sheets without their ink is told besides.
+ * 60 pages with 5,000 strokes to PDF, from the log on disk to the file's last byte, in the worker that the server uses.
+ * Drawn in, against the same ink drawn on the same sheets by the PDF library's own calls, in a worker too, for which
+ * every path is there as text already. As annotations, against loading and saving the same file with that library.
  */
 export async function measure(): Promise<Result[]> {
-  const drawn = await measured('drawn', 'record-export', 4);
+  const drawn = await measured('drawn', 'record-export', 1);
   return [drawn, await measured('annotations', 'record-export-annotations', 6)];
 }
 
@@ -82,15 +106,17 @@ async function measured(
   await db.raw([{ sql, params: [board] }]);
   const entries = log(hash);
   await new store.LogStore(db).append(1, entries);
-  const { RECORD_MEMORY } = await server<{ RECORD_MEMORY: ResourceLimits }>('workers/plugin.js');
+  const { MAKING } = await server<{ MAKING: ResourceLimits }>('workers/worker-pool.js');
   // A fresh thread for each: a record is exported once, after the server's worker has been idle.
-  const ask = async (what: { load: string } | { keep: string | null }): Promise<number> => {
+  const ask = async (
+    what: { load: string } | { draw: { sheets: string; ink: string } } | { keep: string | null },
+  ): Promise<number> => {
     const port = db.lend();
     const worker = new Worker(new URL('./export-runner.js', import.meta.url), {
-      resourceLimits: RECORD_MEMORY,
+      resourceLimits: MAKING,
       transferList: [port],
       workerData: {
-        exporter: join(SERVER, 'workers/board-pdf-worker.js'),
+        exporter: join(SERVER, 'records/board-pdf-worker.js'),
         what,
         task: {
           port,
@@ -117,6 +143,9 @@ async function measured(
     last = now;
   }, 5);
   const made = join(folder, 'record.pdf');
+  const paths = join(folder, 'ink.json');
+  writeFileSync(paths, JSON.stringify(pathsOf(entries)));
+  const same = ink === 'drawn' ? { draw: { sheets: path, ink: paths } } : { load: made };
   await ask({ keep: made });
   const runs: { sheets: number; same: number; ours: number }[] = [];
   let memory = 0;
@@ -127,7 +156,7 @@ async function measured(
   for (let i = 0; i < RUNS[ink]; i++) {
     runs.push({
       sheets: await ask({ load: path }),
-      same: await ask({ load: made }),
+      same: await ask(same),
       ours: await ask({ keep: null }),
     });
   }

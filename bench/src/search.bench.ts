@@ -18,7 +18,7 @@ const LIMIT = 150;
 /** In one record, in some, in all, in none, and two words that must both be there. */
 const ASKED = ['xylophone', 'word17', 'word', 'nowhere', 'word3 word11'] as const;
 
-type Statement = Parameters<Awaited<ReturnType<typeof openDatabase>>['raw']>[0][number];
+type BenchStatement = Parameters<Awaited<ReturnType<typeof openDatabase>>['raw']>[0][number];
 
 /** As a thousand closed lessons leave them. */
 async function fill(server: BenchServer): Promise<void> {
@@ -30,7 +30,7 @@ async function fill(server: BenchServer): Promise<void> {
   const random = chance(5);
   const word = (): string => `word${Math.floor(random() ** 2 * DIFFERENT)}`;
   const day = 86_400_000;
-  let statements: Statement[] = [];
+  let statements: BenchStatement[] = [];
   const add = (sql: string, ...params: unknown[]): number => statements.push({ sql, params });
   for (let n = 0; n < RECORDS; n++) {
     const [lesson, person, board] = [newId(), newId(), newId()];
@@ -40,7 +40,7 @@ async function fill(server: BenchServer): Promise<void> {
       ...[lesson, server.course.id, board, openedAt, openedAt + 3e6, openedAt + 3e6],
     );
     add(
-      "INSERT INTO people (id, lesson, name, nth, role, trust, arrived_at) VALUES (?, ?, ?, 1, 'student', 'write', ?)",
+      "INSERT INTO people (id, lesson, name, name_ordinal, role, trust, arrived_at) VALUES (?, ?, ?, 1, 'student', 'write', ?)",
       ...[person, lesson, ['Ida', 'Jonas', 'Noor'][n % 3], openedAt],
     );
     add(

@@ -4,7 +4,7 @@ import { result } from './result.js';
 import type { Result } from './result.js';
 import { BenchServer } from './server.js';
 import { BareWindow } from './windows.js';
-import { FRAME, Writer } from './writer.js';
+import { FRAME, BenchWriter } from './writer.js';
 
 /** For how long two people write, in ms; what it costs a second is what an hour costs a second. */
 const WRITING = 60_000;
@@ -86,7 +86,7 @@ export async function measure(): Promise<Result> {
   });
   await wait(500);
   const before = lines.map((line) => line.count());
-  const writers = [new Writer(tutor, page, 1), new Writer(ida, page, 2)];
+  const writers = [new BenchWriter(tutor, page, 1), new BenchWriter(ida, page, 2)];
   const began = performance.now();
   let [frames, down] = [0, 0];
   await new Promise<void>((done) => {

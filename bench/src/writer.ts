@@ -18,7 +18,7 @@ export const FRAME = 1000 / 60;
  * frame as a piece, the finished line as an operation. A pen tells of itself every 8 ms. A stroke takes some
  * 0.4 s and is followed by 0.15 s in the air, a word by half a second: common practice, no source.
  */
-export class Writer {
+export class BenchWriter {
   private readonly random: () => number;
   private line: readonly InkPoint[] = [];
   private id: Id = newId();

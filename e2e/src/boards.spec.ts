@@ -72,7 +72,7 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   await expect(cards).toHaveText(['Stars of November']);
   await maren.page.reload();
   await maren.page.getByText('Taken out: 1').click();
-  await maren.button('Bring back For next year').click();
+  await maren.button('Restore For next year').click();
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
 
   // The copy is there with what was prepared; two of its pages go to the other board.
@@ -84,13 +84,13 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   expect((await maren.lines()).length).toBe(1);
   const copies = await maren.pageIds();
   expect(copies).not.toContain(first);
-  await maren.button('Several').click();
+  await maren.button('Select pages').click();
   const entry = (n: number) => maren.page.locator('.entry').nth(n);
   await entry(0).click();
   await entry(2).click();
   await expect(maren.page.getByText('2 picked')).toBeVisible();
-  await maren.button('Send').click();
-  await maren.page.getByRole('dialog').getByRole('button', { name: 'Send' }).click();
+  await maren.button('Move to board…').click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Move' }).click();
   await expect.poll(() => maren.pageIds()).toEqual([copies[1]]);
   await maren.page.getByRole('link', { name: 'Go there' }).click();
   await expect.poll(async () => (await maren.pageIds()).length).toBe(5);
@@ -98,8 +98,8 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   expect((await maren.lines()).length).toBe(2);
 
   // Two pages dressed at once, taken out at once, and back by undo after a reload.
-  await entry(3).click();
-  await entry(4).click({ modifiers: ['Shift'] });
+  await entry(2).click();
+  await entry(3).click({ modifiers: ['Shift'] });
   await expect(maren.page.getByText('2 picked')).toBeVisible();
   await maren.button('Remove').click();
   await expect.poll(async () => (await maren.pageIds()).length).toBe(3);
@@ -109,7 +109,7 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   await expect.poll(async () => (await maren.pageIds()).length).toBe(5);
 });
 
-test('margins and what is held back stay with the tutor, until the touch that shows it', async ({
+test('margins and what is hidden stay with the tutor, until the touch that shows it', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);
@@ -117,12 +117,12 @@ test('margins and what is held back stay with the tutor, until the touch that sh
   await maren.makeCourse('Tides');
   await maren.bring('Tides.pdf', await samplePdf(2));
   const [first, answers] = (await maren.pageIds()) as [string, string];
-  await maren.button('Margin').click();
-  await maren.page.getByRole('textbox', { name: 'Margin of page 1' }).click();
+  await maren.button('Private notes').click();
+  await maren.page.getByRole('textbox', { name: 'Private notes on page 1' }).click();
   await maren.page.keyboard.type('Low water at ten past four');
   await maren.page.locator('.entry').nth(1).click();
-  await expect(maren.page.getByRole('heading', { name: 'Margin of page 2' })).toBeVisible();
-  await maren.button('Hold').click();
+  await expect(maren.page.getByRole('heading', { name: 'Private notes on page 2' })).toBeVisible();
+  await maren.button('Hide page').click();
   await expect(maren.button('Show it now')).toBeVisible();
   await maren.draw(answers, [
     { x: 80, y: 200 },
@@ -140,14 +140,14 @@ test('margins and what is held back stay with the tutor, until the touch that sh
   await noor.join(server.url + link, 'Noor');
   expect(await noor.pageIds()).toEqual([first]);
   await maren.page.locator('.entry').first().click();
-  await maren.page.getByRole('textbox', { name: 'Margin of page 1' }).click();
+  await maren.page.getByRole('textbox', { name: 'Private notes on page 1' }).click();
   await maren.page.keyboard.press('Control+End');
   await maren.page.keyboard.type(', or later');
   await maren.page.locator('.entry').nth(1).click();
   await maren.button('Show it now').click();
   await expect.poll(() => noor.pageIds()).toEqual([first, answers]);
   await expect.poll(async () => (await noor.lines()).length).toBe(1);
-  await maren.button('Hold').click();
+  await maren.button('Hide page').click();
   await expect.poll(() => noor.pageIds()).toEqual([first]);
   expect(heard.length).toBeGreaterThan(1000);
   expect(heard.includes('Low water')).toBeFalsy();
@@ -157,7 +157,7 @@ test('margins and what is held back stay with the tutor, until the touch that sh
   await maren.page.reload();
   await maren.isOnBoard();
   await maren.page.locator('.entry').first().click();
-  await expect(maren.page.getByRole('textbox', { name: 'Margin of page 1' })).toHaveText(
+  await expect(maren.page.getByRole('textbox', { name: 'Private notes on page 1' })).toHaveText(
     'Low water at ten past four, or later',
   );
   await expect(noor.page.getByText('Low water')).toHaveCount(0);

@@ -144,8 +144,8 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   await maren.page.getByRole('link', { name: /Back to/ }).click();
   await maren.page.locator('cua-board-list a.card').filter({ hasText: 'The Bear' }).click();
   await maren.isOnBoard();
-  await maren.button('Send').first().click();
-  await maren.page.getByRole('dialog').getByRole('button', { name: /^Send/ }).click();
+  await maren.button('Move to board…').first().click();
+  await maren.page.getByRole('dialog').getByRole('button', { name: 'Move' }).click();
   await maren.page.getByRole('link', { name: 'Go there' }).click();
   await maren.isOnBoard();
   await expect.poll(async () => (await maren.pageIds()).length).toBe(3);
@@ -169,7 +169,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
     const at = await maren.locate(first, { x, y });
     await maren.page.mouse.click(at.x, at.y);
   };
-  await pressed('Figures');
+  await pressed('Shapes');
   await maren.draw(first, [
     { x: 60, y: 60 },
     { x: 160, y: 90 },

@@ -64,7 +64,7 @@ class Tutor {
   }
 }
 
-test('a server killed while written-on PDFs are brought loses no page and no line of any that was told of', async () => {
+test('a server killed while written-on PDFs are brought loses no page and no line of any that was confirmed', async () => {
   const tutor = await Tutor.setUp();
   const pdf = await writtenOnPdf(PAGES, LINES);
   const began = performance.now();

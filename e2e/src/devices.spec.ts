@@ -172,7 +172,7 @@ test('everything but drawing can be reached by keyboard', async ({ browser }) =>
   await expect(maren.page.locator('.percent')).not.toHaveText(zoom!);
   await maren.penOf('Noor').getByRole('radio', { name: 'Writing' }).focus();
   await maren.page.keyboard.press('ArrowLeft');
-  await noor.isTold('Looking on');
+  await noor.isTold('Watching');
 });
 
 test('a name of markup is letters on every screen; two of one name are told apart', async ({
@@ -198,7 +198,7 @@ test('a name of markup is letters on every screen; two of one name are told apar
       .locator('cua-people-panel')
       .getByText('<b onclick=alert(1)>Ида</b>', { exact: true }),
   ).toBeVisible();
-  await noor.isTold(/Looking on|You have a pen/);
+  await noor.isTold(/Watching|You have a pen/);
 });
 
 test('a file that is no PDF is told in plain words, and the upload list goes on', async ({

@@ -9,7 +9,7 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-test('whoever comes waits at the door until the tutor lets them in, and can be sent out', async ({
+test('new arrivals wait at the door until the tutor lets them in, and can be sent out', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);
@@ -82,7 +82,7 @@ test('whoever comes waits at the door until the tutor lets them in, and can be s
   ).toBeVisible();
   await maren.button('Step out').click();
   await expect(maren.page.getByText('Lesson open')).toBeVisible();
-  await ida.isTold('Looking on');
+  await ida.isTold('Watching');
   await maren.page.getByText('The door, guests, and a new link').click();
   await expect(maren.button('Retire the course …')).toBeDisabled();
   await maren.page.locator('cua-board-list a.card').first().click();

@@ -99,7 +99,7 @@ function shareRecord(page: Page): Promise<string> {
       body: JSON.stringify({
         lesson,
         forWhom: 'Ida’s parents',
-        may: 'look',
+        may: 'view',
         names: 'all',
         until: Date.now() + 86_400_000,
         zone: 'Europe/Oslo',

@@ -110,10 +110,10 @@ test('a browser that slept for an hour catches up by itself, and has what it wro
   await browserOfIda.send('Page.setWebLifecycleState', { state: 'frozen' });
   await maren.draw(first, across(160));
   await maren.draw(first, across(180));
-  await expect(maren.page.getByText('not here just now')).toBeVisible();
+  await expect(maren.page.getByText('away')).toBeVisible();
   line.mend();
   await browserOfIda.send('Page.setWebLifecycleState', { state: 'active' });
-  await expect(ida.page.getByText('The line is away')).toBeHidden();
+  await expect(ida.page.getByText('Connection lost')).toBeHidden();
   await agree(maren, ida, 4);
   await ida.draw(first, across(200));
   await agree(maren, ida, 5);
@@ -138,8 +138,8 @@ test('two tabs of one student are one person; both write, both see, and one may 
 
   // What each has written while the line is away is its own to send: nothing comes twice, nothing is left.
   line.cut();
-  await expect(ida.page.getByText('The line is away')).toBeVisible();
-  await expect(tab.page.getByText('The line is away')).toBeVisible();
+  await expect(ida.page.getByText('Connection lost')).toBeVisible();
+  await expect(tab.page.getByText('Connection lost')).toBeVisible();
   await ida.draw(first, across(160));
   await tab.draw(first, across(180));
   line.mend();
@@ -148,7 +148,7 @@ test('two tabs of one student are one person; both write, both see, and one may 
   await tab.page.close();
   await ida.draw(first, across(200));
   await agree(maren, ida, 5);
-  await expect(maren.page.getByText('not here just now')).toBeHidden();
+  await expect(maren.page.getByText('away')).toBeHidden();
 });
 
 test('the same student on two devices is let in twice, and told apart', async ({ browser }) => {
@@ -162,8 +162,8 @@ test('the same student on two devices is let in twice, and told apart', async ({
   await maren.button('Writing for all').click();
   await expect(maren.penOf('Noor')).toBeVisible();
   await expect(maren.penOf('Noor (2)')).toBeVisible();
-  await maren.give('Noor (2)', 'Looking on');
-  await phone.isTold('Looking on');
+  await maren.give('Noor (2)', 'Watching');
+  await phone.isTold('Watching');
   await tablet.isTold('You have a pen');
   await tablet.draw(first, across(120));
   await agree(maren, phone, 1);
@@ -183,24 +183,24 @@ test('two who write while the line of one comes and goes end with the same page'
     await ida.penDown(first, across(y));
     line.cut();
     await ida.penUp();
-    await expect(ida.page.getByText('The line is away')).toBeVisible();
+    await expect(ida.page.getByText('Connection lost')).toBeVisible();
     await maren.draw(first, across(y + 10));
     await ida.draw(first, across(y + 20));
     line.mend();
-    await expect(ida.page.getByText('The line is away')).toBeHidden();
+    await expect(ida.page.getByText('Connection lost')).toBeHidden();
     await agree(maren, ida, (turn + 1) * 3);
   }
   // Pens are taken in while the line is away: what was finished before the word came is decided by the server.
   line.cut();
-  await expect(ida.page.getByText('The line is away')).toBeVisible();
-  await maren.button('Take all pens in').click();
+  await expect(ida.page.getByText('Connection lost')).toBeVisible();
+  await maren.button('Take all pens back').click();
   await ida.draw(first, across(300));
   line.mend();
-  await ida.isTold('Looking on');
+  await ida.isTold('Watching');
   await agree(maren, ida, 12);
 });
 
-test('a screen that didn’t come over the line is told of, and comes when it is asked for again', async ({
+test('a screen that didn’t come over the line says so, and comes when it is asked for again', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);

@@ -61,7 +61,7 @@ test('what is chosen is seen where the system’s own colours are forced', async
   await ida.join(server.url + (await maren.openLesson()), 'Ida');
   await maren.give('Ida', 'Writing');
   await ida.isTold('You have a pen');
-  await maren.button('Margin').click();
+  await maren.button('Private notes').click();
   for (const who of [maren, ida]) {
     const { alike, chosen } = await chosenAlike(who);
     expect(chosen).toBeGreaterThan(2);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './story.js';
-import { isFit } from './fit.js';
+import { expectNoAxeViolations } from './axe.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
@@ -44,11 +44,11 @@ test('a file is brought and handed over in the lesson, kept by who may, and seen
   await dialog.getByText('Ida').click();
   await dialog.getByRole('button', { name: 'Hand over', exact: true }).click();
   await expect(dialog.getByText('Nobody has it yet')).toBeVisible();
-  await isFit(maren, 'handing over');
+  await expectNoAxeViolations(maren, 'handing over');
 
   // Ida is told by a number; Jonas has nothing.
   await ida.button('Files for you, 1 new').click();
-  await isFit(ida, 'files for a student');
+  await expectNoAxeViolations(ida, 'files for a student');
   const coming = ida.page.waitForEvent('download');
   await ida.page.getByRole('link', { name: 'Tide table.pdf' }).click();
   const came = await coming;

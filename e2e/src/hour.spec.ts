@@ -55,7 +55,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
   await test.step('pens are given one by one, and everyone sees who has one', async () => {
     await maren.give('Ida', 'Writing');
     await ida.isTold('You have a pen');
-    await noor.isTold('Looking on');
+    await noor.isTold('Watching');
     await expect(jonas.page.locator('header cua-class-strip .writes')).toHaveText(/Ida/);
     await ida.draw(first, across(120));
     await noor.seesInkAt(first, { x: 150, y: 120 });
@@ -75,7 +75,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await ida.draw(first, across(200));
     await count(noor, 3);
     await ida.page.keyboard.press('e');
-    await ida.button('Parts of lines').click();
+    await ida.button('Part of a line').click();
     const line = [
       { x: 200, y: 100 },
       { x: 200, y: 140 },
@@ -92,7 +92,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
 
   await test.step('a page is frozen for everyone but the tutor', async () => {
     await maren.page.getByRole('switch', { name: 'Freeze this page' }).click();
-    await noor.isTold('Pens are in here');
+    await noor.isTold('No writing on this page');
     await ida.page.keyboard.press('p');
     await ida.draw(first, across(400));
     await maren.draw(first, across(420));
@@ -112,7 +112,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await count(noor, before + 3);
     await noor.seesInkAt(first, { x: 150, y: 150 });
     await maren.button('Cover').click();
-    await maren.button('Lift: Upper sheet').click();
+    await maren.button('Take off: Upper sheet').click();
     await noor.seesInkAt(first, { x: 150, y: 120 });
     await noor.seesPaperAt(first, { x: 150, y: 150 });
     await maren.button('Lay again: Upper sheet').click();
@@ -158,7 +158,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await jonas.button('Class, 1 unread').click();
     await expect(jonas.page.getByText('Look at the brightest one', { exact: true })).toBeVisible();
     await expect(jonas.page.getByText('I can’t find Vega')).toHaveCount(0);
-    await maren.page.getByLabel('Students write').uncheck();
+    await maren.page.getByLabel('Students can write').uncheck();
     await expect(
       jonas.page
         .getByText('Only the tutor writes to the tutor in this class.')
@@ -234,14 +234,14 @@ test('a child scribbles over everything: all pens in with one touch, and the scr
   for (const y of [150, 170, 190, 210]) await ida.draw(first, across(y));
   await count(noor, 5);
   await ida.penDown(first, across(230));
-  await maren.button('Take all pens in').click();
-  await ida.isTold('Looking on');
+  await maren.button('Take all pens back').click();
+  await ida.isTold('Watching');
   await ida.penUp();
   // No finished line is lost, and the one under way never became one.
   await count(maren, 5);
   await count(noor, 5);
   await ida.draw(first, across(250));
-  await expect(maren.penOf('Ida').getByText('Looking on')).toBeVisible();
+  await expect(maren.penOf('Ida').getByText('Watching')).toBeVisible();
 
   await maren.button('More for Ida').click();
   await maren.page.getByRole('menuitem', { name: 'Wipe their ink …' }).click();
@@ -256,9 +256,7 @@ test('a child scribbles over everything: all pens in with one touch, and the scr
   await count(noor, 1);
 });
 
-test('what lies loose is moved by whoever has hands on, and by nobody else', async ({
-  browser,
-}) => {
+test('what lies loose is moved by those with hands on, and by nobody else', async ({ browser }) => {
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Tides');

@@ -25,17 +25,17 @@ async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   throw new Error(`Never came to ${String(name)}`);
 }
 
-interface Thing {
+interface Item {
   readonly kind: string;
   readonly frame?: { readonly x: number; readonly y: number; readonly turn: number };
 }
 
 /** What lies on the page in view, as the stage has it. */
-function thingsOn(who: Someone): Promise<Thing[]> {
+function itemsOn(who: Someone): Promise<Item[]> {
   return who.page.evaluate(() => {
     interface Stage {
       page(): string;
-      board(): { pages: Map<string, { items: Map<string, Thing & { removed: unknown }> }> };
+      board(): { pages: Map<string, { items: Map<string, Item & { removed: unknown }> }> };
     }
     const host = document.querySelector('cua-stage .host') as unknown as { cuaStage: Stage };
     const stage = host.cuaStage;
@@ -85,7 +85,7 @@ test('a student comes in, writes a line and a text, moves it, turns it and takes
   await expect(ida.page.getByLabel('Text on the page')).toBeFocused();
   await keyboard.type('High water at ten');
   await keyboard.press('Escape');
-  const kinds = async (): Promise<string[]> => (await thingsOn(maren)).map(({ kind }) => kind);
+  const kinds = async (): Promise<string[]> => (await itemsOn(maren)).map(({ kind }) => kind);
   await expect.poll(kinds).toEqual(['ink', 'text']);
   await expect(ida.page.locator('cua-stage .host')).toBeFocused();
 
@@ -94,8 +94,8 @@ test('a student comes in, writes a line and a text, moves it, turns it and takes
   await keyboard.press('Tab');
   await keyboard.press('Tab');
   await expect(ida.page.getByText('1 thing chosen')).toBeVisible();
-  const text = async (who = maren): Promise<NonNullable<Thing['frame']>> =>
-    (await thingsOn(who)).find(({ kind }) => kind === 'text')!.frame!;
+  const text = async (who = maren): Promise<NonNullable<Item['frame']>> =>
+    (await itemsOn(who)).find(({ kind }) => kind === 'text')!.frame!;
   const before = await text();
   await ida.button('Move left').focus();
   await keyboard.press('Enter');

@@ -122,7 +122,7 @@ test('kills at random moments under load lose nothing', async ({ browser }) => {
   done = true;
   const drawn = await Promise.all(writing);
 
-  for (const who of people) await expect(who.page.getByText('The line is away')).toBeHidden();
+  for (const who of people) await expect(who.page.getByText('Connection lost')).toBeHidden();
   const [first, ...others] = people;
   let state: Seen[] = [];
   await expect(async () => {

@@ -1,5 +1,5 @@
 import { expect, test } from './story.js';
-import { isFit } from './fit.js';
+import { expectNoAxeViolations } from './axe.js';
 import { Line, ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
@@ -40,14 +40,14 @@ test('what was written while the line was away waits for the tutor, who adds it 
 
   // Pens are taken in while Ida's line is away.
   line.cut();
-  await expect(ida.page.getByText('The line is away')).toBeVisible();
-  await maren.button('Take all pens in').click();
+  await expect(ida.page.getByText('Connection lost')).toBeVisible();
+  await maren.button('Take all pens back').click();
   await ida.draw(first, across(200));
   await ida.draw(first, across(240));
   const written = await ida.lines();
   expect(written.length).toBe(3);
   line.mend();
-  await ida.isTold('Looking on');
+  await ida.isTold('Watching');
   await expect(
     ida.page.getByText('2 lines that you wrote while the connection was lost are with your tutor'),
   ).toBeVisible();
@@ -58,7 +58,7 @@ test('what was written while the line was away waits for the tutor, who adds it 
   const dialog = maren.page.getByRole('dialog', { name: 'Late lines' });
   await expect(dialog.getByText('Ida: 2 lines')).toBeVisible();
   await expect(dialog.getByText('Page 1 as it is')).toBeVisible();
-  await isFit(maren, 'late lines');
+  await expectNoAxeViolations(maren, 'late lines');
   await dialog.getByRole('button', { name: 'Add to the page' }).click();
   await expect(dialog).toBeHidden();
   await expect.poll(() => maren.lines()).toEqual(written);
@@ -71,7 +71,7 @@ test('what was written while the line was away waits for the tutor, who adds it 
   await maren.button('Writing for all').click();
   await ida.isTold('You have a pen');
   line.cut();
-  await expect(ida.page.getByText('The line is away')).toBeVisible();
+  await expect(ida.page.getByText('Connection lost')).toBeVisible();
   await ida.draw(first, across(300));
   await maren.button('Close the lesson').click();
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();

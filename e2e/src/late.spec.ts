@@ -67,7 +67,7 @@ test('the tools go to the side of the writing hand and stay there; a tutor’s t
   const dock = maren.page.getByRole('toolbar', { name: 'Writing tools' });
   const left = async (): Promise<number> => (await dock.boundingBox())!.x;
   expect(await left()).toBeLessThan(20);
-  await maren.button('Side').click();
+  await maren.button('To the right').click();
   await expect.poll(left).toBeGreaterThan(300);
   await maren.page.reload();
   await maren.isOnBoard();

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Download, Page } from '@playwright/test';
-import { isFit } from './fit.js';
+import { expectNoAxeViolations } from './axe.js';
 import { ServerProcess } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { hasCome, Someone } from './people.js';
@@ -20,7 +20,7 @@ async function saved(page: Page, press: () => Promise<void>): Promise<Download> 
   return download;
 }
 
-test('what is left of a lesson is saved in every form, and shown to a parent by a link until it is withdrawn', async ({
+test('a record is saved in every form, and shown to a parent by a link until it is withdrawn', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);
@@ -43,6 +43,12 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     { x: 260, y: 180 },
   ]);
   await expect.poll(() => ida.lines().then((lines) => lines.length)).toBe(2);
+  await maren.page.getByRole('tab', { name: /Chat/ }).click();
+  await maren.page.getByRole('textbox', { name: 'Message' }).fill('Low water is at ten.');
+  await maren.page.keyboard.press('Enter');
+  await expect(
+    maren.page.locator('cua-chat-panel').getByText('Low water is at ten.'),
+  ).toBeVisible();
   await maren.button('Close the lesson').click();
   const closing = maren.page.getByRole('dialog');
   await hasCome(closing);
@@ -90,6 +96,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
   await test.step('the chat as text', async () => {
     const text = readFileSync(await (await save('Chat as text')).path(), 'utf8');
     expect(text).toContain('Reading the tides: Tides');
+    expect(text).toContain('Low water is at ten.');
   });
 
   const boardFile = await test.step('all of it as a board file, with names', async () =>
@@ -147,8 +154,8 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
 
   const parent =
     await test.step('a parent’s phone opens the link, and sees what was done', async () => {
-      await maren.button('Give a link…').click();
-      const links = maren.page.getByRole('dialog', { name: 'Links for students and parents' });
+      await maren.button('Share…').click();
+      const links = maren.page.getByRole('dialog', { name: /^Share / });
       await hasCome(links);
       await links.getByLabel('For whom').fill('Ida’s father');
       await links.getByLabel('Send it to').fill('father@example.org');
@@ -170,7 +177,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
 
   await test.step('every opening is listed; withdrawn, the link opens nothing, and its pages go from the screen', async () => {
     await maren.page.reload();
-    await maren.button('Give a link…').click();
+    await maren.button('Share…').click();
     await maren.page.getByText('Opened once', { exact: false }).click();
     await expect(maren.page.getByText('saved a PDF', { exact: false })).toBeVisible();
     await maren.button('Withdraw…').click();
@@ -195,7 +202,9 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     expect(names).toMatch(/Records\/.*\/record\.pdf/);
     expect(names).toContain('Hours.csv');
     await maren.bring('From last week.pdf', readFileSync(pdf));
-    await expect(maren.page.getByText('2 annotations of this PDF can be written on')).toBeVisible();
+    await expect(
+      maren.page.getByText('2 annotations of this PDF can be changed like your own ink'),
+    ).toBeVisible();
     const [again] = await maren.pageIds();
     expect((await maren.lines()).length).toBe(2);
     await maren.seesInkAt(again!, { x: 180, y: 120 });
@@ -216,7 +225,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     await maren.bring('Kept.cuaderno.zip', boardFile);
     await maren.isOnBoard();
     expect((await maren.lines()).length).toBe(2);
-    await maren.button('Whose ink').click();
+    await maren.button('Who wrote what').click();
     await maren.page.getByText('Ida alone').click();
     const [kept] = await maren.pageIds();
     await maren.seesInkAt(kept!, { x: 180, y: 120 });
@@ -239,7 +248,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     await beside.button('Delete what there is of Ida…').click();
     const dialog = beside.page.getByRole('dialog');
     await expect(dialog.getByText('1 lesson · 2 lines and texts')).toBeVisible();
-    await isFit(beside, 'deleting a student’s data');
+    await expectNoAxeViolations(beside, 'deleting a student’s data');
     await dialog.getByLabel('I know that').check();
     await dialog.getByRole('button', { name: 'Delete for good' }).click();
     await expect(dialog.getByText('Their name is now “Former student 1”')).toBeVisible();
@@ -248,7 +257,7 @@ test('what is left of a lesson is saved in every form, and shown to a parent by 
     );
     const text = readFileSync(await report.path(), 'utf8');
     // On the board of the lesson, and on those that the board file and the PDF became: both know whose each line is.
-    expect(text).toContain('taken out of 3 boards');
+    expect(text).toContain('removed from 3 boards');
     expect(text).toContain('3 entries of the log are empty now');
     expect(text).not.toContain('Ida');
     // The window that was open shows it by itself.
@@ -300,7 +309,7 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
   const text = readFileSync(path, 'utf8');
   expect(text).toContain('RRULE:FREQ=WEEKLY');
   expect(text).toContain('EXDATE');
-  await maren.button('Bring a calendar…').click();
+  await maren.button('Import a calendar…').click();
   await maren.page
     .getByLabel('Calendar file')
     .setInputFiles({ name: 'mine.ics', mimeType: 'text/calendar', buffer: readFileSync(path) });

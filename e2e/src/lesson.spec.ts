@@ -62,7 +62,7 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
     await ida.page.goto(line.url + join_);
     await expect(ida.page.getByText('with Maren Solheim')).toBeVisible();
     await ida.join(line.url + join_, 'Ida');
-    await ida.isTold('Looking on');
+    await ida.isTold('Watching');
     await expect(maren.penOf('Ida')).toBeVisible();
     expect(await ida.pageIds()).toEqual(pages);
   });
@@ -83,8 +83,8 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
   await test.step('5: taking the pen back stops a stroke under way', async () => {
     await ida.penDown(pages[0]!, across(260));
     await maren.seesInkAt(pages[0]!, { x: 250, y: 260 });
-    await maren.button('Take all pens in').click();
-    await ida.isTold('Looking on');
+    await maren.button('Take all pens back').click();
+    await ida.isTold('Watching');
     await ida.seesPaperAt(pages[0]!, { x: 250, y: 260 });
     await maren.seesPaperAt(pages[0]!, { x: 250, y: 260 });
     await ida.penUp();
@@ -118,22 +118,22 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
   });
 
   await test.step('6: the line is away while both write on; then all agree', async () => {
-    await ida.button('Pen').click();
+    await ida.page.getByRole('button', { name: 'Pen', exact: true }).click();
     line.cut();
-    await expect(ida.page.getByText('The line is away for a moment')).toBeVisible();
-    await expect(maren.page.getByText('not here just now')).toBeVisible();
+    await expect(ida.page.getByText('Connection lost for a moment')).toBeVisible();
+    await expect(maren.page.getByText('away')).toBeVisible();
     for (const y of [120, 130, 140]) await ida.draw(pages[0]!, across(y));
     await maren.draw(pages[0]!, across(150));
     expect((await ida.lines()).length).toBe(6);
     line.mend();
-    await expect(ida.page.getByText('The line is away')).toBeHidden();
+    await expect(ida.page.getByText('Connection lost')).toBeHidden();
     await expect.poll(() => maren.lines().then((list) => list.length)).toBe(7);
     await expect.poll(async () => (await ida.lines()).join()).toBe((await maren.lines()).join());
   });
 
   await test.step('6: a reload in the middle of a break loses nothing', async () => {
     line.cut();
-    await expect(ida.page.getByText('The line is away for a moment')).toBeVisible();
+    await expect(ida.page.getByText('Connection lost for a moment')).toBeVisible();
     await ida.draw(pages[0]!, across(160));
     line.mend();
     await ida.page.reload();
@@ -146,12 +146,12 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
     await ida.draw(pages[0]!, across(170));
     await maren.draw(pages[0]!, across(180));
     await server.kill('SIGKILL');
-    await expect(maren.page.getByText('The line is away for a moment')).toBeVisible();
+    await expect(maren.page.getByText('Connection lost for a moment')).toBeVisible();
     await ida.draw(pages[0]!, across(190));
     await maren.draw(pages[0]!, across(330));
     await server.run();
-    await expect(maren.page.getByText('The line is away')).toBeHidden();
-    await expect(ida.page.getByText('The line is away')).toBeHidden();
+    await expect(maren.page.getByText('Connection lost')).toBeHidden();
+    await expect(ida.page.getByText('Connection lost')).toBeHidden();
     await expect.poll(() => maren.lines().then((list) => list.length)).toBe(12);
     await expect.poll(() => ida.lines().then((list) => list.length)).toBe(12);
     await ida.isTold('You have a pen');

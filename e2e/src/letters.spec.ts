@@ -38,9 +38,26 @@ test('a PDF that names Chinese, Japanese and Korean fonts which it hasn’t got 
   const [page] = (await maren.pageIds()) as [string];
   // The right stroke of 月: in the box that stands for what is missing, there is nothing.
   await maren.seesInkAt(page, { x: 52, y: 36 });
+
+  // Saved, it is read by who has no such fonts either (poppler without its character maps, MuPDF).
+  await maren.button('Save on this machine').click();
+  const dialog = maren.page.getByRole('dialog', { name: 'Save on this machine' });
+  await dialog.getByText('PDF', { exact: true }).click();
+  const [download] = await Promise.all([
+    maren.page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Save' }).click(),
+  ]);
+  const path = await download.path();
+  execFileSync('qpdf', ['--check', path]);
+  const words = execFileSync('pdftotext', [path, '-']).toString();
+  const drawn = execFileSync('mutool', ['draw', '-F', 'text', path]).toString();
+  for (const line of LINES) {
+    expect(words).toContain(line);
+    expect(drawn).toContain(line);
+  }
 });
 
-test('Japanese is typed, drawn, found, printed and saved; letters that are still coming are told of', async ({
+test('Japanese is typed, drawn, found, printed and saved; the page says when letters are still coming', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);

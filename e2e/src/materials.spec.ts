@@ -73,8 +73,8 @@ test('files are brought together, put in order, laid on a board, put into the bi
   await expect(tree(maren, 'Winter sky')).toBeVisible();
   await row(maren, 'Orion.pdf').dragTo(tree(maren, 'Winter sky'));
   await expect(rows(maren)).toHaveText(['Winter sky', 'Moon.png', 'Turning.webm', 'Wind.wav']);
-  await maren.page.getByLabel('Choose Moon.png').check();
-  await maren.page.getByLabel('Choose Turning.webm').check();
+  await maren.page.getByLabel('Select Moon.png').check();
+  await maren.page.getByLabel('Select Turning.webm').check();
   await maren.button('Put into…').click();
   await maren.page.getByRole('combobox', { name: 'Folder' }).click();
   await maren.page.getByRole('option', { name: 'Winter sky' }).click();
@@ -121,11 +121,11 @@ test('files are brought together, put in order, laid on a board, put into the bi
   await tree(maren, 'Winter sky').getByText('Winter sky').click();
   await row(maren, 'Orion.pdf').getByText('Orion.pdf').click();
   await expect(maren.page.locator('cua-asset-panel .uses')).toContainText('pages 1–6');
-  await maren.page.getByLabel('Choose Orion.pdf').check();
+  await maren.page.getByLabel('Select Orion.pdf').check();
   await maren.button('Into the bin').click();
   await expect(maren.page.getByText('What is on “Orion” stays there.')).toBeVisible();
   await expect(rows(maren)).toHaveText(['Moon.png', 'Turning.webm']);
-  await maren.button('Bring back').click();
+  await maren.button('Restore').click();
   await expect(rows(maren)).toHaveText(['Moon.png', 'Orion.pdf', 'Turning.webm']);
   await row(maren, 'Orion.pdf').dragTo(tree(maren, 'Bin'));
   await tree(maren, 'Bin').getByText('Bin').click();
@@ -167,7 +167,7 @@ test('a large file goes on where it was after the line was cut, and after the wi
     await send();
     await isUnderWay(0.15);
     line.cut();
-    await expect(maren.page.getByText('The line is away')).toBeVisible();
+    await expect(maren.page.getByText('Connection lost')).toBeVisible();
     line.mend();
     await isUnderWay(0.15);
 
@@ -222,14 +222,14 @@ test('a folder is shared with students, who look, and with another tutor, who us
   const join = await maren.openLesson();
   const ida = await Someone.at(browser, { viewport: { width: 390, height: 844 } });
   await ida.join(server.url + join, 'Ida');
-  await expect(ida.button('To read')).toBeHidden();
+  await expect(ida.button('Handouts')).toBeHidden();
 
   // What was brought to the course is in materials already; the rest is made beside it.
   await maren.page.goto(`${server.url}/materials`);
   await maren.button('New folder').click();
-  await maren.page.getByLabel('Name of the folder').fill('To read');
+  await maren.page.getByLabel('Name of the folder').fill('Handouts');
   await maren.page.keyboard.press('Enter');
-  await tree(maren, 'To read').getByText('To read').click();
+  await tree(maren, 'Handouts').getByText('Handouts').click();
   await bring(maren, [{ name: 'Stars.pdf', buffer: await samplePdf(3) }]);
   await expect(rows(maren)).toHaveText(['Stars.pdf']);
   await maren.button('Share').click();
@@ -240,10 +240,10 @@ test('a folder is shared with students, who look, and with another tutor, who us
   await expect(dialog.getByText('students look')).toBeVisible();
 
   // It appears to the student by itself; what they see are pictures.
-  await ida.button('To read').click();
+  await ida.button('Handouts').click();
   const sheet = ida.page.locator('cua-page-view img');
   await expect(sheet).toHaveAttribute('alt', 'Page 1 of Stars.pdf');
-  await ida.button('On').click();
+  await ida.button('Next').click();
   await expect(sheet).toHaveAttribute('alt', 'Page 2 of Stars.pdf');
   const { file } = await maren.page.evaluate(async () => {
     const all = (await (await fetch('/api/materials')).json()) as {
@@ -269,7 +269,7 @@ test('a folder is shared with students, who look, and with another tutor, who us
   ]);
   await expect.poll(async () => (await ida.lines()).length).toBe(1);
   const before = await ida.locate(sheetOfBoard, { x: 100, y: 100 });
-  await ida.button('To read').click();
+  await ida.button('Handouts').click();
   await expect(sheet).toBeVisible();
   await ida.page.keyboard.press('Control+z');
   await maren.draw(sheetOfBoard, [
@@ -282,15 +282,15 @@ test('a folder is shared with students, who look, and with another tutor, who us
   expect(await ida.locate(sheetOfBoard, { x: 100, y: 100 })).toEqual(before);
   await ida.page.reload();
   await ida.isOnBoard();
-  await ida.button('To read').click();
+  await ida.button('Handouts').click();
   await expect(sheet).toHaveAttribute('alt', 'Page 1 of Stars.pdf');
   const jonas = await Someone.at(browser);
   await jonas.join(server.url + join, 'Jonas');
-  await jonas.button('To read').click();
+  await jonas.button('Handouts').click();
   await expect(jonas.page.locator('cua-page-view img')).toBeVisible();
   await jonas.leave();
   await maren.page.goto(`${server.url}/materials`);
-  await tree(maren, 'To read').getByText('To read').click();
+  await tree(maren, 'Handouts').getByText('Handouts').click();
   await maren.button('Shared').click();
 
   // Another tutor, who is invited, uses it.
@@ -311,7 +311,7 @@ test('a folder is shared with students, who look, and with another tutor, who us
   await dialog.getByRole('button', { name: 'Let them use it' }).click();
   await expect(dialog.getByText('uses and copies')).toBeVisible();
   await sigrid.page.goto(`${server.url}/materials`);
-  await tree(sigrid, 'To read').getByText('To read').click();
+  await tree(sigrid, 'Handouts').getByText('Handouts').click();
   await row(sigrid, 'Stars.pdf').getByText('Stars.pdf').click();
   await expect(sigrid.page.getByLabel('Name of the file')).toBeHidden();
   expect(await status(sigrid)).toBe(200);

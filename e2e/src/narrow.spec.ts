@@ -106,7 +106,7 @@ test('on an upright tablet all that is touched in a lesson is large enough', asy
   await ida.isTold('Hands on');
   await isNarrow(ida, 'the lesson of a student with hands on');
   await isNarrow(maren, 'the lesson of a tutor');
-  await maren.button('Margin').click();
+  await maren.button('Private notes').click();
   await isNarrow(maren, 'with the margin');
   await maren.page.getByRole('tab', { name: 'Chat' }).click();
   await isNarrow(maren, 'with the chat');

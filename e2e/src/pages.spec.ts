@@ -31,10 +31,10 @@ test('pages are added, dressed, copied, put in order and taken out while a stude
   await agree([sky, empty, second]);
   await maren.page.getByRole('button', { name: 'Page 2', exact: true }).click();
   await maren.button('Paper').click();
-  await maren.page.getByLabel('Name').fill('Where the planets stand');
+  await maren.page.getByLabel('Name', { exact: true }).fill('Where the planets stand');
   await maren.button('Squared').click();
   await maren.button('Straw').click();
-  await maren.button('Use it').click();
+  await maren.button('Apply').click();
   await expect(maren.button('Page 2, Where the planets stand')).toBeVisible();
   await noor.stage.evaluate((host, id) => {
     (host as unknown as { cuaStage: { goTo(page: string): void } }).cuaStage.goTo(id);
@@ -78,9 +78,9 @@ test('pages are added, dressed, copied, put in order and taken out while a stude
   const copy = (await maren.pageIds())[1]!;
   await maren.page.getByRole('button', { name: 'Page 1', exact: true }).click();
   await maren.button('Remove').click();
-  await expect(maren.page.getByText('Page 1 was taken out.')).toBeVisible();
+  await expect(maren.page.getByText('Page 1 was removed.')).toBeVisible();
   await agree([copy, second, empty]);
-  await maren.button('Bring back').click();
+  await maren.button('Restore').click();
   await agree([sky, copy, second, empty]);
 
   // The record has the pages in this order, with their own text, and the squared paper.

@@ -87,7 +87,7 @@ export class Someone {
     if (door === 'ask') return;
     await this.page.getByText('The door, guests, and a new link').click();
     const answered = this.page.waitForResponse(/\/door$/);
-    await this.page.getByLabel('Whoever has the link comes in').check();
+    await this.page.getByLabel('Anyone with the link comes in').check();
     expect((await answered).ok()).toBeTruthy();
   }
 
@@ -127,7 +127,7 @@ export class Someone {
   }
 
   /** Gives a student a step of trust, with one touch. */
-  async give(name: string, step: 'Looking on' | 'Writing' | 'Hands on'): Promise<void> {
+  async give(name: string, step: 'Watching' | 'Writing' | 'Hands on'): Promise<void> {
     await this.penOf(name).getByText(step, { exact: true }).click();
   }
 

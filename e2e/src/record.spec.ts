@@ -67,8 +67,8 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.seesInkAt(page!, marens!);
 
   // Whose line is whose: signed, and one person's alone.
-  await maren.button('Whose ink').click();
-  await maren.page.getByLabel('Sign every line').check();
+  await maren.button('Who wrote what').click();
+  await maren.page.getByLabel('Names on every line').check();
   await expect
     .poll(async () => {
       const [r, g, b] = await maren.colourAt(page!, { x: 180, y: 120 - 4 });
@@ -86,7 +86,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.page.getByRole('textbox', { name: 'Summary' }).fill('We read two tide tables.');
   await maren.button('Keep it').click();
   await expect(aside).toContainText('1 former version');
-  await maren.page.getByText('In figures', { exact: true }).click();
+  await maren.page.getByText('Statistics', { exact: true }).click();
   await expect(maren.page.getByRole('row', { name: /^Ida/ }).last()).toContainText('1');
 
   // Found again by what Ida's page says, and by who was there.
@@ -99,7 +99,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
 
   // And gone on from: a clean copy has what was prepared, and nothing of the lesson.
   await maren.seesInkAt(page!, marens!);
-  await maren.button('Go on…').click();
+  await maren.button('Continue…').click();
   await maren.page.getByRole('menuitem', { name: 'With a clean copy…' }).click();
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Make the copy' }).click();
   await maren.page.waitForURL(/boards/);

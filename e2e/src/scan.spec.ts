@@ -111,18 +111,18 @@ test('a figure that lies there can be drawn otherwise', async ({ browser }) => {
   await maren.button('Empty board').click();
   await maren.isOnBoard();
   const [page] = (await maren.pageIds()) as [string];
-  await maren.button('Figures').click();
-  await expect(maren.button('Figures')).toHaveAttribute('aria-pressed', 'true');
+  await maren.button('Shapes').click();
+  await expect(maren.button('Shapes')).toHaveAttribute('aria-pressed', 'true');
   await maren.button('Box').click();
   await maren.draw(page, [
     { x: 100, y: 100 },
     { x: 260, y: 200 },
   ]);
   await maren.page.keyboard.press('c');
-  await expect(maren.button('Choose').first()).toHaveAttribute('aria-pressed', 'true');
+  await expect(maren.button('Select').first()).toHaveAttribute('aria-pressed', 'true');
   const edge = await maren.locate(page, { x: 100, y: 150 });
   await maren.page.mouse.click(edge.x, edge.y);
-  const look = maren.page.getByRole('group', { name: 'How figures are drawn' });
+  const look = maren.page.getByRole('group', { name: 'How shapes are drawn' });
   await look.getByRole('button', { name: 'Filled' }).click();
   await look.getByRole('button', { name: 'Dashed' }).click();
   await maren.page.getByRole('group', { name: 'Width' }).getByRole('button').nth(2).click();

@@ -110,7 +110,7 @@ test('texts and slips are written on the page, read by all, and found in the rec
     .toBeGreaterThan(30);
 
   // Opened again with a double click, changed, and back by undo.
-  await pressed('Choose');
+  await pressed('Select');
   const at = await maren.locate(page, { x: 100, y: first!.frame.y + 12 });
   await maren.page.mouse.dblclick(at.x, at.y);
   await expect(field).toBeFocused();

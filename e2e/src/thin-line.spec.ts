@@ -78,8 +78,8 @@ test(
     });
 
     await test.step('pens are taken in within two seconds, and the tutor sees how the line is', async () => {
-      await maren.button('Take all pens in').click();
-      expect(await laterBy(ida, noor, (who) => who.isTold('Looking on'))).toBeLessThan(2000);
+      await maren.button('Take all pens back').click();
+      expect(await laterBy(ida, noor, (who) => who.isTold('Watching'))).toBeLessThan(2000);
       await expect(maren.page.getByTitle(/(Fair|Poor) line: \d+ ms/).first()).toBeVisible();
     });
 

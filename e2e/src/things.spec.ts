@@ -30,7 +30,7 @@ async function sees(
   await expect.poll(async () => kind(await who.colourAt(page, place))).toBeTruthy();
 }
 
-test('figures, marks and pictures are laid, arranged, held back and copied to another board', async ({
+test('figures, marks and pictures are laid, arranged, hidden and copied to another board', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);
@@ -49,7 +49,7 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   };
 
   // A filled box, seen by both; taken hold of and moved; back by undo.
-  await pressed('Figures');
+  await pressed('Shapes');
   await pressed('Box');
   await pressed('Filled');
   await maren.draw(page, [
@@ -57,7 +57,7 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
     { x: 200, y: 160 },
   ]);
   for (const who of [maren, noor]) await sees(who, page, { x: 130, y: 110 }, isReddish);
-  await pressed('Choose');
+  await pressed('Select');
   await maren.draw(page, [
     { x: 130, y: 110 },
     { x: 330, y: 210 },
@@ -76,7 +76,7 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   ]);
   await sees(noor, page, { x: 130, y: 80 }, isReddish);
   // What is laid under the ink is the tutor's to bring.
-  expect(await noor.page.getByText('Bring', { exact: true }).count()).toBe(0);
+  expect(await noor.page.getByText('Insert', { exact: true }).count()).toBe(0);
 
   // A picture from this machine, in the middle of what is seen; sized by its corner.
   await maren.page
@@ -107,8 +107,8 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   expect(sized.width / sized.height).toBeCloseTo(1.5, 2);
   await sees(noor, page, { x: came.x + came.width + 20, y: middle.y }, isBlue);
 
-  // Held back, it is on no student's machine; one touch shows it.
-  await maren.button('Hold back until its moment').click();
+  // Hidden, it is on no student's machine; one touch shows it.
+  await maren.button('Hide until its moment').click();
   await noor.seesPaperAt(page, middle);
   expect((await noor.lines()).length).toBe(1);
   await sees(maren, page, middle, ([r, , b]) => b! > r! + 20);
@@ -130,7 +130,7 @@ test('figures, marks and pictures are laid, arranged, held back and copied to an
   await maren.page.reload();
   await maren.isOnBoard();
   await sees(maren, page, middle, isBlue);
-  await pressed('Choose');
+  await pressed('Select');
 
   // By keyboard: everything chosen, moved a step, copied and pasted on another board.
   await maren.stage.focus();

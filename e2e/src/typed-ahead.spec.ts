@@ -55,9 +55,9 @@ test('letters typed while something opens go there, and change nothing on the bo
   };
   const shown = (name: string): Locator => maren.page.getByRole('textbox', { name });
 
-  await typeInto(maren.button('Margin'), shown('Margin of page 1'));
+  await typeInto(maren.button('Private notes'), shown('Private notes on page 1'));
   await unchanged();
-  await maren.button('Margin').click();
+  await maren.button('Private notes').click();
   await typeInto(maren.button('Find on this board'), maren.page.getByLabel('Words to find'));
   await unchanged();
   await maren.page.keyboard.press('Escape');

@@ -78,7 +78,7 @@ test('a browser that is too old is told so in plain words', async ({ browser }) 
   await expect(old.page.getByText('Update it, or open this page in a newer one')).toBeVisible();
 });
 
-test('code that doesn’t come over the line is told of, and comes by a reload', async ({
+test('code that doesn’t come over the line is said to be missing, and comes by a reload', async ({
   browser,
 }) => {
   const ida = await Someone.at(browser);

@@ -9,31 +9,29 @@ import {
   validatorCompiler,
 } from 'fastify-type-provider-zod';
 import { mkdir } from 'node:fs/promises';
-import { join } from 'node:path';
 import { accountRoutes, accounts } from './accounts/index.js';
 import { accountDeletion } from './account-deletion/account-deletion.js';
 import { accountDeletionRoutes } from './account-deletion/routes.js';
 import { passwordLetters } from './accounts/password-letters.js';
-import { arrangeRoutes } from './boards/arrange-routes.js';
-import { BoardFiles } from './boards/board-files.js';
-import { Bringing } from './boards/bringing.js';
-import { Copies } from './boards/copies.js';
-import { exportRoutes } from './boards/export-routes.js';
-import { HeldFiles } from './boards/held-files.js';
-import { Imports } from './boards/import.js';
-import { boardRoutes } from './boards/routes.js';
-import { unreadableRoutes } from './boards/unreadable-routes.js';
-import { Boards } from './boards/service.js';
-import { BoardWriters } from './boards/writers.js';
+import { arrangeRoutes } from './board-actions/arrange-routes.js';
+import { exportRoutes } from './board-actions/export-routes.js';
+import { boardRoutes } from './board-actions/routes.js';
+import { unreadableRoutes } from './board-actions/unreadable-routes.js';
 import type { Config } from './config.js';
-import { GuestLinks } from './courses/guest-links.js';
 import { courseRoutes } from './courses/routes.js';
-import { Courses } from './courses/service.js';
 import { wayInRoutes } from './courses/way-in-routes.js';
+import { boardActions } from './board-actions/plugin.js';
+import { boards } from './boards/plugin.js';
+import { courses } from './courses/plugin.js';
 import { database } from './database/index.js';
-import { fileRoutes } from './files/routes.js';
-import { KnownFiles } from './files/known-files.js';
-import { FileStore } from './files/store.js';
+import { fileAccess } from './file-access/plugin.js';
+import { files } from './files/plugin.js';
+import { imports } from './imports/plugin.js';
+import { intake } from './intake/plugin.js';
+import { pdf } from './pdf/plugin.js';
+import { pdfImports } from './pdf-imports/plugin.js';
+import { slides } from './slides/plugin.js';
+import { fileRoutes } from './file-access/routes.js';
 import { healthRoutes } from './health/routes.js';
 import { uncaught } from './health/uncaught.js';
 import { handingOver } from './handing-over/plugin.js';
@@ -45,14 +43,12 @@ import { absence } from './lessons/absence.js';
 import { joinRoutes } from './lessons/join-routes.js';
 import { tutorLessonRoutes } from './lessons/routes.js';
 import { live } from './live/plugin.js';
-import { MaterialIntake } from './intake/intake.js';
 import { intakeRoutes } from './intake/routes.js';
-import { lookRoutes } from './materials/look-routes.js';
+import { previewRoutes } from './materials/preview-routes.js';
 import { materials } from './materials/plugin.js';
 import { materialRoutes } from './materials/routes.js';
 import { shareRoutes } from './materials/share-routes.js';
 import { uploadRoutes } from './materials/upload-routes.js';
-import { Darkroom } from './pictures/darkroom.js';
 import { loggedError, loggedRequest } from './problems/log.js';
 import { problem, ProblemError, problems } from './problems/index.js';
 import { archiveRoutes } from './archive/routes.js';
@@ -72,11 +68,7 @@ import { pdfRoutesOfRecords } from './records/pdf-routes.js';
 import { noteRoutes } from './records/note-routes.js';
 import { records } from './records/plugin.js';
 import { recordRoutes } from './records/routes.js';
-import { Office } from './slides/office.js';
-import { ImportQueue } from './slides/queue.js';
-import { Reports } from './slides/reports.js';
 import { slideRoutes } from './slides/routes.js';
-import { SlideImports } from './slides/slide-imports.js';
 import { freshness } from './site/freshness.js';
 import { isOwnOrigin } from './site/own-origin.js';
 import { site } from './site/plugin.js';
@@ -150,16 +142,10 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(accounts);
   await app.register(workers);
 
-  const files = new FileStore(join(config.dataFolder, 'files'));
-  await files.open();
-  app.decorate('files', files);
-  const known = new KnownFiles(app.db, files);
-  app.decorate('knownFiles', known);
-  app.decorate('boards', new Boards(app.db, known));
-  const writers = new BoardWriters(app.db);
-  app.decorate('boardWriters', writers);
-  app.decorate('courses', new Courses(app.db));
-  app.decorate('guestLinks', new GuestLinks(app.db));
+  await app.register(pdf);
+  await app.register(files, { folder: config.dataFolder });
+  await app.register(courses);
+  await app.register(boards);
   await app.register(timetable);
   await app.register(lessons, { folder: config.dataFolder });
   await app.register(live, { messagesPerSecond: config.messagesPerSecond });
@@ -167,75 +153,34 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(lateLines);
   await app.register(records);
   await app.register(absence, { awayMs: config.awayMs });
-  app.decorate('imports', new Imports(app.boards, app.bus, files, app.workers, app.log, writers));
-  const darkroom = new Darkroom(app.log);
-  app.decorate('intake', new MaterialIntake(app.boards, files, known, darkroom, app.workers));
-  app.decorate(
-    'boardFiles',
-    new BoardFiles(
-      ...([
-        app.boards,
-        () => app.db.lend(),
-        files,
-        known,
-        app.intake,
-        app.workers,
-        writers,
-      ] as const),
-    ),
-  );
-  const office = new Office(join(config.dataFolder, 'office-profile'), config.office);
-  await office.tidy();
-  app.decorate('office', office);
-  app.addHook('onClose', () => office.close());
-  app.decorate('reports', new Reports(app.db));
-  app.decorate('importQueue', new ImportQueue(app.log));
-  app.decorate(
-    'slides',
-    new SlideImports({
-      boards: app.boards,
-      bus: app.bus,
-      store: files,
-      material: app.intake,
-      imports: app.imports,
-      workers: app.workers,
-      office,
-      reports: app.reports,
-      log: app.log,
-    }),
-  );
-  const bringLimits = { maxUploadBytes: config.maxUploadBytes, maxPages: config.maxPages };
-  const { imports, slides, boardFiles, importQueue: queue } = app;
-  app.decorate(
-    'bringing',
-    new Bringing({ known, store: files, imports, slides, queue, boardFiles }, bringLimits),
-  );
+  await app.register(pdfImports);
+  await app.register(intake);
+  await app.register(slides, { folder: config.dataFolder, office: config.office });
+  const { maxUploadBytes, maxPages } = config;
+  await app.register(imports, { maxUploadBytes, maxPages });
   await app.register(materials, {
     folder: config.dataFolder,
     maxUploadBytes: config.maxUploadBytes,
-    office,
+    office: app.office,
   });
   await app.register(handingOver);
-  app.addHook('onClose', () => darkroom.close());
   await app.register(hours);
   await app.register(mailbox);
   await app.register(passwordLetters, { address: config.address });
-  await app.register(recordLinks, { folder: config.dataFolder, darkroom });
+  await app.register(recordLinks, {
+    folder: config.dataFolder,
+    imageProcess: app.imageProcess,
+  });
   await app.register(studentData, { folder: config.dataFolder });
   await app.register(accountDeletion, { folder: config.dataFolder });
-  const heldFiles = new HeldFiles(
-    ...([app.boards, app.bus, files, app.workers, app.imports, app.log, app.lessons] as const),
-  );
-  app.bus.onHeld = (board, when) =>
-    when === 'now' ? heldFiles.changed(board) : heldFiles.changedSoon(board);
-  app.decorate('heldFiles', heldFiles);
-  app.decorate('copies', new Copies(app.boards, app.bus, app.logs, writers));
-  app.addHook('onReady', () => app.imports.resume());
+  await app.register(fileAccess);
+  await app.register(boardActions);
+  // What is under way is finished: first nothing new begins.
   app.addHook('preClose', async () => {
     await app.importQueue.close();
     await app.arrivals.settled();
     await app.imports.settled();
-    await heldFiles.settled();
+    await app.hiddenFiles.settled();
   });
 
   await app.register(site, { folder: config.siteFolder });
@@ -261,7 +206,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
       await api.register(materialRoutes);
       await api.register(shareRoutes);
       await api.register(uploadRoutes, { maxUploadBytes: config.maxUploadBytes });
-      await api.register(lookRoutes);
+      await api.register(previewRoutes);
       await api.register(handedRoutes);
       await api.register(handOverRoutes);
       await api.register(tutorLessonRoutes);

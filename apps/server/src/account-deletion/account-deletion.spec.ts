@@ -49,7 +49,7 @@ describe('deleting an account', () => {
       jasmine.objectContaining({ type: 'urn:cuaderno:lesson-open' }),
     );
     await house.tutor.post(`/lessons/${lesson}/close`);
-    await house.app.sealing.settled();
+    await house.app.indexing.settled();
     const wrong = await house.tutor.post('/account/delete', { password: 'high-water' });
     expect(wrong.json<{ type: string }>().type).toBe('urn:cuaderno:wrong-password');
 

@@ -2,6 +2,7 @@ import type { Id } from '@cuaderno/core';
 import fp from 'fastify-plugin';
 import type { Tutor } from '../accounts/index.js';
 import { dropCopies } from '../database/copies.js';
+import { KEPT_TABLES } from '../live/features/kept.js';
 import { ProblemError } from '../problems/index.js';
 
 declare module 'fastify' {
@@ -34,9 +35,7 @@ export const TABLES: readonly (readonly [table: string, whose: string])[] = [
   ['records', `lesson IN (${LESSONS})`],
   ['hour_corrections', `lesson IN (${LESSONS})`],
   ['late_lines', `lesson IN (${LESSONS})`],
-  ['gestures', `lesson IN (${LESSONS})`],
-  ['page_turns', `lesson IN (${LESSONS})`],
-  ['chat_lines', `lesson IN (${LESSONS})`],
+  ...KEPT_TABLES.map((table) => [table, `lesson IN (${LESSONS})`] as const),
   ['spans', `lesson IN (${LESSONS})`],
   ['people', `lesson IN (${LESSONS})`],
   ['plan_changes', `plan IN (${PLANS})`],
@@ -67,7 +66,7 @@ export const TABLES: readonly (readonly [table: string, whose: string])[] = [
 const UNNAMED = `hash NOT IN (SELECT hash FROM board_files)
   AND hash NOT IN (SELECT made_of FROM board_files WHERE made_of IS NOT NULL)
   AND hash NOT IN (SELECT file FROM assets)
-  AND hash NOT IN (SELECT looks FROM assets WHERE looks IS NOT NULL)`;
+  AND hash NOT IN (SELECT preview FROM assets WHERE preview IS NOT NULL)`;
 
 export const accountDeletion = fp(
   (app, { folder }: { folder: string }, done) => {
@@ -80,7 +79,7 @@ export const accountDeletion = fp(
       if (open.length > 0) throw new ProblemError('lesson-open');
       const [boards, lessons] = await Promise.all([ask(BOARDS, id), ask(LESSONS, id)]);
       // What is being written down of a record just now would come after its deletion.
-      await app.sealing.settled();
+      await app.indexing.settled();
       await app.sessions.endAll(id);
       const gone = await app.bus.shut(boards, async () => {
         const results = await app.db.raw([

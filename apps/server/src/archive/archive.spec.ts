@@ -5,7 +5,7 @@ import { execFileSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
-import { plainPdf } from '../testing/pdf-files.js';
+import { boundPdf, plainPdf } from '../testing/pdf-files.js';
 import { Paths, safe } from './zip.js';
 
 describe('paths in an archive', () => {
@@ -144,9 +144,25 @@ describe('an archive', () => {
     );
   });
 
+  it('says beforehand which PDFs are protected, as its copies of them aren’t', async () => {
+    const [course, student] = [`/courses/${house.course.id}/archive`, '/students/archive?name=Ana'];
+    for (const path of [course, student])
+      expect((await house.tutor.get(path)).json()).toEqual({ protected: [] });
+    await house.tutor.upload(house.course.id, 'Tide tables.pdf', await boundPdf());
+    await house.app.arrivals.settled();
+    for (const path of [course, student])
+      expect((await house.tutor.get(path)).json()).toEqual({ protected: ['Tide tables.pdf'] });
+    const { read } = await unpacked(`${course}.zip`);
+    const path = join(house.folder, 'copy.pdf');
+    writeFileSync(path, read('Boards/Tide tables.pdf'));
+    expect(execFileSync('qpdf', ['--show-encryption', path]).toString()).toContain('not encrypted');
+  });
+
   it('is its tutor’s', async () => {
     const other = await house.otherTutor('Sunniva');
     expect((await other.get(`/courses/${house.course.id}/archive.zip`)).statusCode).toBe(404);
     expect((await other.get('/students/archive.zip?name=Ana')).statusCode).toBe(404);
+    expect((await other.get(`/courses/${house.course.id}/archive`)).statusCode).toBe(404);
+    expect((await other.get('/students/archive?name=Ana')).statusCode).toBe(404);
   });
 });

@@ -1,16 +1,18 @@
 import { newestOf } from '@cuaderno/core';
-import { writeHeldLessons, writeICalendar } from '@cuaderno/formats/icalendar';
+import type { Id, RecordTimeline } from '@cuaderno/core';
+import { writeCompletedLessons, writeICalendar } from '@cuaderno/formats/icalendar';
 import type { FastifyInstance } from 'fastify';
 import { DateTime } from 'luxon';
 import { open } from 'node:fs/promises';
 import type { Tutor } from '../accounts/index.js';
 import type { Course } from '../courses/service.js';
-import { heldLessons } from '../hours/held-lessons.js';
+import { completedLessons } from '../hours/completed-lessons.js';
 import { hoursTable } from '../hours/hours-table.js';
+import { dayIn } from '../live/features/times.js';
+import { KEPT_FILES, timelineOf } from '../live/features/kept.js';
 import { APPENDIX, appendixOf } from '../records/appendix.js';
 import { attendanceTable } from '../records/attendance-table.js';
-import { chatText } from '../records/chat-text.js';
-import type { Attendance, RecordInfo } from '../records/shapes.js';
+import type { Attendance, RecordInfo } from '@cuaderno/contract/records';
 import { signersOf } from '../records/signers.js';
 import { ENDINGS } from '../files/endings.js';
 import { Paths, safe } from './zip.js';
@@ -58,7 +60,7 @@ export class Archive {
       if (student !== null) continue;
       yield this.text(folder, 'Hours', '.csv', () => this.hours(course));
       yield this.text(folder, 'Timetable', '.ics', () => this.timetable(course));
-      yield this.text(folder, 'Lessons', '.ics', () => this.held(course));
+      yield this.text(folder, 'Lessons', '.ics', () => this.lessonCalendar(course));
       yield* this.boards(course, `${folder}Boards/`);
       yield* this.materials(course, `${folder}Materials/`);
       yield* this.filesOnBoards(course, `${folder}Files on boards/`);
@@ -81,11 +83,12 @@ export class Archive {
       yield { path: `${folder}record.pdf`, packed: true, bytes: () => this.pdf(info) };
       const record = await this.app.records.one(info.lesson, tutor.id);
       const people = await this.app.records.attendance(record.lesson, record.closedAt);
-      const chat = await this.chat(info.lesson, people);
-      if (chat.length > 0)
-        yield this.text(folder, 'chat', '.txt', () =>
-          Promise.resolve(chatText(record, chat, people, zone)),
-        );
+      const timeline = await this.timeline(info.lesson, people);
+      for (const file of KEPT_FILES)
+        if (!file.isEmpty(timeline))
+          yield this.text(folder, file.name, file.ending, () =>
+            Promise.resolve(file.write(timeline, { record, people, zone })),
+          );
     }
   }
 
@@ -100,10 +103,10 @@ export class Archive {
     const content = {
       record,
       people: people.filter((person) => this.isMeant(person) || person.role === 'tutor'),
-      chat: await this.chat(lesson, people),
+      timeline: await this.timeline(lesson, people),
       ...{ summary: noted('summary'), until: noted('until') },
     };
-    return app.workers.boardPdf(
+    return app.boardPdfs.make(
       {
         ...{ port: app.db.lend(), board: record.board, record, ink: 'annotations' },
         people: signersOf(people, student === null ? await app.boardWriters.of(record.board) : []),
@@ -118,15 +121,12 @@ export class Archive {
     );
   }
 
-  /** All of it; of a student what they said, and what was said to them or to all. */
-  private async chat(
-    lesson: string,
-    people: readonly Attendance[],
-  ): Promise<Awaited<ReturnType<FastifyInstance['records']['timeline']>>['chat']> {
-    const { chat } = await this.app.records.timeline(lesson);
-    if (this.wish.student === null) return chat;
-    const own = new Set(people.filter((one) => this.isMeant(one)).map(({ id }) => id));
-    return chat.filter(({ by, to }) => own.has(by as never) || own.has(to as never));
+  /** All of it; of a student what they said, and what was said to them. */
+  private async timeline(lesson: string, people: readonly Attendance[]): Promise<RecordTimeline> {
+    const timeline = await this.app.records.timeline(lesson);
+    if (this.wish.student === null) return timeline;
+    const own = people.filter((one) => this.isMeant(one)).map(({ id }) => id as Id);
+    return timelineOf(timeline, new Set(own));
   }
 
   private isMeant({ name, role }: Attendance): boolean {
@@ -157,10 +157,10 @@ export class Archive {
     );
   }
 
-  private async held(course: Pick<Course, 'id'>): Promise<string> {
+  private async lessonCalendar(course: Pick<Course, 'id'>): Promise<string> {
     const rows = await this.app.hours.of(this.wish.tutor.id, 0, FAR);
     const own = rows.filter((row) => row.course === course.id);
-    return writeHeldLessons(heldLessons(own), Date.now());
+    return writeCompletedLessons(completedLessons(own), Date.now());
   }
 
   private async timetable({ id, name }: Pick<Course, 'id' | 'name'>): Promise<string> {
@@ -180,7 +180,7 @@ export class Archive {
         path: this.paths.free(folder, board.title, '.pdf'),
         packed: true,
         bytes: () =>
-          app.workers.boardPdf(
+          app.boardPdfs.make(
             {
               ...{ port: app.db.lend(), board: board.id, record: null, ink: 'annotations' },
               ...{ title: board.title, author: tutor.name, date: Date.now() },
@@ -233,7 +233,7 @@ export class Archive {
 
   private about(): Promise<string> {
     const { courses, student, tutor, zone } = this.wish;
-    const day = DateTime.now().setZone(zone).setLocale('en-GB').toFormat('cccc d MMMM yyyy');
+    const day = dayIn(Date.now(), zone);
     const what =
       student === null
         ? `Everything of ${courses.map(({ name }) => name).join(', ')}`
@@ -242,7 +242,7 @@ export class Archive {
       [
         `${what}, as it was on ${day}. Times are said in ${zone}.`,
         '',
-        'Records: a folder for each lesson, with its pages as a PDF (ink is annotations in it, with author and time) and its chat.',
+        'Records: a folder for each lesson, with its pages as a PDF (ink is annotations in it, with author and time) and what was said in it.',
         'Attendance.csv: who was there, and for how long.',
         ...(student === null
           ? [

@@ -4,13 +4,23 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { Readable } from 'node:stream';
 import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
+import type { Course } from '../courses/service.js';
 import { ProblemError } from '../problems/index.js';
-import { Zone } from '../records/zone.js';
+import { Zone } from '@cuaderno/contract/time-zone';
 import { Archive } from './archive.js';
 import type { ArchiveWish } from './archive.js';
 import { zipOf } from './zip.js';
 
 const tags = ['archive'];
+
+const OfStudent = z.object({ name: z.string().min(1).max(200) });
+
+const Description = z.object({
+  protected: z.array(z.string()).meta({
+    description: 'PDFs whose makers have forbidden things, which their copies no longer do',
+  }),
+});
+type Description = z.infer<typeof Description>;
 
 /** Everything, to be taken along: of a course, or of a student. */
 export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
@@ -34,6 +44,54 @@ export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
       .header('content-disposition', attachment(`${name}.zip`))
       .send(Readable.from(zip, { objectMode: false }));
   };
+
+  /** Names of the PDFs in it that are protected: what is saved of them isn't. */
+  const described = async (courses: readonly string[]): Promise<Description> => {
+    const names = [];
+    for (const { file, name } of await app.knownFiles.pdfsOf(courses))
+      if (await app.pdfReader.isProtected(app.files.path(file))) names.push(name);
+    return { protected: names };
+  };
+
+  /** Courses of a tutor in which a student was: names of other pupils' courses are none of theirs. */
+  const coursesWith = async (tutor: string, name: string): Promise<Course[]> => {
+    const known = await app.finding.students(tutor);
+    if (!known.includes(name)) throw new ProblemError('not-found');
+    const courses = [];
+    for (const course of await app.courses.of(tutor))
+      if (await app.records.wasIn(course.id, name)) courses.push(course);
+    return courses;
+  };
+
+  app.get(
+    '/courses/:course/archive',
+    {
+      schema: {
+        tags,
+        summary: 'What has to be known before everything of a course is saved',
+        params: z.object({ course: Id }),
+        response: { 200: Description },
+      },
+    },
+    async ({ tutor, params }) => {
+      const { id } = await app.courses.one(params.course, tutor.id);
+      return described([id]);
+    },
+  );
+
+  app.get(
+    '/students/archive',
+    {
+      schema: {
+        tags,
+        summary: 'What has to be known before everything of a student is saved',
+        querystring: OfStudent,
+        response: { 200: Description },
+      },
+    },
+    async ({ tutor, query }) =>
+      described((await coursesWith(tutor.id, query.name)).map(({ id }) => id)),
+  );
 
   app.get(
     '/courses/:course/archive.zip',
@@ -63,17 +121,12 @@ export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
       schema: {
         tags,
         summary: 'What a student wrote and said in this tutor’s lessons, as one archive',
-        querystring: Zone.extend({ name: z.string().min(1).max(200) }),
+        querystring: Zone.extend(OfStudent.shape),
       },
     },
     async (request, reply) => {
       const { tutor, query } = request;
-      const known = await app.finding.students(tutor.id);
-      if (!known.includes(query.name)) throw new ProblemError('not-found');
-      // Names of other pupils' courses are none of theirs.
-      const courses = [];
-      for (const course of await app.courses.of(tutor.id))
-        if (await app.records.wasIn(course.id, query.name)) courses.push(course);
+      const courses = await coursesWith(tutor.id, query.name);
       return send(request, reply, query.name, { courses, student: query.name, zone: query.zone });
     },
   );

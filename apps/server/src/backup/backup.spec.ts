@@ -75,8 +75,8 @@ describe('a backup', () => {
       const tutor = other.visitor();
       const right = { email: 'maren@example.org', password: 'low-water-at-ten' };
       expect((await tutor.post('/sign-in', right)).statusCode).toBe(204);
-      const room = (await other.app.bus.room(house.board))!;
-      const items = await room.between((board) => itemsOn(board.pages.get(page)!));
+      const host = (await other.app.bus.host(house.board))!;
+      const items = await host.between((board) => itemsOn(board.pages.get(page)!));
       const there = new Set(items.map(({ id }) => id));
       expect(before.every((id) => there.has(id))).toBeTrue();
       const stored = readdirSync(other.app.files.folder, { recursive: true, withFileTypes: true });

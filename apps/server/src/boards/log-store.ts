@@ -7,6 +7,7 @@ import {
   keysBetween,
   newId,
   pack,
+  STORED_VERSION,
   unpack,
 } from '@cuaderno/core';
 import type {
@@ -15,7 +16,7 @@ import type {
   Id,
   KeptEntry,
   KnownOperation,
-  Nothing,
+  Tombstone,
   Unreadable,
 } from '@cuaderno/core';
 import { and, count, eq, lte, max, sql } from 'drizzle-orm';
@@ -23,7 +24,7 @@ import type { Database } from '../database/index.js';
 import { readOperation } from './operation-check.js';
 import { boards, operations } from './tables.js';
 
-/** Rows in one INSERT: SQLite takes at most 32,766 values, at nine a row. */
+/** Rows in one INSERT: SQLite takes at most 32,766 values, at ten a row. */
 const ROWS_AT_ONCE = 500;
 
 /**
@@ -34,11 +35,11 @@ const ENTRIES_AT_ONCE = 2000;
 
 /** Entries of a board after one place and up to another, as two texts. */
 const READ = `SELECT group_concat(entry), group_concat(digits, '') FROM (
-  SELECT json_array(seq, id, "by", at, lesson, kind, page, length(body)) AS entry, hex(body) AS digits
+  SELECT json_array(seq, id, "by", at, lesson, kind, page, version, length(body)) AS entry, hex(body) AS digits
   FROM operations WHERE board = ? AND seq > ? AND seq <= ? ORDER BY seq LIMIT ${ENTRIES_AT_ONCE})`;
 
 /** An entry as it is read; bodies come by themselves, this is how many bytes its own is long. */
-type Row = [
+type LogRow = [
   seq: number,
   id: string,
   by: string,
@@ -46,6 +47,7 @@ type Row = [
   lesson: string | null,
   kind: string,
   page: string | null,
+  version: number,
   length: number,
 ];
 
@@ -56,9 +58,10 @@ type Row = [
  */
 function rowOf(board: number, { seq, by, at, lesson, op }: Entry): unknown[] {
   if (op.kind === 'ink.add' && !op.on)
-    return [board, seq, op.id, by, at, lesson, op.kind, op.page, op.ink];
+    return [board, seq, op.id, by, at, lesson, op.kind, op.page, STORED_VERSION, op.ink];
   const { id, kind, ...rest } = op;
-  return [board, seq, id, by, at, lesson, kind, 'page' in op ? op.page : null, pack(rest)];
+  const page = 'page' in op ? op.page : null;
+  return [board, seq, id, by, at, lesson, kind, page, STORED_VERSION, pack(rest)];
 }
 
 /** Entries that are folded before others are served. */
@@ -75,8 +78,11 @@ async function folded(board: Board, entries: readonly KeptEntry[]): Promise<Boar
 }
 
 /** What a row says; one that says nothing that anyone could have done is there as `unreadable`. */
-function entryOf([seq, id, by, at, lesson, kind, page]: Row, body: Uint8Array): KeptEntry {
-  const op = operationOf(id, kind, page, body);
+function entryOf(
+  [seq, id, by, at, lesson, kind, page, version]: LogRow,
+  body: Uint8Array,
+): KeptEntry {
+  const op = operationOf(id, kind, page, version, body);
   return { seq, by, at, lesson, op: op ?? unreadable(page, kind, id) };
 }
 
@@ -84,15 +90,16 @@ function operationOf(
   id: Id,
   kind: string,
   page: Id | null,
+  version: number,
   body: Uint8Array,
 ): KeptEntry['op'] | null {
   try {
-    if (kind === 'nothing') return { id, kind };
+    if (kind === 'tombstone') return { id, kind };
     if (kind === 'ink.add' && body[0]! < 0x80) {
       checkStroke(body);
       return page === null ? null : { id, kind, page, ink: body };
     }
-    return readOperation({ id, kind, ...(unpack(body) as object) });
+    return readOperation({ id, kind, ...(unpack(body) as object) }, version);
   } catch {
     return null;
   }
@@ -147,7 +154,7 @@ export class LogStore {
     for (let i = 0; i < entries.length; i += ROWS_AT_ONCE) {
       const run = entries.slice(i, i + ROWS_AT_ONCE);
       statements.push({
-        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, body) VALUES ${run.map(() => '(?,?,?,?,?,?,?,?,?)').join(',')}`,
+        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, version, body) VALUES ${run.map(() => '(?,?,?,?,?,?,?,?,?,?)').join(',')}`,
         params: run.flatMap((entry) => rowOf(board, entry)),
       });
     }
@@ -186,12 +193,12 @@ export class LogStore {
     for (let next: Promise<unknown[][]> | null = read(since); next;) {
       const [found] = await next;
       const [text, digits] = found![0] as [string | null, string | null];
-      const rows = JSON.parse(`[${text ?? ''}]`) as Row[];
+      const rows = JSON.parse(`[${text ?? ''}]`) as LogRow[];
       // The database goes on while these are taken apart.
       next = rows.length < ENTRIES_AT_ONCE ? null : read(rows.at(-1)![0]);
       const bytes = new Uint8Array(Buffer.from(digits ?? '', 'hex'));
       let place = 0;
-      for (const row of rows) entries.push(entryOf(row, bytes.subarray(place, (place += row[7]))));
+      for (const row of rows) entries.push(entryOf(row, bytes.subarray(place, (place += row[8]))));
     }
     return entries;
   }
@@ -215,13 +222,13 @@ export class LogStore {
     if (places.length === 0) return [];
     const [rows] = await this.db.raw([
       {
-        sql: `SELECT seq, id, "by", at, lesson, kind, page, length(body), body FROM operations
+        sql: `SELECT seq, id, "by", at, lesson, kind, page, version, length(body), body FROM operations
           WHERE board = ? AND seq IN (SELECT value FROM json_each(?)) ORDER BY seq`,
         params: [board, JSON.stringify(places)],
       },
     ]);
-    return (rows as [...Row, Uint8Array][]).map((row) =>
-      entryOf(row.slice(0, 8) as Row, row[8] as unknown as Uint8Array),
+    return (rows as [...LogRow, Uint8Array][]).map((row) =>
+      entryOf(row.slice(0, 9) as LogRow, row[9] as unknown as Uint8Array),
     );
   }
 
@@ -239,20 +246,20 @@ export class LogStore {
    */
   takingOut(
     board: number,
-    out: readonly Entry<Nothing>[],
+    out: readonly Entry<Tombstone>[],
     last: number,
     { by, at }: Pick<Entry, 'by' | 'at'>,
   ): { sql: string; params: unknown[] }[] {
     const nothing = pack({});
     return [
       {
-        sql: `UPDATE operations SET kind = 'nothing', page = NULL, body = ?
+        sql: `UPDATE operations SET kind = 'tombstone', page = NULL, version = ?, body = ?
           WHERE board = ? AND seq IN (SELECT value FROM json_each(?))`,
-        params: [nothing, board, JSON.stringify(out.map(({ seq }) => seq))],
+        params: [STORED_VERSION, nothing, board, JSON.stringify(out.map(({ seq }) => seq))],
       },
       {
-        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, body) VALUES (?,?,?,?,?,NULL,'nothing',NULL,?)`,
-        params: [board, last + 1, newId(), by, at, nothing],
+        sql: `INSERT INTO operations (board, seq, id, "by", at, lesson, kind, page, version, body) VALUES (?,?,?,?,?,NULL,'tombstone',NULL,?,?)`,
+        params: [board, last + 1, newId(), by, at, STORED_VERSION, nothing],
       },
     ];
   }
@@ -275,7 +282,7 @@ export class LogStore {
       .innerJoin(boards, eq(boards.num, operations.board))
       // As the index has it: a value that is bound would not do.
       .where(
-        and(eq(boards.id, id), lte(operations.seq, until), sql`${operations.kind} = 'nothing'`),
+        and(eq(boards.id, id), lte(operations.seq, until), sql`${operations.kind} = 'tombstone'`),
       );
     return row?.n ?? 0;
   }

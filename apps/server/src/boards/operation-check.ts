@@ -1,4 +1,4 @@
-import { MAX_OPERATIONS, Operation } from '@cuaderno/core';
+import { MAX_OPERATIONS, Operation, upgradeStored } from '@cuaderno/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import * as z from 'zod';
 
@@ -56,7 +56,11 @@ export function fitOperations(ops: unknown): boolean {
   return Array.isArray(ops) && ops.length <= MAX_OPERATIONS && ops.every(fitsOperation);
 }
 
-/** An operation as it was kept, checked as if it came anew; `null` for what is none. */
-export function readOperation(value: unknown): Operation | null {
+/**
+ * An operation as it was stored, in the words of now, and checked as if it came anew; `null` for what is none.
+ * @param version in which it was stored. Throws `StoredVersionError` for one that isn't known here
+ */
+export function readOperation(stored: unknown, version: number): Operation | null {
+  const value = upgradeStored('operation', stored, version);
   return fitsOperation(value) ? (Operation.safeParse(value).data ?? null) : null;
 }

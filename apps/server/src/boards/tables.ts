@@ -31,7 +31,7 @@ export const boardWriters = sqliteTable(
       .references(() => boards.id),
     person: text().notNull(),
     name: text().notNull(),
-    nth: integer().notNull(),
+    nameOrdinal: integer('name_ordinal').notNull(),
     role: text({ enum: ['tutor', 'student'] }).notNull(),
   },
   (table) => [primaryKey({ columns: [table.board, table.person] })],
@@ -53,14 +53,16 @@ export const operations = sqliteTable(
     kind: text().notNull(),
     /** The page it is about, where it is about one. */
     page: text(),
+    /** In which version of our words the body is: see `upgradeStored`. */
+    version: integer().notNull().default(1),
     /** Ink as it is coded, for a line; else the rest of the operation, packed as on the wire. */
     body: blob({ mode: 'buffer' }).notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.board, table.seq] }),
     // Few are, and they are counted whenever a record is opened.
-    index('operations_nothing')
+    index('operations_tombstones')
       .on(table.board, table.seq)
-      .where(sql`kind = 'nothing'`),
+      .where(sql`kind = 'tombstone'`),
   ],
 );

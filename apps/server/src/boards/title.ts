@@ -1,4 +1,4 @@
-import { Title } from '../courses/shapes.js';
+import { Title } from '@cuaderno/contract/courses';
 
 /** Longest title that is made of a file's name, in characters; longer ones are cut. */
 const MAX_TITLE = 120;

@@ -8,14 +8,14 @@ import { boardWriters } from './tables.js';
 
 /** Everyone of whom there is something in the log, with the number of the board. */
 const WROTE = `(SELECT DISTINCT "by" FROM operations
-  WHERE board = (SELECT num FROM boards WHERE id = ?1) AND kind <> 'nothing')`;
+  WHERE board = (SELECT num FROM boards WHERE id = ?1) AND kind <> 'tombstone')`;
 /** What they were called in lessons of this board's tutor, and as tutors; what a file called them comes last. */
-const NAMES = `SELECT p.id, p.name, p.nth, p.role FROM people p
+const NAMES = `SELECT p.id, p.name, p.name_ordinal, p.role FROM people p
     JOIN lessons l ON l.id = p.lesson JOIN courses c ON c.id = l.course
     WHERE p.id IN ${WROTE} AND c.tutor =
       (SELECT k.tutor FROM boards b JOIN courses k ON k.id = b.course WHERE b.id = ?1)
   UNION ALL SELECT id, name, 1, 'tutor' FROM tutors WHERE id IN ${WROTE}
-  UNION ALL SELECT person, name, nth, role FROM board_writers WHERE board = ?1`;
+  UNION ALL SELECT person, name, name_ordinal, role FROM board_writers WHERE board = ?1`;
 
 /** Who wrote on boards, in whatever lesson. */
 export class BoardWriters {
@@ -25,17 +25,19 @@ export class BoardWriters {
   async of(board: Id): Promise<BoardWriter[]> {
     const [rows] = await this.db.raw([{ sql: NAMES, params: [board] }]);
     const known = new Map<Id, BoardWriter>();
-    for (const [id, name, nth, role] of rows as [Id, string, number, BoardWriter['role']][])
-      if (!known.has(id)) known.set(id, { id, name, nth, role });
-    return [...known.values()].sort((a, b) => a.name.localeCompare(b.name) || a.nth - b.nth);
+    for (const [id, name, nameOrdinal, role] of rows as [Id, string, number, BoardWriter['role']][])
+      if (!known.has(id)) known.set(id, { id, name, nameOrdinal, role });
+    return [...known.values()].sort(
+      (a, b) => a.name.localeCompare(b.name) || a.nameOrdinal - b.nameOrdinal,
+    );
   }
 
   /** Those whom a file names. */
   async came(board: Id, people: readonly BoardWriter[]): Promise<void> {
-    for (const { id: person, name, nth, role } of people)
+    for (const { id: person, name, nameOrdinal, role } of people)
       await this.db
         .insert(boardWriters)
-        .values({ board, person, name, nth, role })
+        .values({ board, person, name, nameOrdinal, role })
         .onConflictDoNothing();
   }
 
@@ -51,7 +53,12 @@ export class BoardWriters {
     const [own] = await this.db.select().from(tutors).where(eq(tutors.id, tutor));
     if (own) known.set(own.name, tutor);
     const fresh = [...wanted].filter((name) => !known.has(name));
-    const people = fresh.map((name) => ({ id: newId(), name, nth: 1, role: 'student' as const }));
+    const people = fresh.map((name) => ({
+      id: newId(),
+      name,
+      nameOrdinal: 1,
+      role: 'student' as const,
+    }));
     await this.came(board, people);
     for (const { id, name } of people) known.set(name, id);
     return known;

@@ -16,9 +16,9 @@ export interface GuestLink {
   readonly used: boolean;
 }
 
-type Row = typeof guestLinks.$inferSelect;
+type GuestLinkRow = typeof guestLinks.$inferSelect;
 
-function link({ id, course, token, guest, madeAt, device }: Row): GuestLink {
+function link({ id, course, token, guest, madeAt, device }: GuestLinkRow): GuestLink {
   return { id, course, token, guest, madeAt, used: device !== null };
 }
 
@@ -27,7 +27,7 @@ export class GuestLinks {
   constructor(private readonly db: Database) {}
 
   async make(course: string, guest: string): Promise<GuestLink> {
-    const row: Row = {
+    const row: GuestLinkRow = {
       id: newId(),
       course,
       token: newLinkToken(),

@@ -1,6 +1,6 @@
 import { USUAL } from '@cuaderno/core/timetable';
 import { DateTime } from 'luxon';
-import type { PlanWish } from '../timetable/shapes.js';
+import type { PlanWish } from '@cuaderno/contract/timetable';
 
 /** When a course meets every week. */
 export interface WeeklySlot {

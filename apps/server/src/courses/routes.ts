@@ -2,16 +2,9 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { Occurrence } from '@cuaderno/core/timetable';
 import { weeklyWish } from './next-lesson.js';
-import type { Courses } from './service.js';
 import type { Course } from './service.js';
-import { RecordInfo } from '../records/shapes.js';
-import { BoardShape, CourseShape, Slot, Title } from './shapes.js';
-
-declare module 'fastify' {
-  interface FastifyInstance {
-    courses: Courses;
-  }
-}
+import { RecordInfo } from '@cuaderno/contract/records';
+import { BoardShape, CourseShape, Slot, Title } from '@cuaderno/contract/courses';
 
 /** Records on the first screen. */
 const RECENT = 6;
@@ -104,7 +97,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params }) => {
       const course = await app.courses.one(params.course, tutor.id);
-      app.workers.expectPdf();
+      app.pdfReader.expect();
       return {
         course: await shaped(course),
         boards: await app.boards.ofCourse(course.id),

@@ -20,9 +20,9 @@ export interface Course {
   readonly retiredAt: number | null;
 }
 
-type Row = typeof courses.$inferSelect;
+type CourseRow = typeof courses.$inferSelect;
 
-function course(row: Row): Course {
+function course(row: CourseRow): Course {
   const { id, tutor, name, linkToken, joinCode, door, rules, retiredAt } = row;
   return { id, tutor, name, linkToken, joinCode, door, rules, retiredAt };
 }
@@ -31,7 +31,7 @@ export class Courses {
   constructor(private readonly db: Database) {}
 
   async make(tutor: string, name: string): Promise<Course> {
-    const row: Row = {
+    const row: CourseRow = {
       id: newId(),
       tutor,
       name,

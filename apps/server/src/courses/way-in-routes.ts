@@ -2,14 +2,7 @@ import { DoorRule, PersonName, Rules } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import { ProblemError } from '../problems/index.js';
-import type { GuestLinks } from './guest-links.js';
-import { GuestLinkShape } from './shapes.js';
-
-declare module 'fastify' {
-  interface FastifyInstance {
-    guestLinks: GuestLinks;
-  }
-}
+import { GuestLinkShape } from '@cuaderno/contract/courses';
 
 const tags = ['courses'];
 const Params = z.object({ course: z.string() });

@@ -10,6 +10,7 @@ import { StartError } from '../problems/start-error.js';
 import { connect, Connection } from './connection.js';
 import { keepBefore, newestCopy } from './copies.js';
 import { lockFolder } from './folder-lock.js';
+import type { Query } from './query.js';
 import type { Statement } from './worker.js';
 
 declare module 'fastify' {
@@ -20,7 +21,7 @@ declare module 'fastify' {
 
 export interface Database extends SqliteRemoteDatabase {
   /** Statements done all or not at all, for those that Drizzle has no words for. */
-  raw(statements: { sql: string; params: unknown[] }[]): Promise<unknown[][]>;
+  raw(queries: readonly Query[]): Promise<unknown[][]>;
   /** For another thread, which makes a database of it with `lentDatabase`. */
   lend(): MessagePort;
   close(): Promise<void>;

@@ -1,6 +1,7 @@
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import { ServerProcess } from '../testing/server-process.js';
 import { openDatabase } from './index.js';
 
@@ -73,17 +74,12 @@ describe('starting the server', () => {
     await db.close();
     const again = await openDatabase(folder);
     expect(copies()).toEqual([]);
-    // As an older server left it: without what the newest change makes.
-    await again.raw([
-      { sql: 'DROP TABLE hand_over_fetches', params: [] },
-      { sql: 'DROP TABLE hand_overs', params: [] },
-      {
-        sql: `DELETE FROM __drizzle_migrations WHERE created_at =
-          (SELECT max(created_at) FROM __drizzle_migrations)`,
-        params: [],
-      },
-    ]);
     await again.close();
+    // As an older server left it.
+    const older = new URL('../../test-data/2026-11-30/cuaderno.db.gz', import.meta.url);
+    for (const file of readdirSync(folder).filter((name) => name.startsWith('cuaderno.db')))
+      rmSync(join(folder, file));
+    writeFileSync(join(folder, 'cuaderno.db'), gunzipSync(readFileSync(older)));
     const newer = await openDatabase(folder);
     expect(copies().length).toBe(1);
     await newer.close();

@@ -4,7 +4,7 @@ import type { Id, RichText } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { Readable } from 'node:stream';
 import { turningSky } from './film.js';
-import { Desk, formula, plain, text } from './laying.js';
+import { BoardBuilder, formula, plain, text } from './laying.js';
 import { hourSignal } from './sound.js';
 
 /** The sky over the harbour of Solvik, as the demo has it: made up, drawn here. */
@@ -40,10 +40,10 @@ function nightSky(): Buffer {
 
 /**
  * Adds what Maren has prepared for tonight to a board: a margin, a squared page with a picture, words,
- * a slip, figures and marks, and a page with the answers, held back.
+ * a slip, figures and marks, and a page with the answers, hidden.
  */
 export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id): Promise<void> {
-  const desk = await Desk.at(app, boardId, tutor);
+  const builder = await BoardBuilder.at(app, boardId, tutor);
   const picture = await app.intake.take(
     boardId,
     'Harbour at nine.png',
@@ -51,22 +51,22 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
     10_000_000,
   );
 
-  const before = await desk.board();
+  const before = await builder.board();
   const [first] = pagesInOrder(before);
-  const margin: RichText = [
+  const privateNotes: RichText = [
     { runs: [{ text: 'Ask Ida', bold: true }, { text: ' what she saw on Sunday.' }] },
     { list: 'dots', runs: [{ text: 'Where is north? Let Jonas show it.' }] },
     { list: 'dots', runs: [{ text: 'The Bear turns round the pole: once a day.' }] },
   ];
-  await desk.make([operation(changePage(before, first!.id, { margin })!)]);
-  const evening = await desk.page('Tonight', {
+  await builder.make([operation(changePage(before, first!.id, { privateNotes })!)]);
+  const evening = await builder.page('Tonight', {
     paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' },
   });
-  const turning = await desk.page('The sky turns', { paper: { kind: 'plain' } });
-  const answers = await desk.page('Answers', { paper: { kind: 'plain' }, held: true });
+  const turning = await builder.page('The sky turns', { paper: { kind: 'plain' } });
+  const answers = await builder.page('Answers', { paper: { kind: 'plain' }, hidden: true });
 
   const line = { kind: 'shape', layer: 'material', fill: null } as const;
-  await desk.lay(evening.id, [
+  await builder.lay(evening.id, [
     text({
       x: 60,
       y: 48,
@@ -127,7 +127,7 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
       frame: { x: 150, y: 380, width: 34, height: 34, turn: 0 },
     },
   ]);
-  await desk.lay(answers.id, [
+  await builder.lay(answers.id, [
     text({
       x: 60,
       y: 60,
@@ -142,7 +142,7 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
     (await app.intake.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
   const signal = 'On the hour.wav';
   const hour = hourSignal();
-  await desk.lay(turning.id, [
+  await builder.lay(turning.id, [
     text({
       x: 60,
       y: 48,
@@ -189,7 +189,7 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
       fixed: true,
     },
   ]);
-  await desk.make([
+  await builder.make([
     {
       id: newId(),
       kind: 'board.sheet',

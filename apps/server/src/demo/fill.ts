@@ -131,11 +131,11 @@ async function pastLesson(
     ),
   );
   await app.live.lessonOpened(lesson);
-  app.lessons.pens.trust(lesson, 'all', 'write');
-  const room = (await app.bus.room(boardId))!;
-  const pages = await room.between((state) => pagesInOrder(state).map(({ id }) => id));
+  app.lessons.permissions.trust(lesson, 'all', 'write');
+  const host = (await app.bus.host(boardId))!;
+  const pages = await host.between((state) => pagesInOrder(state).map(({ id }) => id));
   const as = (id: Id): Actor => lesson.actor(id);
-  const write = (who: Id, ops: Operation[]): Promise<void> => room.take(ops, as(who));
+  const write = (who: Id, ops: Operation[]): Promise<void> => host.take(ops, as(who));
   const [sky, bear, cassiopeia, orion] = pages as [Id, Id, Id, Id];
 
   // Places are points from the top left of the page, read off the chart.
@@ -212,7 +212,7 @@ async function pastLesson(
   ]);
   await app.closeLesson(lesson);
 
-  await app.sealing.settled();
+  await app.indexing.settled();
 
   // It was written this moment; the demo says it was last week.
   const closedAt = minute(54);
@@ -254,6 +254,6 @@ async function pastLesson(
     cassiopeia,
     orion,
   });
-  app.sealing.queue(lesson.id);
-  await app.sealing.settled();
+  app.indexing.queue(lesson.id);
+  await app.indexing.settled();
 }

@@ -3,7 +3,8 @@ import { newId } from '@cuaderno/core';
 import { and, asc, eq } from 'drizzle-orm';
 import type { FastifyInstance } from 'fastify';
 import { operations } from '../boards/tables.js';
-import { chatLines, gestures, pageTurns } from '../lessons/tables.js';
+import { pageTurns } from '../lessons/tables.js';
+import { chatLines, gestures } from '../live/features/talk/tables.js';
 import { recordNotes } from '../records/tables.js';
 
 /** Who was in last week's lesson, and the pages that they wrote on. */

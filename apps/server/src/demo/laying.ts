@@ -17,19 +17,19 @@ import type {
   PageSpec,
   RichText,
   TextSpec,
-  ThingSpec,
+  ItemSpec,
 } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { measureIn } from './measure.js';
 
-/** A thing without its place among others. */
-export type Loose = ThingSpec extends infer T
-  ? T extends ThingSpec
+/** An item without its place among others. */
+export type LooseItem = ItemSpec extends infer T
+  ? T extends ItemSpec
     ? Omit<T, 'order'>
     : never
   : never;
 
-interface Written {
+interface WrittenText {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -48,7 +48,7 @@ export function text({
   text: words,
   font = 'plain',
   slip,
-}: Written): Omit<TextSpec, 'order'> {
+}: WrittenText): Omit<TextSpec, 'order'> {
   const edge = slip ? SLIP_EDGE : 0;
   const inside = { size, width: width - 2 * edge, align: 'start' } as const;
   const { lines, height } = layOutText(words, inside, measureIn(font, size));
@@ -72,16 +72,16 @@ export function text({
 export const plain = (words: string): RichText => [{ runs: [{ text: words }] }];
 
 /** A board as its tutor builds it. */
-export class Desk {
+export class BoardBuilder {
   private constructor(
-    private readonly room: { take(ops: readonly Operation[], actor: Actor): Promise<void> },
+    private readonly host: { take(ops: readonly Operation[], actor: Actor): Promise<void> },
     private readonly read: () => Promise<Board>,
     private readonly tutor: Actor,
   ) {}
 
-  static async at(app: FastifyInstance, board: Id, tutor: Id): Promise<Desk> {
-    const room = (await app.bus.room(board))!;
-    return new Desk(room, () => room.between((state) => state), {
+  static async at(app: FastifyInstance, board: Id, tutor: Id): Promise<BoardBuilder> {
+    const host = (await app.bus.host(board))!;
+    return new BoardBuilder(host, () => host.between((state) => state), {
       id: tutor,
       role: 'tutor',
       trust: 'hands',
@@ -89,7 +89,7 @@ export class Desk {
   }
 
   make(ops: Operation[]): Promise<void> {
-    return this.room.take(ops, this.tutor);
+    return this.host.take(ops, this.tutor);
   }
 
   board(): Promise<Board> {
@@ -107,19 +107,24 @@ export class Desk {
     return page;
   }
 
-  /** Lays things on a page, the first at the bottom. */
-  lay(page: Id, things: readonly Loose[]): Promise<void> {
-    const orders = keysBetween(null, null, things.length);
+  /** Lays items on a page, the first at the bottom. */
+  lay(page: Id, items: readonly LooseItem[]): Promise<void> {
+    const orders = keysBetween(null, null, items.length);
     return this.make(
-      things.map((thing, i) =>
-        operation({ kind: 'item.add', page, item: { ...thing, order: orders[i]! } as ThingSpec }),
+      items.map((item, i) =>
+        operation({ kind: 'item.add', page, item: { ...item, order: orders[i]! } as ItemSpec }),
       ),
     );
   }
 }
 
 /** A formula of letters of `size` points, its left end at `x` and its middle at `y`. */
-export async function formula(source: string, x: number, y: number, size: number): Promise<Loose> {
+export async function formula(
+  source: string,
+  x: number,
+  y: number,
+  size: number,
+): Promise<LooseItem> {
   const { outline, box } = await setFormula(source, 'latex');
   const [width, height] = [(box.width * size) / 1000, (box.height * size) / 1000];
   const frame: Frame = { x, y: y - height / 2, width, height, turn: 0 };

@@ -2,17 +2,17 @@ import { A4, MM } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { FastifyInstance } from 'fastify';
 import { Readable } from 'node:stream';
-import { Desk, formula, plain, text } from './laying.js';
+import { BoardBuilder, formula, plain, text } from './laying.js';
 import { openStrings } from './sound.js';
 
 /** A page on how the height of the water is reckoned, behind the tide tables. */
 export async function tideFormulas(app: FastifyInstance, board: Id, tutor: Id): Promise<void> {
-  const desk = await Desk.at(app, board, tutor);
-  const page = await desk.page('How high is the water?', {
+  const builder = await BoardBuilder.at(app, board, tutor);
+  const page = await builder.page('How high is the water?', {
     ...A4,
     paper: { kind: 'squared', spacing: 5 * MM },
   });
-  await desk.lay(page.id, [
+  await builder.lay(page.id, [
     text({
       x: 60,
       y: 48,
@@ -60,8 +60,8 @@ export async function tideFormulas(app: FastifyInstance, board: Id, tutor: Id): 
 
 /** A page of staves with the sound of the four strings, for Mika. */
 export async function celloPage(app: FastifyInstance, board: Id, tutor: Id): Promise<void> {
-  const desk = await Desk.at(app, board, tutor);
-  const page = await desk.page('Open strings', {
+  const builder = await BoardBuilder.at(app, board, tutor);
+  const page = await builder.page('Open strings', {
     paper: { kind: 'staves', spacing: 8 * MM },
   });
   const { wav, seconds, peaks } = openStrings();
@@ -72,7 +72,7 @@ export async function celloPage(app: FastifyInstance, board: Id, tutor: Id): Pro
     Readable.from([Buffer.from(wav)]),
     10_000_000,
   );
-  await desk.lay(page.id, [
+  await builder.lay(page.id, [
     {
       kind: 'media',
       layer: 'material',

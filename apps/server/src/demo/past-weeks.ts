@@ -6,7 +6,8 @@ import { DateTime } from 'luxon';
 import type { Tutor } from '../accounts/index.js';
 import { operations } from '../boards/tables.js';
 import type { Course } from '../courses/service.js';
-import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
+import { lessons, pageTurns, people, spans } from '../lessons/tables.js';
+import { chatLines, gestures } from '../live/features/talk/tables.js';
 import { recordNotes, records } from '../records/tables.js';
 import { line, loop, stretch } from './drawing.js';
 
@@ -69,14 +70,14 @@ async function oneLesson(
   const names = diary.students.filter((name) => !week.away?.includes(name));
   const students: Id[] = [];
   for (const name of names) {
-    const comer = { name, device: `${name} of the demo`, guest: null };
-    students.push((await app.lessons.door.knock(lesson, 'all', comer))!.id);
+    const joinRequest = { name, device: `${name} of the demo`, guest: null };
+    students.push((await app.lessons.door.knock(lesson, 'all', joinRequest))!.id);
   }
   await app.live.lessonOpened(lesson);
-  app.lessons.pens.trust(lesson, 'all', 'write');
-  const room = (await app.bus.room(board))!;
-  const page = await room.between((state) => pagesInOrder(state).at(-1)!.id);
-  const write = (who: Id, ops: Operation[]): Promise<void> => room.take(ops, lesson.actor(who));
+  app.lessons.permissions.trust(lesson, 'all', 'write');
+  const host = (await app.bus.host(board))!;
+  const page = await host.between((state) => pagesInOrder(state).at(-1)!.id);
+  const write = (who: Id, ops: Operation[]): Promise<void> => host.take(ops, lesson.actor(who));
   await write(tutor.id, [
     operation({ kind: 'page.change', page, to: { name: week.page }, from: { name: '' } }),
     ...scribble(page, 'midnight', { x: 90, y: 110 }, nth),
@@ -88,7 +89,7 @@ async function oneLesson(
     ),
   ]);
   // The page of the week after is laid behind it.
-  const state = await room.between((now) => now);
+  const state = await host.between((now) => now);
   await write(
     tutor.id,
     addPageBeside(state, page, 'after').changes.map((change) => operation(change)),
@@ -96,10 +97,10 @@ async function oneLesson(
   for (const [i, id] of students.entries())
     await write(id, scribble(page, INKS[i]!, { x: 100, y: 420 + 110 * i }, 10 * nth + i));
   await app.closeLesson(lesson);
-  await app.sealing.settled();
+  await app.indexing.settled();
   await tell(app, { lesson: lesson.id, tutor: tutor.id, students, page, week, openedAt, nth });
-  app.sealing.queue(lesson.id);
-  await app.sealing.settled();
+  app.indexing.queue(lesson.id);
+  await app.indexing.settled();
 }
 
 /** A few strokes beside each other. */

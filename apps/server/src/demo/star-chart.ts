@@ -7,7 +7,7 @@ const GRID = rgb(0.62, 0.68, 0.8);
 const A4 = [595.28, 841.89] as [number, number];
 
 /** Stars of a figure: across and up the sheet from 0 to 1, and how bright (larger is brighter). */
-interface Figure {
+interface Constellation {
   readonly name: string;
   readonly task: string;
   readonly stars: readonly (readonly [x: number, y: number, size: number, name?: string])[];
@@ -15,7 +15,7 @@ interface Figure {
 }
 
 // Figures drawn by eye for the demo: right enough to recognise, no atlas.
-const FIGURES: Figure[] = [
+const FIGURES: Constellation[] = [
   {
     name: 'The Great Bear',
     task: 'Join the seven bright stars. Which two point to the Pole Star?',
@@ -121,10 +121,10 @@ function overview(page: PDFPage, font: PDFFont, bold: PDFFont): void {
   page.drawText('What do you find first? Mark it.', { x: 56, y: 110, size: 13, font });
 }
 
-function drawFigure(page: PDFPage, figure: Figure, font: PDFFont, bold: PDFFont): void {
+function drawFigure(page: PDFPage, figure: Constellation, font: PDFFont, bold: PDFFont): void {
   page.drawText(figure.name, { x: 56, y: 770, size: 22, font: bold, color: NIGHT });
   page.drawText(figure.task, { x: 56, y: 744, size: 13, font });
-  const at = ([x, y]: Figure['stars'][number]): { x: number; y: number } => ({
+  const at = ([x, y]: Constellation['stars'][number]): { x: number; y: number } => ({
     x: 60 + x * 475,
     y: 130 + y * 600,
   });

@@ -14,13 +14,13 @@ function height(hours: number): number {
   );
 }
 
-interface Turn {
+interface TideTurn {
   readonly hours: number;
   readonly metres: number;
 }
 
-function turns(day: number): Turn[] {
-  const found: Turn[] = [];
+function turns(day: number): TideTurn[] {
+  const found: TideTurn[] = [];
   const step = 1 / 60;
   for (let t = day * 24; t < (day + 1) * 24; t += step) {
     const [a, b, c] = [height(t - step), height(t), height(t + step)] as const;

@@ -41,12 +41,26 @@ export class KnownFiles {
         sql: `SELECT f.hash, min(bf.name), f.type FROM board_files bf
           JOIN boards b ON b.id = bf.board JOIN files f ON f.hash = coalesce(bf.made_of, bf.hash)
           WHERE b.course = ? AND b.removed_at IS NULL
-            AND f.hash NOT IN (SELECT looks FROM assets WHERE looks IS NOT NULL)
+            AND f.hash NOT IN (SELECT preview FROM assets WHERE preview IS NOT NULL)
           GROUP BY f.hash ORDER BY min(bf.name)`,
         params: [course],
       },
     ]);
     return (rows as [string, string, string][]).map(([file, name, type]) => ({ file, name, type }));
+  }
+
+  /** PDFs that the boards of courses were made of, as they were brought, in the order of names; those of removed boards, too: records have them. */
+  async pdfsOf(courses: readonly string[]): Promise<{ file: string; name: string }[]> {
+    const [rows] = await this.db.raw([
+      {
+        sql: `SELECT f.hash, min(bf.name) FROM board_files bf
+          JOIN boards b ON b.id = bf.board JOIN files f ON f.hash = coalesce(bf.made_of, bf.hash)
+          WHERE b.course IN (SELECT value FROM json_each(?)) AND f.type = 'application/pdf'
+          GROUP BY f.hash ORDER BY min(bf.name)`,
+        params: [JSON.stringify(courses)],
+      },
+    ]);
+    return (rows as [string, string][]).map(([file, name]) => ({ file, name }));
   }
 
   /** Removes a stored file that isn't known: it came, and was refused or is kept as another. */

@@ -21,7 +21,7 @@ export function filePath(folder: string, hash: string): string {
 export class FileStore {
   /** Where files are that are not taken in yet. Cleared at every start. */
   readonly incoming: string;
-  private readonly held = new Map<string, number>();
+  private readonly retained = new Map<string, number>();
 
   constructor(readonly folder: string) {
     this.incoming = join(folder, 'incoming');
@@ -35,17 +35,17 @@ export class FileStore {
 
   /** Keeps a file that nothing names yet from being removed, until what is returned is called. */
   hold(hash: string): () => void {
-    this.held.set(hash, (this.held.get(hash) ?? 0) + 1);
+    this.retained.set(hash, (this.retained.get(hash) ?? 0) + 1);
     return () => {
-      const left = this.held.get(hash)! - 1;
-      if (left > 0) this.held.set(hash, left);
-      else this.held.delete(hash);
+      const left = this.retained.get(hash)! - 1;
+      if (left > 0) this.retained.set(hash, left);
+      else this.retained.delete(hash);
     };
   }
 
   /** Removes a file, unless someone holds it. */
   async remove(hash: string): Promise<void> {
-    if (this.held.has(hash)) return;
+    if (this.retained.has(hash)) return;
     await rm(this.path(hash), { force: true });
   }
 

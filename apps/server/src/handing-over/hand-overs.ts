@@ -8,7 +8,7 @@ import { lessons, people } from '../lessons/tables.js';
 import type { Shares } from '../materials/shares.js';
 import { assets } from '../materials/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { HandedFile, HandOverShape, Receiver } from './shapes.js';
+import type { HandedFile, HandOverShape, Receiver } from '@cuaderno/contract/handing-over';
 import { handOverFetches, handOvers } from './tables.js';
 
 /** Hand-overs of one course at most: what is handed over is meant to be found again. */

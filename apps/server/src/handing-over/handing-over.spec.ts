@@ -2,7 +2,7 @@ import { newId } from '@cuaderno/core';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
 import { plainPdf } from '../testing/pdf-files.js';
-import type { HandedFile, HandOverShape, Receiver } from './shapes.js';
+import type { HandedFile, HandOverShape, Receiver } from '@cuaderno/contract/handing-over';
 
 /** A lesson with Ana and Ben in it, and a file among Maren's materials. */
 describe('a file that is handed over', () => {

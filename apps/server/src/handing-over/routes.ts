@@ -4,7 +4,7 @@ import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { fileName } from '../files/endings.js';
 import { deviceOf } from '../lessons/device.js';
-import { HandedFile, HandOverShape, Receiver } from './shapes.js';
+import { HandedFile, HandOverShape, Receiver } from '@cuaderno/contract/handing-over';
 
 const tags = ['handing over'];
 

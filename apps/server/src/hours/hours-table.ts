@@ -1,6 +1,6 @@
 import { writeCsv } from '@cuaderno/formats/csv';
 import { DateTime } from 'luxon';
-import type { HourRow } from './shapes.js';
+import type { HourRow } from '@cuaderno/contract/hours';
 
 const HEADER = ['Course', 'Students', 'Opened', 'Closed', 'Measured', 'Minutes', 'Corrected'];
 

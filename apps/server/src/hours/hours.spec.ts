@@ -2,7 +2,7 @@ import { newId } from '@cuaderno/core';
 import { eq } from 'drizzle-orm';
 import { lessons } from '../lessons/tables.js';
 import { House } from '../testing/harness.js';
-import type { HourRow } from './shapes.js';
+import type { HourRow } from '@cuaderno/contract/hours';
 
 const MINUTE = 60_000;
 

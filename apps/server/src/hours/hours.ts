@@ -7,7 +7,7 @@ import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
 import type { Records } from '../records/service.js';
-import type { Correction, HourRow } from './shapes.js';
+import type { Correction, HourRow } from '@cuaderno/contract/hours';
 import { hourCorrections } from './tables.js';
 
 declare module 'fastify' {

@@ -1,12 +1,12 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { writeHeldLessons } from '@cuaderno/formats/icalendar';
+import { writeCompletedLessons } from '@cuaderno/formats/icalendar';
 import { attachment } from '../files/attachment.js';
-import { Zone } from '../records/zone.js';
-import { heldLessons } from './held-lessons.js';
+import { Zone } from '@cuaderno/contract/time-zone';
+import { completedLessons } from './completed-lessons.js';
 import { hoursTable } from './hours-table.js';
-import { Correction, HourRow } from './shapes.js';
+import { Correction, HourRow } from '@cuaderno/contract/hours';
 
 const tags = ['hours'];
 const Moment = z.coerce.number().int().min(0).max(8.64e15);
@@ -83,7 +83,7 @@ export const hourRoutes: FastifyPluginAsyncZod = async (app) => {
       return reply
         .header('content-type', 'text/calendar; charset=utf-8')
         .header('content-disposition', attachment('Lessons.ics'))
-        .send(writeHeldLessons(heldLessons(rows), Date.now()));
+        .send(writeCompletedLessons(completedLessons(rows), Date.now()));
     },
   );
 };

@@ -7,7 +7,7 @@ import { gzipSync } from 'node:zlib';
 import { newId, operation } from '@cuaderno/core';
 import type { Actor } from '@cuaderno/core';
 import { film, silentMp3, silentWav } from '@cuaderno/formats/testing';
-import { roomOf } from '../live/lesson-bus.js';
+import { hostOf } from '../live/lesson-bus.js';
 import { House } from '../testing/harness.js';
 
 describe('bringing a sound or a film', () => {
@@ -127,7 +127,7 @@ describe('bringing a sound or a film', () => {
       ),
     )) as [{ file: string }, { file: string }];
     const { student, page } = await house.lesson();
-    const room = await roomOf(house.app.bus, house.board);
+    const host = await hostOf(house.app.bus, house.board);
     const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
     const seen = async (hash: string): Promise<number> =>
       (await student.get(`/files/${hash}`)).statusCode;
@@ -147,10 +147,10 @@ describe('bringing a sound or a film', () => {
         length: 2,
       },
     });
-    await room.take([laid], maren);
+    await host.take([laid], maren);
     expect([await seen(file), await seen(poster)]).toEqual([200, 200]);
     const remove = operation({ kind: 'items.remove', page, items: [laid.id] });
-    await room.take([remove], maren);
+    await host.take([remove], maren);
     expect([await seen(file), await seen(poster)]).toEqual([404, 404]);
   });
 });

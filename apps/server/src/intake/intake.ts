@@ -8,10 +8,10 @@ import type { Boards } from '../boards/service.js';
 import type { KnownFiles } from '../files/known-files.js';
 import { tooLarge } from '../files/store.js';
 import type { FileStore, StoredFile } from '../files/store.js';
-import type { Darkroom } from '../pictures/darkroom.js';
+import type { ImageProcess } from '../pictures/image-process.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
-import type { Workers } from '../workers/plugin.js';
+import type { MediaReader } from './media-reader.js';
 
 const PICTURE_FAULTS: Record<PictureFault, ProblemCode> = {
   unknown: 'material-unknown',
@@ -63,8 +63,8 @@ export class MaterialIntake {
     private readonly boards: Boards,
     private readonly store: FileStore,
     private readonly known: KnownFiles,
-    private readonly darkroom: Darkroom,
-    private readonly workers: Workers,
+    private readonly imageProcess: ImageProcess,
+    private readonly mediaReader: MediaReader,
   ) {}
 
   /** Throws the problem that keeps the file from being laid on this board; then it isn't kept. */
@@ -93,7 +93,7 @@ export class MaterialIntake {
     if (foreign) throw new ProblemError(`picture-${foreign}`);
     const isPhoto = isAvif(head) || isHeic(head);
     if (!isPhoto && isMediaHead(head.subarray(0, MEDIA_HEAD))) {
-      const news = await this.workers.inspectMedia(came.path);
+      const news = await this.mediaReader.inspect(came.path);
       if (news.kind === 'fault') throw new ProblemError(MEDIA_FAULTS[news.fault]);
       const { medium: kind, type, width, height, length, everywhere } = news;
       const remarks = everywhere ? [] : (['some-browsers'] as const);
@@ -106,7 +106,7 @@ export class MaterialIntake {
   async picture(came: StoredFile): Promise<Checked> {
     if (came.bytes > MAX_PICTURE)
       throw new ProblemError('file-too-large', { detail: tooLarge(MAX_PICTURE) });
-    const news = await this.darkroom.prepare(came.path);
+    const news = await this.imageProcess.prepare(came.path);
     if (news.kind === 'fault') throw new ProblemError(PICTURE_FAULTS[news.fault]);
     const { bytes, type, width, height, leftOut } = news;
     const kept = bytes ? await this.store.put(Readable.from([Buffer.from(bytes)]), Infinity) : came;
@@ -122,10 +122,10 @@ export class MaterialIntake {
 export interface Checked extends StoredFile {
   readonly type: string;
   /** `null` for a PDF, which isn't laid on pages but prints them. */
-  readonly facts: Loose<Material> | null;
+  readonly facts: LooseFacts<Material> | null;
 }
 
-type Loose<M> = M extends Material ? Omit<M, 'file'> : never;
+type LooseFacts<M> = M extends Material ? Omit<M, 'file'> : never;
 
 async function isPdf({ path }: StoredFile): Promise<boolean> {
   return (await headOf(path)).toString('latin1').includes('%PDF-');

@@ -2,16 +2,9 @@ import { FileHash, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import * as z from 'zod';
-import { FileName } from '../materials/shapes.js';
+import { FileName } from '@cuaderno/contract/materials';
 import { tooLarge } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
-import type { MaterialIntake } from './intake.js';
-
-declare module 'fastify' {
-  interface FastifyInstance {
-    intake: MaterialIntake;
-  }
-}
 
 const Remark = z.enum(['frames', 'html', 'some-browsers']);
 const pixels = z.number().min(0);

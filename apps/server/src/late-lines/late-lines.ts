@@ -1,4 +1,4 @@
-import { isWriting, pack, unpack } from '@cuaderno/core';
+import { isWriting, pack, STORED_VERSION, unpack } from '@cuaderno/core';
 import type { Board, Entry, Id, KeptEntry, Operation } from '@cuaderno/core';
 import { and, asc, count, eq, gt, inArray, isNull, max, ne, or, sql, sum } from 'drizzle-orm';
 import { readOperation } from '../boards/operation-check.js';
@@ -7,7 +7,7 @@ import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons, people } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { LateAnswer, LateLinesShape, OwnLateLines } from './shapes.js';
+import type { LateAnswer, LateLinesShape, OwnLateLines } from '@cuaderno/contract/late-lines';
 import { lateLines } from './tables.js';
 import type { LateState } from './tables.js';
 
@@ -91,7 +91,8 @@ export class LateLines {
         lines++;
         bytes += body.length;
         rows.push({
-          ...{ lesson, id: op.id, person, number: ++last, page: op.page, at: Date.now(), body },
+          ...{ lesson, id: op.id, person, number: ++last, page: op.page, at: Date.now() },
+          ...{ version: STORED_VERSION, body },
         });
         answer.waiting.push(op.id);
       }
@@ -107,7 +108,7 @@ export class LateLines {
         lesson: lessons.id,
         person: people.id,
         name: people.name,
-        nth: people.nth,
+        nameOrdinal: people.nameOrdinal,
         course: courses.id,
         courseName: courses.name,
         board: boards.id,
@@ -146,7 +147,7 @@ export class LateLines {
       .where(and(eq(lessons.id, lesson), eq(courses.tutor, tutor)));
     if (!row) throw new ProblemError('not-found');
     const rows = await this.db
-      .select({ body: lateLines.body })
+      .select({ version: lateLines.version, body: lateLines.body })
       .from(lateLines)
       .where(
         and(
@@ -160,7 +161,7 @@ export class LateLines {
     const { course, board, closedAt } = row.lesson;
     return {
       writer: { lesson, course, board, person, closedAt },
-      ops: rows.flatMap(({ body }) => operationOf(body) ?? []),
+      ops: rows.flatMap((row) => operationOf(row) ?? []),
     };
   }
 
@@ -300,12 +301,12 @@ export async function lateEntries(
   { lesson, after, at }: { readonly lesson: Id; readonly after: number; readonly at: number },
 ): Promise<KeptEntry[]> {
   const rows = await db
-    .select({ person: lateLines.person, body: lateLines.body })
+    .select({ person: lateLines.person, version: lateLines.version, body: lateLines.body })
     .from(lateLines)
     .where(and(eq(lateLines.lesson, lesson), eq(lateLines.state, 'record')))
     .orderBy(asc(lateLines.person), asc(lateLines.number));
-  const entries = rows.flatMap(({ person: by, body }) => {
-    const op = operationOf(body);
+  const entries = rows.flatMap(({ person: by, ...row }) => {
+    const op = operationOf(row);
     return op ? [{ by, op }] : [];
   });
   return entries.map(({ by, op }, i): Entry => ({ seq: after + 1 + i, by, at, lesson, op }));
@@ -323,9 +324,9 @@ export function withPlace(ops: readonly Operation[], board: Board): Operation[] 
   });
 }
 
-function operationOf(body: Uint8Array): Operation | null {
+function operationOf({ version, body }: { version: number; body: Uint8Array }): Operation | null {
   try {
-    return readOperation(unpack(body));
+    return readOperation(unpack(body), version);
   } catch {
     return null;
   }

@@ -4,10 +4,10 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import { deviceOf } from '../lessons/device.js';
 import { readMessage } from '../live/message-reader.js';
-import { roomOf } from '../live/lesson-bus.js';
+import { hostOf } from '../live/lesson-bus.js';
 import { ProblemError } from '../problems/index.js';
 import { withPlace } from './late-lines.js';
-import { LateAnswer, LateLinesShape, OwnLateLines } from './shapes.js';
+import { LateAnswer, LateLinesShape, OwnLateLines } from '@cuaderno/contract/late-lines';
 
 const tags = ['late lines'];
 const Nothing = z.null();
@@ -137,17 +137,17 @@ export const tutorLateRoutes: FastifyPluginAsyncZod = async (app) => {
         const record = await app.records.one(lesson, tutor.id);
         const answer = await settle(withPlace(ops, await app.records.board(record)), 'record');
         await app.sharedPages.forget(lesson);
-        app.sealing.queue(lesson);
+        app.indexing.queue(lesson);
         return answer;
       }
-      const room = await roomOf(app.bus, writer.board);
-      const fitting = withPlace(ops, room.board);
+      const host = await hostOf(app.bus, writer.board);
+      const fitting = withPlace(ops, host.board);
       const open = app.lessons.onBoard(writer.board)?.id === lesson ? lesson : null;
       const at = Date.now();
-      await room.bring(fitting.map((op) => ({ op, by: person, at, lesson: open })));
+      await host.bring(fitting.map((op) => ({ op, by: person, at, lesson: open })));
       // Whatever had no place by then waits on.
       return settle(
-        fitting.filter(({ id }) => room.knowsAny([id])),
+        fitting.filter(({ id }) => host.knowsAny([id])),
         'page',
       );
     },

@@ -21,6 +21,8 @@ export const lateLines = sqliteTable(
     page: text().$type<Id>().notNull(),
     /** When it came, by the server’s clock, in ms since 1970: when it was written is not known. */
     at: integer().notNull(),
+    /** In which version of our words the body is: see `upgradeStored`. */
+    version: integer().notNull().default(1),
     /** The operation, packed as on the wire. */
     body: blob({ mode: 'buffer' }).notNull(),
     state: text().$type<LateState>().notNull().default('waiting'),

@@ -4,7 +4,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { knownDevices } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
-import type { LiveLesson, Present } from './live-lesson.js';
+import type { LiveLesson, Participant } from './live-lesson.js';
 import { people } from './tables.js';
 
 /** Students who come to one lesson at most, whether they are let in or not. */
@@ -25,7 +25,7 @@ export interface Knocker {
  */
 export class Door {
   /** Called when somebody came to a lesson's door or left it, or was told something. */
-  onChange: (lesson: LiveLesson, moved: readonly Present[]) => void = () => undefined;
+  onChange: (lesson: LiveLesson, moved: readonly Participant[]) => void = () => undefined;
 
   constructor(private readonly db: Database) {}
 
@@ -33,7 +33,7 @@ export class Door {
    * Somebody comes. Where the tutor keeps somebody out, who comes with a browser that isn't known waits, even where
    * the door is open to all: it may be them. Throws `kept-out` for whom the tutor keeps out of this lesson.
    */
-  async knock(lesson: LiveLesson, rule: DoorRule, who: Knocker): Promise<Present> {
+  async knock(lesson: LiveLesson, rule: DoorRule, who: Knocker): Promise<Participant> {
     const { name, device, guest } = who;
     this.refuseKeptOut(lesson, device);
     if (lesson.came >= MAX_COMERS) throw new ProblemError('slow-down');
@@ -44,9 +44,9 @@ export class Door {
       {
         id: newId(),
         name,
-        nth: lesson.nextNth(name),
+        nameOrdinal: lesson.nextOrdinal(name),
         role: 'student',
-        trust: lesson.rules.trust ?? 'look',
+        trust: lesson.rules.trust ?? 'view',
         rules: {},
         door: comes ? 'in' : 'waiting',
         device,
@@ -55,11 +55,11 @@ export class Door {
       now,
       known,
     );
-    const { id, nth, role, trust, door } = person;
+    const { id, nameOrdinal, role, trust, door } = person;
     await this.db.insert(people).values({
       id,
       name,
-      nth,
+      nameOrdinal,
       role,
       trust,
       door,
@@ -67,7 +67,7 @@ export class Door {
       guest,
       lesson: lesson.id,
       arrivedAt: now,
-      hadPen: trust !== 'look',
+      hadPen: trust !== 'view',
     });
     if (door === 'in') await this.remember(lesson, person);
     this.onChange(lesson, [person]);
@@ -75,7 +75,7 @@ export class Door {
   }
 
   /** Somebody who came before knocks once more. Throws `kept-out`. */
-  async again(lesson: LiveLesson, person: Present): Promise<void> {
+  async again(lesson: LiveLesson, person: Participant): Promise<void> {
     if (person.device) this.refuseKeptOut(lesson, person.device);
     const door = knocked(person.door);
     if (door === person.door) return;
@@ -86,12 +86,12 @@ export class Door {
   }
 
   /** The tutor's word; it holds from here on. Returns to whom it applied. */
-  async word(lesson: LiveLesson, who: Id | 'all', word: DoorWord): Promise<Present[]> {
+  async word(lesson: LiveLesson, who: Id | 'all', word: DoorWord): Promise<Participant[]> {
     const moved = lesson.word(who, word);
     if (moved.length === 0) return moved;
     for (const person of moved) {
       // Whoever comes in has what the class has by now, and so has whoever comes in again.
-      person.trust = word === 'in' ? (lesson.rules.trust ?? 'look') : 'look';
+      person.trust = word === 'in' ? (lesson.rules.trust ?? 'view') : 'view';
       person.handAt = null;
       person.signal = null;
     }
@@ -106,12 +106,12 @@ export class Door {
       throw new ProblemError('kept-out');
   }
 
-  private async keep(lesson: LiveLesson, moved: readonly Present[]): Promise<void> {
+  private async keep(lesson: LiveLesson, moved: readonly Participant[]): Promise<void> {
     const ids = moved.map(({ id }) => id);
     const { door, trust } = moved[0]!;
     await this.db
       .update(people)
-      .set(trust === 'look' ? { door, trust } : { door, trust, hadPen: true })
+      .set(trust === 'view' ? { door, trust } : { door, trust, hadPen: true })
       .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
   }
 
@@ -125,7 +125,7 @@ export class Door {
   }
 
   /** A guest's browser isn't remembered: they come once. */
-  private async remember({ course }: LiveLesson, person: Present): Promise<void> {
+  private async remember({ course }: LiveLesson, person: Participant): Promise<void> {
     const { name, device, guest } = person;
     if (!device || guest !== null) return;
     const at = Date.now();

@@ -69,10 +69,10 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
   };
 
   /** Whoever this browser is already, if it came to that course's open lesson. */
-  const before = (request: Parameters<typeof app.comerOf>[0], course: Course): Student | null => {
+  const before = (request: Parameters<typeof app.arrivalOf>[0], course: Course): Student | null => {
     try {
-      const comer = app.comerOf(request);
-      return comer.lesson.course === course.id ? comer : null;
+      const arrival = app.arrivalOf(request);
+      return arrival.lesson.course === course.id ? arrival : null;
     } catch {
       return null;
     }
@@ -125,11 +125,11 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       if (!lesson) throw new ProblemError('lesson-not-open');
       const device = deviceOf(request, reply);
       if (guest) await app.guestLinks.use(guest.id, device);
-      const comer = before(request, course);
-      if (comer?.person.name === name) {
-        await app.lessons.door.again(lesson, comer.person);
-        setPass(request, reply, comer);
-        return { state: comer.person.door };
+      const arrival = before(request, course);
+      if (arrival?.person.name === name) {
+        await app.lessons.door.again(lesson, arrival.person);
+        setPass(request, reply, arrival);
+        return { state: arrival.person.door };
       }
       const person = await app.lessons.door.knock(lesson, course.door, {
         name,
@@ -151,7 +151,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async (request) => {
-      const { lesson, person } = app.comerOf(request);
+      const { lesson, person } = app.arrivalOf(request);
       await app.lessons.door.again(lesson, person);
       return { state: person.door };
     },
@@ -167,7 +167,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async (request) => {
-      const { lesson, person } = app.comerOf(request);
+      const { lesson, person } = app.arrivalOf(request);
       const course = await app.courses.one(lesson.course, lesson.tutor);
       return {
         course: course.name,

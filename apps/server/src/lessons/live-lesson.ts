@@ -3,7 +3,6 @@ import type {
   Actor,
   Arrival,
   Arrow,
-  ChatLine,
   DoorState,
   DoorWord,
   Id,
@@ -19,10 +18,10 @@ import type {
 } from '@cuaderno/core';
 
 /** Someone who came to a lesson, whether they are in it or not. */
-export interface Present {
+export interface Participant {
   readonly id: Id;
   readonly name: string;
-  readonly nth: number;
+  readonly nameOrdinal: number;
   readonly role: Role;
   /** SHA-256 of what their browser keeps; a tutor has none. */
   readonly device: string | null;
@@ -56,14 +55,14 @@ const MOST_OF_ONE = 24_000_000;
 const MOST_OF_ALL = 240_000_000;
 
 /** What is known of someone when they come. */
-export type Comer = Pick<
-  Present,
-  'id' | 'name' | 'nth' | 'role' | 'trust' | 'rules' | 'door' | 'device' | 'guest'
+export type JoinRequest = Pick<
+  Participant,
+  'id' | 'name' | 'nameOrdinal' | 'role' | 'trust' | 'rules' | 'door' | 'device' | 'guest'
 >;
 
 /** An open lesson: who is in it, and who holds a pen. Kept in memory; its changes go to disk too. */
 export class LiveLesson {
-  private readonly people = new Map<Id, Present>();
+  private readonly people = new Map<Id, Participant>();
   /** Bytes that each student has written so far, as far as this server knows, and all of them. */
   private readonly written = new Map<Id, number>();
   private writtenByAll = 0;
@@ -80,9 +79,6 @@ export class LiveLesson {
   lead: Id | null = null;
   /** When it is to end, in ms since 1970; `null` where that isn't planned. */
   endsAt: number | null = null;
-
-  /** What is written in the chat, the earlier first. */
-  chat: readonly ChatLine[] = [];
   nextHand = 1;
   /** Arrows that stand on pages, one for each who left one, and the lamp. */
   readonly arrows = new Map<Id, Arrow>();
@@ -96,8 +92,8 @@ export class LiveLesson {
     readonly tutor: Id,
   ) {}
 
-  add(person: Comer, since = Date.now(), known: string | null = null): Present {
-    const present: Present = {
+  add(person: JoinRequest, since = Date.now(), known: string | null = null): Participant {
+    const participant: Participant = {
       ...person,
       since,
       known,
@@ -111,38 +107,38 @@ export class LiveLesson {
       size: null,
       roundTrip: null,
     };
-    this.people.set(person.id, present);
-    return present;
+    this.people.set(person.id, participant);
+    return participant;
   }
 
   /** Anyone who came, in or not. */
-  person(id: Id): Present | undefined {
+  person(id: Id): Participant | undefined {
     return this.people.get(id);
   }
 
   /** Whoever came with this browser. */
-  ofDevice(device: string): Present[] {
+  ofDevice(device: string): Participant[] {
     return [...this.people.values()].filter((person) => person.device === device);
   }
 
   /** Students who are in. */
-  students(): Present[] {
-    return this.comers().filter(({ door }) => door === 'in');
+  students(): Participant[] {
+    return this.allArrivals().filter(({ door }) => door === 'in');
   }
 
   /** Whether somebody is kept out: whoever nobody knows may be them, without what their browser kept. */
   get keepsOut(): boolean {
-    return this.comers().some(({ door }) => door === 'barred');
+    return this.allArrivals().some(({ door }) => door === 'barred');
   }
 
   /** How many students came, in or not. */
   get came(): number {
-    return this.comers().length;
+    return this.allArrivals().length;
   }
 
   /** Takes the tutor's word for one, or for all who wait; returns to whom it applied. */
-  word(who: Id | 'all', word: DoorWord): Present[] {
-    const meant = this.comers().filter((person) =>
+  word(who: Id | 'all', word: DoorWord): Participant[] {
+    const meant = this.allArrivals().filter((person) =>
       who === 'all' ? person.door === 'waiting' && person.doorWindows > 0 : person.id === who,
     );
     return meant.filter((person) => {
@@ -153,17 +149,17 @@ export class LiveLesson {
   }
 
   /** How many of this name came before, plus one. */
-  nextNth(name: string): number {
+  nextOrdinal(name: string): number {
     const same = name.toLocaleLowerCase();
     const taken = [...this.people.values()].filter((p) => p.name.toLocaleLowerCase() === same);
-    return Math.max(0, ...taken.map(({ nth }) => nth)) + 1;
+    return Math.max(0, ...taken.map(({ nameOrdinal }) => nameOrdinal)) + 1;
   }
 
   actor(id: Id): Actor {
     const person = this.people.get(id);
     return person?.door === 'in'
       ? { id, role: person.role, trust: person.trust, person: person.rules, course: this.rules }
-      : { id, role: 'student', trust: 'look' };
+      : { id, role: 'student', trust: 'view' };
   }
 
   /** Whether so many bytes more of a student's are kept with the lesson. */
@@ -199,11 +195,12 @@ export class LiveLesson {
     return all.map((person) => {
       const tells = role === 'tutor';
       const own = person.id === viewer;
-      const { id, name, nth, trust, rules, signal, machine, view, size, roundTrip } = person;
+      const { id, name, nameOrdinal, trust, rules, signal, machine, view, size, roundTrip } =
+        person;
       return {
         id,
         name,
-        nth,
+        nameOrdinal,
         role: person.role,
         trust,
         here: person.windows > 0,
@@ -221,15 +218,15 @@ export class LiveLesson {
 
   /** Everyone who is at the door just now, and everyone who was sent out. */
   arrivals(): Arrival[] {
-    return this.comers()
+    return this.allArrivals()
       .filter(
         ({ door, doorWindows }) =>
           door === 'out' || door === 'barred' || (door !== 'in' && doorWindows > 0),
       )
-      .map(({ id, name, nth, door, since, known, guest }) => ({
+      .map(({ id, name, nameOrdinal, door, since, known, guest }) => ({
         id,
         name,
-        nth,
+        nameOrdinal,
         state: door,
         since,
         known,
@@ -237,7 +234,7 @@ export class LiveLesson {
       }));
   }
 
-  private comers(): Present[] {
+  private allArrivals(): Participant[] {
     return [...this.people.values()].filter(({ role }) => role === 'student');
   }
 }

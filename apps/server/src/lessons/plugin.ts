@@ -1,7 +1,7 @@
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import { ProblemError } from '../problems/index.js';
-import type { LiveLesson, Present } from './live-lesson.js';
+import type { LiveLesson, Participant } from './live-lesson.js';
 import { PASS_MS, PassOffice } from './pass.js';
 import { Lessons } from './service.js';
 
@@ -10,7 +10,7 @@ declare module 'fastify' {
     lessons: Lessons;
     passes: PassOffice;
     /** Whoever's pass came with the request, in or not. Throws `pass-expired` or `lesson-over`. */
-    comerOf(request: FastifyRequest): Student;
+    arrivalOf(request: FastifyRequest): Student;
     /**
      * The student whose pass came with the request. Throws `pass-expired`, `lesson-over`, or
      * `at-the-door` for whom isn't let in.
@@ -21,7 +21,7 @@ declare module 'fastify' {
 
 export interface Student {
   readonly lesson: LiveLesson;
-  readonly person: Present;
+  readonly person: Participant;
 }
 
 const COOKIE = 'cuaderno_pass';
@@ -48,7 +48,7 @@ export const lessons = fp(
     const passes = await PassOffice.open(folder);
     app.decorate('lessons', service);
     app.decorate('passes', passes);
-    app.decorate('comerOf', (request: FastifyRequest) => {
+    app.decorate('arrivalOf', (request: FastifyRequest) => {
       const pass = passes.read(request.cookies[COOKIE]);
       if (!pass || pass === 'expired') throw new ProblemError('pass-expired');
       const lesson = service.get(pass.lesson);
@@ -57,7 +57,7 @@ export const lessons = fp(
       return { lesson, person };
     });
     app.decorate('studentOf', (request: FastifyRequest) => {
-      const student = app.comerOf(request);
+      const student = app.arrivalOf(request);
       if (student.person.door !== 'in') throw new ProblemError('at-the-door');
       return student;
     });

@@ -10,22 +10,19 @@ import { ProblemError } from '../problems/index.js';
 import { Door } from './door.js';
 import { LiveLesson } from './live-lesson.js';
 import { PageTurns } from './page-turns.js';
-import { Pens } from './pens.js';
-import { Talk } from './talk.js';
+import { PermissionStore } from './permission-store.js';
 import { lessons, people, spans } from './tables.js';
 
 /** Lessons that are open, and the opening and closing of them. */
 export class Lessons {
   private readonly open = new Map<Id, LiveLesson>();
   readonly door: Door;
-  readonly pens: Pens;
-  readonly talk: Talk;
+  readonly permissions: PermissionStore;
   readonly turns: PageTurns;
 
   constructor(private readonly db: Database) {
     this.door = new Door(db);
-    this.pens = new Pens(db);
-    this.talk = new Talk(db);
+    this.permissions = new PermissionStore(db);
     this.turns = new PageTurns(db);
   }
 
@@ -42,7 +39,6 @@ export class Lessons {
       live.rules = lesson.rules;
       live.lead = lesson.lead;
       live.endsAt = lesson.endsAt;
-      await this.talk.restore(live);
       const here = await this.db
         .select()
         .from(people)
@@ -76,6 +72,11 @@ export class Lessons {
       .update(lessons)
       .set({ aliveAt: Date.now() })
       .where(inArray(lessons.id, [...this.open.keys()]));
+  }
+
+  /** Those that are open just now. */
+  all(): LiveLesson[] {
+    return [...this.open.values()];
   }
 
   get(lesson: Id): LiveLesson | undefined {
@@ -131,7 +132,7 @@ export class Lessons {
     const person = {
       id,
       name,
-      nth: 1,
+      nameOrdinal: 1,
       role: 'tutor',
       trust: 'hands',
       rules: {},
@@ -148,16 +149,16 @@ export class Lessons {
   }
 
   async windowOpened(lesson: LiveLesson, person: Id): Promise<void> {
-    const present = lesson.person(person);
-    if (!present || present.windows++ > 0) return;
-    if (present.role === 'tutor') lesson.tutorAwaySince = null;
+    const participant = lesson.person(person);
+    if (!participant || participant.windows++ > 0) return;
+    if (participant.role === 'tutor') lesson.tutorAwaySince = null;
     await this.db.insert(spans).values({ lesson: lesson.id, person, fromAt: Date.now() });
   }
 
   async windowClosed(lesson: LiveLesson, person: Id): Promise<void> {
-    const present = lesson.person(person);
-    if (!present || --present.windows > 0) return;
-    if (present.role === 'tutor') lesson.tutorAwaySince = Date.now();
+    const participant = lesson.person(person);
+    if (!participant || --participant.windows > 0) return;
+    if (participant.role === 'tutor') lesson.tutorAwaySince = Date.now();
     await this.db
       .update(spans)
       .set({ toAt: Date.now() })
@@ -176,7 +177,7 @@ export class Lessons {
     this.open.delete(lesson.id);
     this.turns.forget(lesson.id);
     // Nothing written from here on belongs to the lesson, whoever is still connected.
-    for (const student of lesson.students()) student.trust = 'look';
+    for (const student of lesson.students()) student.trust = 'view';
   }
 
   async tutorName(tutor: Id): Promise<string> {

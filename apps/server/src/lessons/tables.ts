@@ -1,4 +1,4 @@
-import type { ChatTo, DoorState, Rules } from '@cuaderno/core';
+import type { DoorState, Rules } from '@cuaderno/core';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { sql } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
@@ -41,9 +41,9 @@ export const people = sqliteTable(
       .notNull()
       .references(() => lessons.id),
     name: text().notNull(),
-    nth: integer().notNull(),
+    nameOrdinal: integer('name_ordinal').notNull(),
     role: text({ enum: ['tutor', 'student'] }).notNull(),
-    trust: text({ enum: ['look', 'write', 'hands'] }).notNull(),
+    trust: text({ enum: ['view', 'write', 'hands'] }).notNull(),
     arrivedAt: integer('arrived_at').notNull(),
     /** What is said for them besides their pen. */
     rules: text({ mode: 'json' }).$type<Rules>().notNull().default({}),
@@ -56,40 +56,6 @@ export const people = sqliteTable(
     hadPen: integer('had_pen', { mode: 'boolean' }).notNull().default(false),
   },
   (table) => [uniqueIndex('people_by_lesson').on(table.lesson, table.id)],
-);
-
-/** What was written in the chat, in order. */
-export const chatLines = sqliteTable(
-  'chat_lines',
-  {
-    id: text().primaryKey(),
-    lesson: text()
-      .notNull()
-      .references(() => lessons.id),
-    by: text().notNull(),
-    to: text().$type<ChatTo>().notNull(),
-    text: text().notNull(),
-    at: integer().notNull(),
-    /** When it was emptied out: nobody reads it from then on. */
-    emptiedAt: integer('emptied_at'),
-  },
-  (table) => [index('chat_lines_by_lesson').on(table.lesson)],
-);
-
-/** Hands and signals, as they were given: what a record tells of them. */
-export const gestures = sqliteTable(
-  'gestures',
-  {
-    id: integer().primaryKey({ autoIncrement: true }),
-    lesson: text()
-      .notNull()
-      .references(() => lessons.id),
-    person: text().notNull(),
-    /** `hand`, `hand.down`, a signal, or `signal.none`. */
-    what: text().notNull(),
-    at: integer().notNull(),
-  },
-  (table) => [index('gestures_by_lesson').on(table.lesson)],
 );
 
 /** Who turned to which page, and when. */

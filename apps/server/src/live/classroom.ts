@@ -14,4 +14,6 @@ export interface Classroom {
   tellPeople(lesson: LiveLesson, only?: 'tutor'): void;
   /** What can't be kept is no reason to stop a lesson: it is logged. */
   keep(what: Promise<unknown>, words: string): void;
+  /** Something could not be kept. */
+  failed(error: unknown, words: string): void;
 }

@@ -1,17 +1,24 @@
 import { pack, packTogether, REFUSALS } from '@cuaderno/core';
-import type { Entry, Id, Operation, RefusalCode, ServerMessage, ToldEntry } from '@cuaderno/core';
+import type {
+  Entry,
+  Id,
+  Operation,
+  RefusalCode,
+  ServerMessage,
+  ProjectedEntry,
+} from '@cuaderno/core';
 import { problem } from '../problems/index.js';
 import type { Member } from './member.js';
 
 /** An entry that has its place, and what students are told of it. */
-export interface Taken {
+export interface TakenOperation {
   readonly entry: Entry;
-  readonly told: ToldEntry;
+  readonly told: ProjectedEntry;
   readonly from: Member | null;
 }
 
 /** An operation whose id was taken before, by the same person. */
-interface Known {
+interface KnownEntry {
   readonly seq: number;
   readonly op: Operation;
   readonly from: Member | null;
@@ -20,8 +27,8 @@ interface Known {
 /** What goes to the disk together, and who is told so afterwards. */
 export class Commit {
   readonly at = Date.now();
-  readonly taken: Taken[] = [];
-  readonly known: Known[] = [];
+  readonly taken: TakenOperation[] = [];
+  readonly known: KnownEntry[] = [];
   readonly confirmations = new Map<Member, { seqs: number[]; ids: Id[] }>();
 
   readonly confirm = (member: Member | null, seq: number, id: Id): void => {
@@ -40,7 +47,7 @@ export function refuse(member: Member, id: Id, code: RefusalCode): void {
 }
 
 /** Entries as messages: neighbours of one person at one time share a message. */
-export function runs(entries: readonly ToldEntry[]): Uint8Array[] {
+export function runs(entries: readonly ProjectedEntry[]): Uint8Array[] {
   const messages: Uint8Array[] = [];
   for (let i = 0; i < entries.length;) {
     const { seq: from, by, at } = entries[i]!;

@@ -1,8 +1,5 @@
 import {
   appliesTo,
-  decodePiece,
-  decodePoints,
-  InkCodingError,
   MAX_MESSAGE_BYTES,
   MAX_OPERATIONS,
   mayWriteOn,
@@ -11,8 +8,17 @@ import {
   packedOperationIds,
   packMessage,
   PROTOCOL,
+  CLOSE,
 } from '@cuaderno/core';
-import type { Actor, Board, ClientMessage, Id, Point, Role, ServerMessage } from '@cuaderno/core';
+import type {
+  Actor,
+  Board,
+  ClientMessage,
+  Id,
+  Role,
+  ServerMessage,
+  CloseCode,
+} from '@cuaderno/core';
 import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
 import type { LiveLesson } from '../lessons/live-lesson.js';
@@ -20,13 +26,12 @@ import { problem, ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { Allowance } from './allowance.js';
 import type { Resting, Spending } from './budgets.js';
-import { CLOSE } from './close-codes.js';
-import type { CloseCode } from './close-codes.js';
 import { refuse } from './commit.js';
+import { StrokeUnderWay } from './features/ink/stroke.js';
 import type { Member } from './member.js';
 import { readMessage } from './message-reader.js';
-import { Outlet } from './outlet.js';
-import type { Seat } from './seat.js';
+import { SendQueue } from './send-queue.js';
+import type { WindowSeat } from './seat.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
@@ -43,53 +48,31 @@ const FAULTS: Record<MessageError['reason'], ProblemCode> = {
 
 /** How long a window may be there without a word, in ms. */
 const HELLO_WITHIN = 10_000;
-/** Strokes of a window that may become lines yet. */
-const STROKES = 16;
-
-/** What only a tutor may say. */
-type TutorMessage = Extract<
-  ClientMessage,
-  {
-    kind:
-      | 'trust'
-      | 'rules'
-      | 'lead'
-      | 'plan'
-      | 'lower'
-      | 'signals.clear'
-      | 'chat.empty'
-      | 'arrows.clear'
-      | 'step'
-      | 'door';
-  }
->;
-
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member, Resting {
   private readonly allowance: Allowance;
-  private readonly outlet: Outlet;
+  private readonly sendQueue: SendQueue;
   private readonly spending: Spending;
   private turnedAway = 0;
   private joined = false;
   private ended = false;
   private waiting: ReturnType<typeof setTimeout> | undefined;
-  /** Numbers of the strokes that were drawn last, by the ids of the lines that they will be. */
-  private readonly numbers = new Map<Id, number>();
-  /** The stroke this window is drawing just now. */
-  private stroke: {
-    readonly id: Id;
-    readonly page: Id;
-    /** What stands for it in its pieces, and the point from which they are reckoned. */
-    readonly n: number;
-    readonly origin: Point;
-  } | null = null;
+  /** The stroke that this window is drawing just now. */
+  readonly stroke: StrokeUnderWay;
 
   constructor(
     private readonly socket: WebSocket,
     line: Duplex,
     private readonly service: LiveService,
-    private readonly seat: Seat,
+    private readonly seat: WindowSeat,
   ) {
+    this.stroke = new StrokeUnderWay({
+      person: seat.person,
+      mayWrite: (page) => this.mayWrite(page),
+      number: () => service.numberStroke(seat.board),
+      passOn: (message, page) => service.passOn(this, message, service.viewersOf(seat.board, page)),
+      refuse: () => this.refuse('message-wrong-shape'),
+    });
     const { messagesPerSecond } = service;
     this.allowance = new Allowance(messagesPerSecond, BURST * messagesPerSecond);
     this.spending = service.budgets.open(seat.person, seat.role, this);
@@ -107,7 +90,9 @@ export class LiveConnection implements Member, Resting {
       this.guarded(() => service.leave(this));
     });
     socket.on('error', () => undefined);
-    this.outlet = new Outlet(socket, line, (ms) => this.service.measured(this, ms));
+    this.sendQueue = new SendQueue(socket, line, (ms) =>
+      this.service.features.of.presence.measured(this, ms),
+    );
   }
 
   get person(): Id {
@@ -148,17 +133,15 @@ export class LiveConnection implements Member, Resting {
   }
 
   strokeThatIs(op: Id): number | undefined {
-    const n = this.numbers.get(op);
-    this.numbers.delete(op);
-    return n;
+    return this.stroke.thatIs(op);
   }
 
   send(bytes: Uint8Array): void {
-    if (!this.ended) this.outlet.send(bytes);
+    if (!this.ended) this.sendQueue.send(bytes);
   }
 
   sendLive(bytes: Uint8Array): void {
-    if (!this.ended) this.outlet.sendLive(bytes);
+    if (!this.ended) this.sendQueue.sendLive(bytes);
   }
 
   tell(message: ServerMessage): void {
@@ -180,18 +163,6 @@ export class LiveConnection implements Member, Resting {
   /** The board as it is this moment. */
   boardNow(): Board | undefined {
     return this.service.boardOf(this.board);
-  }
-
-  /** Gives up the stroke under way if its writer may not write where it is any longer. */
-  checkStroke(): void {
-    if (this.stroke && !this.mayWrite(this.stroke.page)) this.stopStroke();
-  }
-
-  /** Gives up the stroke under way: the pen was taken back. */
-  stopStroke(): void {
-    if (!this.stroke) return;
-    this.passStroke({ kind: 'live.end', n: this.stroke.n, item: null });
-    this.stroke = null;
   }
 
   /** What goes wrong with a message ends this window, and nothing else. */
@@ -242,7 +213,7 @@ export class LiveConnection implements Member, Resting {
     if (message.kind === 'hello') return this.hello(message);
     if (message.kind === 'ping') return this.tell({ kind: 'pong', n: message.n });
     if (!this.joined) return this.refuse('message-wrong-shape');
-    this.take(message);
+    this.service.features.handle(this, message);
   }
 
   private read(data: Buffer | string): ClientMessage | null {
@@ -274,128 +245,11 @@ export class LiveConnection implements Member, Resting {
     if (packedKind(data) !== 'ops') return false;
     const actor = this.actor();
     const { trust, addPages } = appliesTo(actor, this.boardNow() ?? {}, undefined);
-    if (trust !== 'look' || addPages) return false;
+    if (trust !== 'view' || addPages) return false;
     const ids = packedOperationIds(data, MAX_OPERATIONS);
     if (ids.length === 0 || this.service.knowsAny(this.board, ids)) return false;
-    for (const id of ids) refuse(this, id, actor.trust === 'look' ? 'no-pen' : 'pens-in');
+    for (const id of ids) refuse(this, id, actor.trust === 'view' ? 'no-pen' : 'pens-in');
     return true;
-  }
-
-  private take(message: Exclude<ClientMessage, { kind: 'hello' | 'ping' }>): void {
-    switch (message.kind) {
-      case 'ops':
-        this.service.offer(this, message.ops);
-        break;
-      case 'live.ink': {
-        if (!this.mayWrite(message.start.page)) return;
-        const [origin] = this.inked(() => decodePoints(message.points));
-        if (!origin) return;
-        const n = this.service.numberStroke(this.board);
-        const { stroke, ...rest } = message;
-        this.stroke = { id: stroke, page: message.start.page, n, origin };
-        this.numbers.set(stroke, n);
-        if (this.numbers.size > STROKES) this.numbers.delete(this.numbers.keys().next().value!);
-        this.passStroke({ ...rest, by: this.person, n });
-        break;
-      }
-      case 'live.more': {
-        // A stroke that nobody was told of has no page, and is nobody's to see.
-        const { stroke } = this;
-        if (!stroke || !this.mayWrite(stroke.page)) return;
-        if (this.inked(() => decodePiece(message.piece, stroke.origin)).length === 0) return;
-        this.passStroke({ kind: 'live.more', n: stroke.n, piece: message.piece });
-        break;
-      }
-      case 'live.end':
-        if (this.stroke?.id !== message.stroke) return;
-        this.stopStroke();
-        break;
-      case 'pages':
-        this.service.give(this, message.ids);
-        break;
-      case 'look':
-        this.service.look(this, message.page);
-        break;
-      case 'hand':
-        this.service.talking.hand(this, message.up);
-        break;
-      case 'signal':
-        this.service.talking.signal(this, message.signal);
-        break;
-      case 'chat':
-        this.service.talking
-          .chat(this, message.id, message.to, message.text)
-          .catch((error: unknown) => {
-            this.service.failed(error, 'a message');
-            this.refuse('chat-not-kept');
-          });
-        break;
-      case 'point':
-        this.service.showing.point(this, message.at);
-        break;
-      case 'arrow':
-        this.service.showing.arrow(this, message.at);
-        break;
-      case 'lamp':
-        this.service.showing.lamp(this, message.lamp, message.rest);
-        break;
-      case 'view':
-        this.service.leading.view(this, message.view, message.rest);
-        break;
-      case 'gather':
-        this.service.leading.gather(this, message.view);
-        break;
-      case 'window':
-        this.service.window(this, message.machine, message.size, message.view);
-        break;
-      default:
-        if (this.role === 'tutor') this.obey(message);
-        else this.refuse('tutor-only');
-    }
-  }
-
-  /** What only a tutor says. */
-  private obey(message: TutorMessage): void {
-    const { holding, talking, showing, leading } = this.service;
-    switch (message.kind) {
-      case 'trust':
-        return holding.trust(this, message.who, message.trust);
-      case 'rules':
-        return holding.rules(this, message.who, message.over);
-      case 'lead':
-        return this.lesson && holding.lead(this.lesson, message.who);
-      case 'plan':
-        return holding.plan(this, message.endsAt);
-      case 'lower':
-        return talking.lower(this, message.who);
-      case 'signals.clear':
-        return talking.clearSignals(this);
-      case 'chat.empty':
-        return talking.empty(this);
-      case 'arrows.clear':
-        return showing.clear(this);
-      case 'step':
-        return leading.step(this, message.on);
-      case 'door':
-        return this.service.door(this, message.who, message.word);
-    }
-  }
-
-  /** Points of a stroke under way; none, and a word to who sent them, where no pen could have drawn them. */
-  private inked(read: () => readonly Point[]): readonly Point[] {
-    try {
-      return read();
-    } catch (error) {
-      if (!(error instanceof InkCodingError)) throw error;
-      this.refuse('message-wrong-shape');
-      return [];
-    }
-  }
-
-  /** Tells of the stroke under way, if its page may be seen. */
-  private passStroke(message: ServerMessage): void {
-    const { page } = this.stroke!;
-    this.service.passOn(this, message, this.service.viewersOf(this.board, page));
   }
 
   private mayWrite(page: Id): boolean {

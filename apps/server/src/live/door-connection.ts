@@ -1,9 +1,8 @@
-import { pack } from '@cuaderno/core';
+import { pack, CLOSE } from '@cuaderno/core';
 import type { ServerMessage } from '@cuaderno/core';
 import type { WebSocket } from 'ws';
-import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
 import { Allowance } from './allowance.js';
-import { CLOSE } from './close-codes.js';
 
 /** Bytes of a message from the door at most: nothing that is said there is long. */
 const MAX_BYTES = 200;
@@ -20,7 +19,7 @@ export class DoorConnection {
   constructor(
     private readonly socket: WebSocket,
     readonly lesson: LiveLesson,
-    readonly person: Present,
+    readonly person: Participant,
     left: (connection: DoorConnection) => void,
   ) {
     const allowance = new Allowance(RATE, AT_ONCE);

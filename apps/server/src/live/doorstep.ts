@@ -1,5 +1,5 @@
 import type { Id } from '@cuaderno/core';
-import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
 import type { DoorConnection } from './door-connection.js';
 
 /** Everyone at the doors of lessons. They are told where they stand, and nobody else hears of them. */
@@ -20,7 +20,7 @@ export class Doorstep {
   }
 
   /** Tells those whose standing has changed. */
-  tell(lesson: LiveLesson, moved: readonly Present[]): void {
+  tell(lesson: LiveLesson, moved: readonly Participant[]): void {
     for (const connection of this.waiting.get(lesson.id) ?? [])
       if (moved.includes(connection.person)) connection.tell();
   }

@@ -62,9 +62,9 @@ describe('while one floods, the others', () => {
       const { maren, anaId, page } = await house.lesson();
       const [ben] = await join('Ben');
       const benId = (await ben.hears('welcome')).you;
-      maren.send({ kind: 'trust', who: benId, trust: 'look' });
+      maren.send({ kind: 'trust', who: benId, trust: 'view' });
       await ben.hears('people', ({ people }) =>
-        people.some(({ id, trust }) => id === benId && trust === 'look'),
+        people.some(({ id, trust }) => id === benId && trust === 'view'),
       );
       const ink = new Uint8Array(9_900).fill(1);
       const ops = Array.from({ length: 100 }, () => ({ id: newId(), kind: 'ink.add', page, ink }));

@@ -1,9 +1,16 @@
-import { changePage, encodePoints, itemsOn, layCover, newId, operation } from '@cuaderno/core';
+import {
+  changePage,
+  encodePoints,
+  itemsOn,
+  layCover,
+  newId,
+  operation,
+  CLOSE,
+} from '@cuaderno/core';
 import type { ClientMessage, Id, Operation } from '@cuaderno/core';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import { CLOSE } from './close-codes.js';
 
 /* What a student’s browser can send that our own never would: whoever writes messages by hand gets no farther. */
 
@@ -74,7 +81,7 @@ describe('forged and replayed', () => {
       [operation({ kind: 'items.remove', page, items: [theirs.id] }), 'not-yours'],
       [moved(fixed.id), 'material-tutor'],
       [addMark(page, { layer: 'material' }), 'material-tutor'],
-      [addMark(page, { layer: 'ink', held: true }), 'material-tutor'],
+      [addMark(page, { layer: 'ink', hidden: true }), 'material-tutor'],
       [operation(layCover(here, 'whole', '#ffffff')[0]!), 'material-tutor'],
     ];
     ana.send({ kind: 'ops', ops: forged.map(([op]) => op) });
@@ -200,7 +207,7 @@ describe('forged and replayed', () => {
     expect(await maren.ends()).toBe(CLOSE.notIn);
     expect(await other.ends()).toBe(CLOSE.notIn);
     const told = maren.told.length;
-    maren.send({ kind: 'trust', who: 'all', trust: 'look' });
+    maren.send({ kind: 'trust', who: 'all', trust: 'view' });
     ana.send({ kind: 'ops', ops: [addInk(page)] });
     await ana.hears('confirmed');
     expect(maren.told.length).toBe(told);

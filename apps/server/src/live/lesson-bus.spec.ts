@@ -2,10 +2,10 @@ import { itemsOn, newId, pagesInOrder } from '@cuaderno/core';
 import type { Actor } from '@cuaderno/core';
 import { addMark } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
-import { roomOf } from './lesson-bus.js';
+import { hostOf } from './lesson-bus.js';
 import type { LocalBus } from './lesson-bus.js';
 
-describe('rooms of boards', () => {
+describe('hosts of boards', () => {
   let house: House;
   const from = { by: newId(), at: 1, lesson: null };
   beforeEach(async () => {
@@ -16,16 +16,16 @@ describe('rooms of boards', () => {
   it('that were put away send on whoever still has hold of them: nothing is lost, nothing said twice', async () => {
     const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
     const { bus } = house.app;
-    const early = await roomOf(bus, house.board);
+    const early = await hostOf(bus, house.board);
     const [page] = await early.between((board) => pagesInOrder(board).map(({ id }) => id));
     await early.take([addMark(page!)], maren);
-    // Nobody is there, and so the room is put away some time.
+    // Nobody is there, and so the board is put away some time.
     (bus as LocalBus).putAllAway();
     expect(bus.open(house.board)).toBeUndefined();
     // Someone opens the board anew and writes on it; the old handle writes, too.
     const { student } = await house.lesson();
     expect(student).toBeTruthy();
-    const now = await roomOf(bus, house.board);
+    const now = await hostOf(bus, house.board);
     expect(now).not.toBe(early);
     await now.take([addMark(page!)], maren);
     await early.take([addMark(page!)], maren);
@@ -34,35 +34,35 @@ describe('rooms of boards', () => {
     expect(count).toBe(4);
     expect(await early.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(4);
     await house.restart();
-    const again = await roomOf(house.app.bus, house.board);
+    const again = await hostOf(house.app.bus, house.board);
     expect(await again.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(4);
   });
 
   it('take what the server makes at once in one commit, however much it is', async () => {
     const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
-    const room = await roomOf(house.app.bus, house.board);
-    const [page] = await room.between((board) => pagesInOrder(board).map(({ id }) => id));
+    const host = await hostOf(house.app.bus, house.board);
+    const [page] = await host.between((board) => pagesInOrder(board).map(({ id }) => id));
     const append = spyOn(house.app.logs, 'append').and.callThrough();
     const marks = Array.from({ length: 1000 }, () => addMark(page!));
-    await room.take(marks, maren);
-    await room.bring(marks.map((op) => ({ op: { ...op, id: newId() }, ...from })));
+    await host.take(marks, maren);
+    await host.bring(marks.map((op) => ({ op: { ...op, id: newId() }, ...from })));
     expect(append.calls.allArgs().map(([, entries]) => entries.length)).toEqual([1000, 1000]);
   });
 
   it('keep what the server makes while logs are changed on disk: it goes on to the board as it is then', async () => {
     const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
     const { bus } = house.app;
-    const room = await roomOf(bus, house.board);
-    const [page] = await room.between((board) => pagesInOrder(board).map(({ id }) => id));
+    const host = await hostOf(bus, house.board);
+    const [page] = await host.between((board) => pagesInOrder(board).map(({ id }) => id));
     const waiting: Promise<unknown>[] = [];
     await bus.shut([house.board], () => {
-      waiting.push(room.take([addMark(page!)], maren));
-      waiting.push(room.bring([{ op: addMark(page!), ...from }]));
+      waiting.push(host.take([addMark(page!)], maren));
+      waiting.push(host.bring([{ op: addMark(page!), ...from }]));
       return Promise.resolve();
     });
     await Promise.all(waiting);
-    const now = await roomOf(bus, house.board);
-    expect(now).not.toBe(room);
+    const now = await hostOf(bus, house.board);
+    expect(now).not.toBe(host);
     expect(await now.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(2);
   });
 

@@ -3,46 +3,46 @@ import type { Id } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
 import { ProblemError } from '../problems/index.js';
-import { Room } from './room.js';
+import { BoardHost } from './board-host.js';
 
 /**
  * Where boards are open. This is the seam at which live work can be spread over processes: all
  * who are on one board meet in one room, wherever that is.
  */
 export interface LessonBus {
-  /** The board's room, opened if need be; `null` where there is no such board. */
-  room(board: Id): Promise<Room | null>;
-  /** The board's room if it is open. */
-  open(board: Id): Room | undefined;
+  /** The open board, opened if need be; `null` where there is no such board. */
+  host(board: Id): Promise<BoardHost | null>;
+  /** The open board if it is open. */
+  open(board: Id): BoardHost | undefined;
   /**
    * Does something to logs on disk that no room does: meanwhile these boards stand still, and afterwards everyone
    * who is on them comes back to what is on disk.
    */
   shut<T>(boards: readonly Id[], what: () => Promise<T>): Promise<T>;
-  /** Called when something on a board is held back or shown from now on, or pages were taken out or came back. */
-  onHeld: (board: Id, when: 'now' | 'soon') => void;
+  /** Called when something on a board is hidden or shown from now on, or pages were taken out or came back. */
+  onHiddenChanged: (board: Id, when: 'now' | 'soon') => void;
   /** Called when students may do or see something else on a board from now on. */
   onRules: (board: Id) => void;
   /** Called when there was no room on the disk for what was written. */
   onFull: () => void;
 }
 
-/** How long a room is kept when nobody is in it, in ms: whoever comes back finds the board open. */
+/** How long a board is kept open when nobody is on it, in ms: whoever comes back finds the board open. */
 const REST = 300_000;
 /** How many are kept so at most. */
 const RESTING = 6;
 
-/** All rooms in this process. */
+/** All open boards of this process. */
 export class LocalBus implements LessonBus {
-  private readonly rooms = new Map<Id, Room>();
-  onHeld: (board: Id, when: 'now' | 'soon') => void = () => undefined;
+  private readonly hosts = new Map<Id, BoardHost>();
+  onHiddenChanged: (board: Id, when: 'now' | 'soon') => void = () => undefined;
   onRules: (board: Id) => void = () => undefined;
   onFull: () => void = () => undefined;
   /** Boards that are not to be opened before this. */
   private readonly closed = new Map<Id, Promise<void>>();
-  private readonly opening = new Map<Id, Promise<Room | null>>();
+  private readonly opening = new Map<Id, Promise<BoardHost | null>>();
   /** Rooms that nobody is in, the longest empty first, with what will put them away. */
-  private readonly resting = new Map<Room, ReturnType<typeof setTimeout>>();
+  private readonly resting = new Map<BoardHost, ReturnType<typeof setTimeout>>();
 
   constructor(
     private readonly store: LogStore,
@@ -51,12 +51,12 @@ export class LocalBus implements LessonBus {
     private readonly lessonOn: (board: Id) => Id | null,
   ) {}
 
-  open(board: Id): Room | undefined {
-    const room = this.rooms.get(board);
-    return room?.isBroken ? undefined : room;
+  open(board: Id): BoardHost | undefined {
+    const host = this.hosts.get(board);
+    return host?.isBroken ? undefined : host;
   }
 
-  room(board: Id): Promise<Room | null> {
+  host(board: Id): Promise<BoardHost | null> {
     const open = this.open(board);
     if (open) return Promise.resolve(open);
     let opening = this.opening.get(board);
@@ -76,10 +76,10 @@ export class LocalBus implements LessonBus {
     for (const board of boards) this.closed.set(board, gate);
     try {
       await Promise.allSettled(under);
-      const rooms = boards.flatMap((board) => this.open(board) ?? []);
-      await Promise.all(rooms.map((room) => standStill(room, gate)));
+      const hosts = boards.flatMap((board) => this.open(board) ?? []);
+      await Promise.all(hosts.map((host) => standStill(host, gate)));
       const result = await what();
-      for (const room of rooms) room.retire();
+      for (const host of hosts) host.retire();
       return result;
     } finally {
       for (const board of boards) this.closed.delete(board);
@@ -87,32 +87,32 @@ export class LocalBus implements LessonBus {
     }
   }
 
-  /** Puts a room away when it has been empty for a while, or too many are. */
-  private letRest(room: Room): void {
-    clearTimeout(this.resting.get(room));
-    this.resting.delete(room);
-    this.resting.set(room, setTimeout(() => this.putAway(room), REST).unref());
+  /** Puts a board away when nobody has been on it for a while, or too many are. */
+  private letRest(host: BoardHost): void {
+    clearTimeout(this.resting.get(host));
+    this.resting.delete(host);
+    this.resting.set(host, setTimeout(() => this.putAway(host), REST).unref());
     for (const other of this.resting.keys()) {
       if (this.resting.size <= RESTING) break;
       this.putAway(other);
     }
   }
 
-  /** Puts all rooms away that nobody is in; for tests. */
+  /** Puts all boards away that nobody is on; for tests. */
   putAllAway(): void {
-    for (const room of this.resting.keys()) this.putAway(room);
+    for (const host of this.resting.keys()) this.putAway(host);
   }
 
-  private putAway(room: Room): void {
-    clearTimeout(this.resting.get(room));
-    this.resting.delete(room);
+  private putAway(host: BoardHost): void {
+    clearTimeout(this.resting.get(host));
+    this.resting.delete(host);
     // Someone may have come in meanwhile.
-    if (!room.isIdle || this.rooms.get(room.id) !== room) return;
-    this.rooms.delete(room.id);
-    room.retire();
+    if (!host.isIdle || this.hosts.get(host.id) !== host) return;
+    this.hosts.delete(host.id);
+    host.retire();
   }
 
-  private async load(id: Id): Promise<Room | null> {
+  private async load(id: Id): Promise<BoardHost | null> {
     const loaded = await this.store.load(id).catch((error: unknown) => {
       this.log.error({ err: error, board: id }, 'a board could not be opened');
       throw new ProblemError('board-damaged');
@@ -124,35 +124,35 @@ export class LocalBus implements LessonBus {
         { board: id, entries: unreadable.map((entry) => entry.seq) },
         'entries of a board can’t be read: it is opened without them',
       );
-    const room = new Room(
+    const host = new BoardHost(
       ...([id, num, new Sequencer(board, seq, known), this.store, this.log, unreadable] as const),
     );
-    room.lesson = this.lessonOn(id);
-    room.onHeld = (when) => this.onHeld(id, when);
-    room.onFull = () => this.onFull();
-    room.onRules = () => this.onRules(id);
-    room.onIdle = () => this.letRest(room);
-    room.successor = () => roomOf(this, id);
-    this.rooms.set(id, room);
-    return room;
+    host.lesson = this.lessonOn(id);
+    host.onHiddenChanged = (when) => this.onHiddenChanged(id, when);
+    host.onFull = () => this.onFull();
+    host.onRules = () => this.onRules(id);
+    host.onIdle = () => this.letRest(host);
+    host.successor = () => hostOf(this, id);
+    this.hosts.set(id, host);
+    return host;
   }
 }
 
-/** Resolves when all that was offered to the room is on disk, and nothing more is done there before `until`. */
-function standStill(room: Room, until: Promise<void>): Promise<void> {
+/** Resolves when all that was offered to the board is on disk, and nothing more is done there before `until`. */
+function standStill(host: BoardHost, until: Promise<void>): Promise<void> {
   return new Promise((resolve) => {
     const still = (): Promise<void> => {
       resolve();
       return until;
     };
     // A room that had to be given up stands still.
-    room.between(still).catch(() => resolve());
+    host.between(still).catch(() => resolve());
   });
 }
 
-/** The board's room. Throws `not-found` where there is no such board. */
-export async function roomOf(bus: LessonBus, board: Id): Promise<Room> {
-  const room = await bus.room(board);
-  if (!room) throw new ProblemError('not-found');
-  return room;
+/** The open board. Throws `not-found` where there is no such board. */
+export async function hostOf(bus: LessonBus, board: Id): Promise<BoardHost> {
+  const host = await bus.host(board);
+  if (!host) throw new ProblemError('not-found');
+  return host;
 }

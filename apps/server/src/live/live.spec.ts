@@ -1,9 +1,8 @@
-import { itemsOn, MAX_OPERATIONS, newId, operation, pack } from '@cuaderno/core';
+import { itemsOn, MAX_OPERATIONS, newId, operation, pack, CLOSE } from '@cuaderno/core';
 import type { Board, Id, Operation } from '@cuaderno/core';
 import { addInk, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import { CLOSE } from './close-codes.js';
 
 describe('a live lesson', () => {
   let house: House;
@@ -64,10 +63,10 @@ describe('a live lesson', () => {
       points: Uint8Array.of(1, 10, 10, 0),
     });
     const { n } = await maren.hears('live.ink');
-    maren.send({ kind: 'trust', who: anaId, trust: 'look' });
+    maren.send({ kind: 'trust', who: anaId, trust: 'view' });
     expect(await maren.hears('live.end')).toEqual({ kind: 'live.end', n, item: null });
     await ana.hears('people', ({ people }) =>
-      people.some((p) => p.id === anaId && p.trust === 'look'),
+      people.some((p) => p.id === anaId && p.trust === 'view'),
     );
     const line = addInk(page);
     ana.send({ kind: 'ops', ops: [line] });
@@ -159,7 +158,7 @@ describe('a live lesson', () => {
     const { maren } = await house.lesson();
     for (const name of ['Ana', 'ana']) await house.window(await house.student(name));
     const { people } = await maren.hears('people', (m) => m.people.length === 4);
-    expect(people.slice(1).map(({ name, nth }) => [name, nth])).toEqual([
+    expect(people.slice(1).map(({ name, nameOrdinal }) => [name, nameOrdinal])).toEqual([
       ['Ana', 1],
       ['Ana', 2],
       ['ana', 3],
@@ -168,13 +167,13 @@ describe('a live lesson', () => {
 
   it('tells only the tutor where students look', async () => {
     const { maren, ana, anaId, page } = await house.lesson();
-    ana.send({ kind: 'look', page });
+    ana.send({ kind: 'page.viewed', page });
     await maren.hears('people', ({ people }) =>
       people.some((p) => p.id === anaId && p.page === page),
     );
-    maren.send({ kind: 'trust', who: 'all', trust: 'look' });
+    maren.send({ kind: 'trust', who: 'all', trust: 'view' });
     await ana.hears('people', ({ people }) =>
-      people.every((p) => p.role === 'tutor' || p.trust === 'look'),
+      people.every((p) => p.role === 'tutor' || p.trust === 'view'),
     );
     const told = ana.told.flatMap((m) => (m.kind === 'people' ? m.people : []));
     expect(told.every((person) => person.page === null)).toBeTrue();

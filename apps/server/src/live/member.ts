@@ -1,6 +1,6 @@
 import type { Actor, Id, Role } from '@cuaderno/core';
 
-/** A connected window, as a board's room sees it. */
+/** A connected window, as the host of a board sees it. */
 export interface Member {
   readonly person: Id;
   /** What it is shown goes by this. */

@@ -1,4 +1,10 @@
-import { ClientMessage, MessageError, readPiece, unpackMessage } from '@cuaderno/core';
+import {
+  CLIENT_SCHEMAS,
+  ClientMessage,
+  MessageError,
+  readPiece,
+  unpackMessage,
+} from '@cuaderno/core';
 import type { Role } from '@cuaderno/core';
 import { checksByKind, fitOperations, kindOf } from '../boards/operation-check.js';
 
@@ -8,7 +14,7 @@ import { checksByKind, fitOperations, kindOf } from '../boards/operation-check.j
  * only then does Zod read it. Pieces of strokes under way are but bytes, and are what they are by their first one.
  */
 
-const fits = checksByKind(ClientMessage.options.filter((schema) => !('ops' in schema.shape)));
+const fits = checksByKind(CLIENT_SCHEMAS.filter((schema) => !('ops' in schema.shape)));
 
 /** A browser's message, checked. Throws `MessageError` for what is none. */
 export function readMessage(data: Uint8Array | string, role: Role): ClientMessage {

@@ -8,7 +8,7 @@ describe('what waits to be done on a board', () => {
   const window = (name: string): Member => ({ person: name }) as unknown as Member;
   const [ana, ben] = [window('ana'), window('ben')];
   const offer = (from: Member | null, together?: object): Offer => ({
-    ...{ op: addInk(newId()), from, actor: () => ({ id: '', role: 'student', trust: 'look' }) },
+    ...{ op: addInk(newId()), from, actor: () => ({ id: '', role: 'student', trust: 'view' }) },
     ...(together ? { together } : {}),
   });
   const turns = (queue: OfferQueue): string[] => {

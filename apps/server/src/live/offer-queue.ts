@@ -2,7 +2,7 @@ import type { Actor, Id, Operation } from '@cuaderno/core';
 import type { Member } from './member.js';
 
 /** When and in which lesson something was made that is brought from elsewhere. */
-export interface Origin {
+export interface OfferOrigin {
   readonly at: number;
   readonly lesson: Id | null;
 }
@@ -10,7 +10,7 @@ export interface Origin {
 /** An operation that waits for its place. */
 export interface Offer {
   readonly op: Operation;
-  readonly origin?: Origin;
+  readonly origin?: OfferOrigin;
   readonly actor: () => Actor;
   /** Whom to tell; an import has nobody. */
   readonly from: Member | null;
@@ -22,14 +22,14 @@ export interface Offer {
 export type Job = () => Promise<void>;
 
 /** What one window has offered, and how much of it had its turn. */
-interface Waiting {
+interface WaitingOffer {
   readonly offers: Offer[];
   next: number;
 }
 
 /** What was offered between two jobs, by who offered it; whoever is next stands first. */
-interface Stretch {
-  readonly waiting: Map<object, Waiting>;
+interface BusyStretch {
+  readonly waiting: Map<object, WaitingOffer>;
   job: Job | null;
 }
 
@@ -41,7 +41,7 @@ const SERVER = {};
  * has one turn after the other, so that nobody waits for all of another's flood.
  */
 export class OfferQueue {
-  private readonly stretches: Stretch[] = [];
+  private readonly stretches: BusyStretch[] = [];
 
   get isEmpty(): boolean {
     return this.stretches.length === 0;
@@ -81,7 +81,7 @@ export class OfferQueue {
     return stretch.job;
   }
 
-  private last(): Stretch {
+  private last(): BusyStretch {
     let last = this.stretches.at(-1);
     if (!last || last.job) this.stretches.push((last = { waiting: new Map(), job: null }));
     return last;

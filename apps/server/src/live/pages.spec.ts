@@ -1,9 +1,8 @@
-import { changePage, itemsOn, newId, operation } from '@cuaderno/core';
+import { changePage, itemsOn, newId, operation, CLOSE } from '@cuaderno/core';
 import type { Board, Id, Operation, PageSpec } from '@cuaderno/core';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import { CLOSE } from './close-codes.js';
 
 const PAGES = 6;
 const LINES = 60;
@@ -22,10 +21,10 @@ describe('a board with much on its pages', () => {
   });
   afterEach(() => house.close());
 
-  const room = async () => (await house.app.bus.room(house.board))!;
-  const board = async (): Promise<Board> => (await room()).between((state) => state);
+  const host = async () => (await house.app.bus.host(house.board))!;
+  const board = async (): Promise<Board> => (await host()).between((state) => state);
   const take = async (...ops: Operation[]): Promise<void> =>
-    (await room()).take(ops, { id: newId(), role: 'tutor', trust: 'hands' });
+    (await host()).take(ops, { id: newId(), role: 'tutor', trust: 'hands' });
   const asks = async (window: Window, ...ids: Id[]) => {
     window.send({ kind: 'pages', ids });
     return window.hears('pages', (m) => m.ids.join() === ids.join());
@@ -35,7 +34,7 @@ describe('a board with much on its pages', () => {
 
   it('comes with what is on the page where the tutor is, and with the frames of all others', async () => {
     const { maren, student } = await house.lesson();
-    maren.send({ kind: 'look', page: pages[3]!.id });
+    maren.send({ kind: 'page.viewed', page: pages[3]!.id });
     await maren.hears('people', ({ people }) => people.some(({ page }) => page === pages[3]!.id));
     const late = await house.window(student);
     const { page, board: sent } = await late.hears('welcome');
@@ -57,7 +56,7 @@ describe('a board with much on its pages', () => {
     maren.send({ kind: 'ops', ops: [line] });
     await ana.hears('applied', ({ ops }) => ops.some(({ id }) => id === line.id));
     const { seq, pages: given } = await asks(ana, last);
-    expect(seq).toBe(await (await room()).between((_, at) => at));
+    expect(seq).toBe(await (await host()).between((_, at) => at));
     expect(given[0]!.items.map(({ id }) => id)).toContain(line.id);
     // What is told afterwards goes on from there.
     const next = addInk(last, 1000);
@@ -69,10 +68,10 @@ describe('a board with much on its pages', () => {
   it('gives no student what isn’t for them: held pages, held things, margins', async () => {
     const { ana, maren } = await house.lesson();
     const [, second, third] = pages.map(({ id }) => id) as [Id, Id, Id];
-    const mark = addMark(third, { held: true });
-    const margin = [{ runs: [{ text: 'the answer is a spring tide' }] }];
-    await take(operation(changePage(await board(), second, { held: true })!), mark);
-    await take(operation(changePage(await board(), third, { margin })!));
+    const mark = addMark(third, { hidden: true });
+    const privateNotes = [{ runs: [{ text: 'the answer is a spring tide' }] }];
+    await take(operation(changePage(await board(), second, { hidden: true })!), mark);
+    await take(operation(changePage(await board(), third, { privateNotes })!));
     const given = await asks(ana, second, third, newId());
     expect(given.pages.map(({ id }) => id)).toEqual([third]);
     expect(given.pages[0]!.items.length).toBe(LINES);

@@ -1,5 +1,5 @@
 import websocket from '@fastify/websocket';
-import { Id, MAX_MESSAGE_BYTES, pack } from '@cuaderno/core';
+import { Id, MAX_MESSAGE_BYTES, pack, CLOSE } from '@cuaderno/core';
 import type { ServerMessage } from '@cuaderno/core';
 import fp from 'fastify-plugin';
 import type { FastifyRequest } from 'fastify';
@@ -10,10 +10,9 @@ import type { Database } from '../database/index.js';
 import type { Uncaught } from '../health/uncaught.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
-import { CLOSE } from './close-codes.js';
 import { LiveConnection } from './connection.js';
 import { DoorConnection } from './door-connection.js';
-import { Keeping } from './keeping.js';
+import { StorageGuard } from './storage-guard.js';
 import { LocalBus } from './lesson-bus.js';
 import type { LessonBus } from './lesson-bus.js';
 import { studentSeat, tutorSeat } from './seat.js';
@@ -62,12 +61,13 @@ export const live = fp(
     });
     const logs = new LogStore(app.db);
     const bus = new LocalBus(logs, app.log, (board) => app.lessons.onBoard(board)?.id ?? null);
-    const keeping = new Keeping(() => writeDown(app.db), app.log);
-    app.addHook('onClose', () => keeping.close());
+    const storageGuard = new StorageGuard(() => writeDown(app.db), app.log);
+    app.addHook('onClose', () => storageGuard.close());
     const service = new LiveService(
-      ...([bus, app.lessons, app.log, keeping, messagesPerSecond] as const),
+      ...([app.db, bus, app.lessons, app.log, storageGuard, messagesPerSecond] as const),
       app.uncaught.caught,
     );
+    for (const lesson of app.lessons.all()) await service.features.restore(lesson);
     app.sessions.whenEnded.add(() => service.sessionsEnded());
     app.decorate('logs', logs);
     app.decorate('bus', bus);
@@ -102,7 +102,7 @@ export const live = fp(
       });
       scope.get('/live/door', { websocket: true, schema }, async (socket: WebSocket, request) => {
         await admit(socket, app.uncaught, () => {
-          const { lesson, person } = app.comerOf(request);
+          const { lesson, person } = app.arrivalOf(request);
           service.doorstep.come((left) => new DoorConnection(socket, lesson, person, left));
         });
       });

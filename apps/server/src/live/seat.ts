@@ -1,12 +1,11 @@
-import type { Actor, Id, Role } from '@cuaderno/core';
+import { CLOSE } from '@cuaderno/core';
+import type { Actor, Id, Role, CloseCode } from '@cuaderno/core';
 import type { Session, Sessions } from '../accounts/index.js';
-import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
-import { CLOSE } from './close-codes.js';
-import type { CloseCode } from './close-codes.js';
 
 /** By what right a window is there. It is asked with every message: rights end while windows are open. */
-export interface Seat {
+export interface WindowSeat {
   readonly person: Id;
   readonly role: Role;
   readonly board: Id;
@@ -23,10 +22,10 @@ export function tutorSeat(
   session: Session,
   board: Id,
   { sessions, lessons }: { sessions: Sessions; lessons: Lessons },
-): Seat {
+): WindowSeat {
   const person = session.tutor.id;
   const may: Actor = { id: person, role: 'tutor', trust: 'hands' };
-  const not: Actor = { id: person, role: 'student', trust: 'look' };
+  const not: Actor = { id: person, role: 'student', trust: 'view' };
   const gone = (): CloseCode | null => (sessions.isOn(session.key) ? null : CLOSE.notIn);
   return {
     ...{ person, role: 'tutor', board, gone },
@@ -36,7 +35,7 @@ export function tutorSeat(
 }
 
 /** A student's, as long as the lesson is open and they are in it. */
-export function studentSeat(lesson: LiveLesson, person: Present, lessons: Lessons): Seat {
+export function studentSeat(lesson: LiveLesson, person: Participant, lessons: Lessons): WindowSeat {
   return {
     ...{ person: person.id, role: 'student', board: lesson.board },
     lesson: () => lesson,

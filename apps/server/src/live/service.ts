@@ -1,29 +1,17 @@
-import type {
-  Board,
-  DoorWord,
-  Id,
-  Machine,
-  Operation,
-  Role,
-  ServerMessage,
-  View,
-  WindowSize,
-} from '@cuaderno/core';
+import { CLOSE } from '@cuaderno/core';
+import type { Board, Id, Operation, Role, ServerMessage } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
-import type { LiveLesson, Present } from '../lessons/live-lesson.js';
+import type { Database } from '../database/index.js';
+import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
 import { ProblemError } from '../problems/index.js';
 import type { Classroom } from './classroom.js';
 import { Budgets } from './budgets.js';
-import { CLOSE } from './close-codes.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
-import { Holding } from './holding.js';
-import { Leading } from './leading.js';
-import type { Keeping } from './keeping.js';
+import { LiveFeatures } from './features/live-features.js';
+import type { StorageGuard } from './storage-guard.js';
 import type { LessonBus } from './lesson-bus.js';
-import { Showing } from './showing.js';
-import { Talking } from './talking.js';
 
 /** Windows that one person may have at once. */
 const MAX_WINDOWS = 12;
@@ -35,10 +23,7 @@ export class LiveService implements Classroom {
   /** Every window there is, also those that haven't said hello. */
   private readonly all = new Set<LiveConnection>();
   readonly budgets = new Budgets();
-  readonly leading = new Leading(this);
-  readonly holding = new Holding(this);
-  readonly talking = new Talking(this);
-  readonly showing = new Showing(this);
+  readonly features: LiveFeatures;
   /** Called when somebody came to a lesson's door, left it or was let in, and when the lesson is over. */
   onDoor: (lesson: LiveLesson) => void = () => undefined;
   /** Called when a lesson was opened. */
@@ -46,31 +31,33 @@ export class LiveService implements Classroom {
   readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
 
   constructor(
+    db: Database,
     private readonly bus: LessonBus,
     readonly lessons: Lessons,
     private readonly log: FastifyBaseLogger,
-    private readonly keeping: Keeping,
+    private readonly storageGuard: StorageGuard,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
     /** Told of what went wrong and was caught. */
     private readonly caught: (error: unknown, where: string) => void,
   ) {
+    this.features = new LiveFeatures(this, db);
     lessons.door.onChange = (lesson, moved) => this.moved(lesson, moved);
-    bus.onFull = () => keeping.lost();
-    keeping.onChange = (on) => {
+    bus.onFull = () => storageGuard.lost();
+    storageGuard.onChange = (on) => {
       for (const windows of this.connections.values())
         for (const window of windows) window.tell({ kind: 'keeping', on });
     };
     bus.onRules = (board) => {
-      this.holding.stopStrokes(board);
+      this.features.of.pens.stopStrokes(board);
       const lesson = this.lessonOn(board);
-      if (lesson) this.showing.tell(lesson);
+      if (lesson) this.features.of.pointing.tell(lesson);
     };
   }
 
   /** Whether what is written can be kept just now. */
   get keeps(): boolean {
-    return this.keeping.isOn;
+    return this.storageGuard.isOn;
   }
 
   windows(board: Id): Iterable<LiveConnection> {
@@ -129,13 +116,13 @@ export class LiveService implements Classroom {
   async join(connection: LiveConnection, since: number): Promise<void> {
     if (this.budgets.windowsOf(connection.person) > MAX_WINDOWS)
       return connection.close(CLOSE.flood);
-    const room = await this.bus.room(connection.board);
-    if (!room) return connection.close(CLOSE.notIn);
+    const host = await this.bus.host(connection.board);
+    if (!host) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
     // Whoever was sent out since this window was opened, or whose lesson was closed, is sent nothing.
     const mayStay = (): boolean => this.check(connection);
     if (!mayStay()) return;
-    await room.join(connection, since, (seen) =>
+    await host.join(connection, since, (seen) =>
       mayStay()
         ? {
             kind: 'welcome',
@@ -151,13 +138,12 @@ export class LiveService implements Classroom {
     const here = this.connections.get(connection.board) ?? new Set();
     here.add(connection);
     this.connections.set(connection.board, here);
-    if (!this.keeping.isOn) connection.tell({ kind: 'keeping', on: false });
+    if (!this.storageGuard.isOn) connection.tell({ kind: 'keeping', on: false });
     if (!lesson) return;
-    this.greet(connection);
+    this.features.greet(connection);
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
-    if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals: lesson.arrivals() });
-    else mayStay();
+    if (connection.role !== 'tutor') mayStay();
   }
 
   leave(connection: LiveConnection): void {
@@ -166,26 +152,26 @@ export class LiveService implements Classroom {
     const here = this.connections.get(connection.board);
     if (!here?.delete(connection)) return;
     if (here.size === 0) this.connections.delete(connection.board);
-    connection.stopStroke();
+    connection.stroke.stop();
     const { lesson } = connection;
     if (!lesson) return;
-    this.showing.point(connection, null);
+    this.features.of.pointing.point(connection, null);
     this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
   }
 
   offer(connection: LiveConnection, ops: Operation[]): void {
     // Whoever wrote it keeps it, and offers it again when they are told that writing goes on.
-    if (!this.keeping.isOn) return connection.tell({ kind: 'keeping', on: false });
-    const room = this.bus.open(connection.board);
-    if (room) room.offer(ops, connection);
+    if (!this.storageGuard.isOn) return connection.tell({ kind: 'keeping', on: false });
+    const host = this.bus.open(connection.board);
+    if (host) host.offer(ops, connection);
     else connection.drop();
   }
 
-  /** What is on pages; a room that can't say has its windows come back to another. */
+  /** What is on pages; a host that can't say has its windows come back to another. */
   give(connection: LiveConnection, ids: readonly Id[]): void {
-    const room = this.bus.open(connection.board);
-    if (room) room.give(connection, ids).catch(() => connection.drop());
+    const host = this.bus.open(connection.board);
+    if (host) host.give(connection, ids).catch(() => connection.drop());
     else connection.drop();
   }
 
@@ -207,53 +193,17 @@ export class LiveService implements Classroom {
     return this.bus.open(board)?.isShown(page) ? undefined : 'tutor';
   }
 
-  look(connection: LiveConnection, page: Id): void {
-    const { lesson } = connection;
-    const person = lesson?.person(connection.person);
-    if (!lesson || !person || person.page === page) return;
-    person.page = page;
-    this.lessons.turns.note(lesson.id, person.id, page);
-    // Where the one who leads is, everyone may know: who can't turn pages alone goes there.
-    this.tellPeople(lesson, person.id === lesson.leader ? undefined : 'tutor');
-  }
-
-  /** What someone's window shows, and on what machine. */
-  window(connection: LiveConnection, machine: Machine, size: WindowSize, view: View): void {
-    const { lesson } = connection;
-    const person = lesson?.person(connection.person);
-    if (!lesson || !person) return;
-    person.machine = machine;
-    person.view = view;
-    person.size = size;
-    this.tellPeople(lesson, 'tutor');
-  }
-
-  /** How long a word takes to a window and back, in ms. */
-  measured(connection: LiveConnection, ms: number): void {
-    const { lesson } = connection;
-    const person = lesson?.person(connection.person);
-    if (!lesson || person?.role !== 'student') return;
-    person.roundTrip = ms;
-    this.tellPeople(lesson, 'tutor');
-  }
-
-  /** The tutor's word at the door, and who is sent out; it holds at once. */
-  door(connection: LiveConnection, who: Id | 'all', word: DoorWord): void {
-    const { lesson } = connection;
-    if (lesson) this.keep(this.lessons.door.word(lesson, who, word), 'a word at the door');
-  }
-
   /** A lesson has begun on this board: its tutor's windows are in it now. */
   async lessonOpened(lesson: LiveLesson): Promise<void> {
-    const room = await this.bus.room(lesson.board);
-    if (room) room.lesson = lesson.id;
+    const host = await this.bus.host(lesson.board);
+    if (host) host.lesson = lesson.id;
     for (const connection of this.connections.get(lesson.board) ?? []) {
       await this.noted(this.lessons.windowOpened(lesson, connection.person));
       connection.tell({
         kind: 'lesson',
         lesson: { id: lesson.id, openedAt: lesson.openedAt },
       });
-      this.greet(connection);
+      this.features.greet(connection);
     }
     this.tellPeople(lesson);
     this.onOpened(lesson);
@@ -284,9 +234,9 @@ export class LiveService implements Classroom {
     lesson: LiveLesson,
     seal: (at: number, seq: number, board: Board) => Promise<void>,
   ): Promise<void> {
-    const room = await this.bus.room(lesson.board);
-    if (!room) return;
-    await room.between(async (board, seq, here) => {
+    const host = await this.bus.host(lesson.board);
+    if (!host) return;
+    await host.between(async (board, seq, here) => {
       // Closed twice at once, by its tutor and because they seemed to be gone, it is one lesson.
       if (this.lessons.get(lesson.id) !== lesson) return;
       const at = Date.now();
@@ -337,14 +287,14 @@ export class LiveService implements Classroom {
   }
 
   /** Somebody stands elsewhere now: those who aren't in hear nothing of the lesson from here on. */
-  private moved(lesson: LiveLesson, moved: readonly Present[]): void {
+  private moved(lesson: LiveLesson, moved: readonly Participant[]): void {
     const out = new Set(moved.filter(({ door }) => door !== 'in').map(({ id }) => id));
     for (const window of [...this.all])
       if (out.has(window.person)) {
-        window.stopStroke();
+        window.stroke.stop();
         this.check(window);
       }
-    if (out.has(lesson.lead ?? '')) this.holding.lead(lesson, null);
+    if (out.has(lesson.lead ?? '')) this.features.of.pens.lead(lesson, null);
     this.doorstep.tell(lesson, moved);
     this.tellDoor(lesson);
     this.tellPeople(lesson);
@@ -365,14 +315,6 @@ export class LiveService implements Classroom {
           kind: 'people',
           people: lesson.list(connection.person, connection.role, isShown),
         });
-  }
-
-  /** All that holds in the lesson, for a window that has come. */
-  private greet(connection: LiveConnection): void {
-    this.leading.greet(connection);
-    this.holding.greet(connection);
-    this.showing.greet(connection);
-    this.talking.greet(connection);
   }
 
   /** What can't be noted is no reason to stop a lesson. */

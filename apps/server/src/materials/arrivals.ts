@@ -2,16 +2,16 @@ import type { Id } from '@cuaderno/core';
 import type { DeckKind } from '@cuaderno/formats/slides-in';
 import type { FastifyBaseLogger } from 'fastify';
 import { rm } from 'node:fs/promises';
-import type { Imports } from '../boards/import.js';
-import { boardFileProblem } from '../boards/board-files.js';
+import type { Imports } from '../pdf-imports/import.js';
+import { boardFileProblem } from '../imports/board-files.js';
 import type { KnownFiles } from '../files/known-files.js';
 import type { FileStore, StoredFile } from '../files/store.js';
 import type { Material, MaterialIntake, Remark } from '../intake/intake.js';
 import { isPacked, UNPACKED } from '../intake/packed.js';
 import type { SlideImports } from '../slides/slide-imports.js';
-import { FileName } from './shapes.js';
-import type { Workers } from '../workers/plugin.js';
-import type { Arrival, CourseOf, Materials } from './service.js';
+import { FileName } from '@cuaderno/contract/materials';
+import type { BoardFileReader } from '../boards/board-file-reader.js';
+import type { ArrivingFile, CourseOf, Materials } from './service.js';
 import type { AssetRow } from './shelf.js';
 
 /** Media types of decks, as they are registered with IANA. */
@@ -22,7 +22,7 @@ const DECK_TYPES: Record<DeckKind, string> = {
 };
 
 /** What a file is, and what is to be said of it. */
-type Seen = Omit<Arrival, 'name'> & { readonly remarks?: readonly Remark[] };
+type SeenFile = Omit<ArrivingFile, 'name'> & { readonly remarks?: readonly Remark[] };
 
 /** Takes files onto shelves: looks at what they are, and refuses what nothing can be made of. */
 export class Arrivals {
@@ -36,7 +36,7 @@ export class Arrivals {
       readonly slides: SlideImports;
       readonly store: FileStore;
       readonly known: KnownFiles;
-      readonly workers: Workers;
+      readonly boardFiles: BoardFileReader;
       readonly log: FastifyBaseLogger;
     },
     private readonly maxUploadBytes: number,
@@ -65,7 +65,7 @@ export class Arrivals {
   still(film: AssetRow, came: StoredFile): Promise<void> {
     return this.keeping(came, async () => {
       const { intake, materials } = this.parts;
-      await materials.setLooks(film, await intake.picture(came), null);
+      await materials.setPreview(film, await intake.picture(came), null);
     });
   }
 
@@ -82,7 +82,7 @@ export class Arrivals {
   }
 
   /** Puts on the shelf what was brought to a board and is stored already. */
-  async landed(course: CourseOf, arrival: Arrival): Promise<void> {
+  async landed(course: CourseOf, arrival: ArrivingFile): Promise<void> {
     const { materials } = this.parts;
     const { assets } = await materials.shelf(course.tutor);
     if (assets.some(({ file }) => file === arrival.file)) return;
@@ -122,7 +122,7 @@ export class Arrivals {
   }
 
   /** What a stored file is. Throws the problem of one that is of no use. */
-  async lookAt(came: StoredFile): Promise<Seen> {
+  async lookAt(came: StoredFile): Promise<SeenFile> {
     if (await isPacked(came.path)) return this.unpack(came);
     const { hash: file, bytes, type, facts } = await this.parts.intake.check(came);
     if (facts) return { ...NO_SIZE, ...facts, file, bytes, type, pages: null };
@@ -130,13 +130,13 @@ export class Arrivals {
     return { ...NO_SIZE, kind: 'pdf', file, bytes, type, pages };
   }
 
-  private async unpack(came: StoredFile): Promise<Seen> {
-    const { slides, workers, store } = this.parts;
+  private async unpack(came: StoredFile): Promise<SeenFile> {
+    const { slides, boardFiles, store } = this.parts;
     const { hash: file, bytes } = came;
     const deck = await slides.kindOf(came, this.maxUploadBytes);
     if (deck)
       return { ...NO_SIZE, kind: 'slides', file, bytes, type: DECK_TYPES[deck], pages: null };
-    const news = await workers.openBoardFile({
+    const news = await boardFiles.open({
       path: came.path,
       folder: store.incoming,
       maxBytes: this.maxUploadBytes * UNPACKED,

@@ -133,7 +133,7 @@ describe('materials', () => {
     });
     expect(await uses()).toHaveSize(2);
     // After the page that was named, in the order of the file.
-    const pages = await (await house.app.bus.room(house.board))!.between((state) =>
+    const pages = await (await house.app.bus.host(house.board))!.between((state) =>
       pagesInOrder(state).map(({ paper }) => (paper.kind === 'pdf' ? paper.number : 0)),
     );
     expect(pages).toEqual([0, 1, 2]);

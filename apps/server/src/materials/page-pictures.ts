@@ -2,7 +2,7 @@ import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { FileStore } from '../files/store.js';
-import type { Darkroom } from '../pictures/darkroom.js';
+import type { ImageProcess } from '../pictures/image-process.js';
 import type { ShowNews } from '../pictures/show.js';
 import { ProblemError } from '../problems/index.js';
 import type { AssetRow } from './shelf.js';
@@ -21,11 +21,11 @@ interface Seen {
 }
 
 /** What can be seen of an asset; `null` where nothing can, or not yet. */
-export function looksOf({ kind, file, looks }: AssetRow): Seen | null {
+export function previewOf({ kind, file, preview }: AssetRow): Seen | null {
   if (kind === 'pdf') return { file, type: 'pdf' };
   if (kind === 'picture') return { file, type: 'picture' };
-  if (kind === 'slides') return looks ? { file: looks, type: 'pdf' } : null;
-  if (kind === 'film') return looks ? { file: looks, type: 'picture' } : null;
+  if (kind === 'slides') return preview ? { file: preview, type: 'pdf' } : null;
+  if (kind === 'film') return preview ? { file: preview, type: 'picture' } : null;
   return null;
 }
 
@@ -39,13 +39,13 @@ export class PagePictures {
   /** @param folder where small pictures are kept */
   constructor(
     private readonly store: FileStore,
-    private readonly darkroom: Darkroom,
+    private readonly imageProcess: ImageProcess,
     private readonly folder: string,
   ) {}
 
   /** A small picture of the first page, as JPEG. Throws `not-found` where there is nothing to see. */
   async small(asset: AssetRow): Promise<Buffer> {
-    const seen = looksOf(asset);
+    const seen = previewOf(asset);
     if (!seen) throw new ProblemError('not-found');
     const path = this.pathOf(seen.file);
     const known = await readFile(path).catch(() => null);
@@ -57,7 +57,7 @@ export class PagePictures {
    * @param page from 1
    */
   async page(asset: AssetRow, page: number, across: string): Promise<Buffer> {
-    const seen = looksOf(asset);
+    const seen = previewOf(asset);
     if (!seen) throw new ProblemError('not-found');
     const key = `${seen.file} ${page} ${across}`;
     const known = this.recent.get(key);
@@ -65,7 +65,7 @@ export class PagePictures {
     return this.once(key, async () => {
       const path = this.store.path(seen.file);
       const made = picture(
-        await this.darkroom.show({ path, type: seen.type, page, side: PAGE, across }),
+        await this.imageProcess.show({ path, type: seen.type, page, side: PAGE, across }),
       );
       this.keep(key, made);
       return made;
@@ -84,7 +84,7 @@ export class PagePictures {
     return this.once(key, async () => {
       const path = this.store.path(file);
       const made = picture(
-        await this.darkroom.show({ path, type: 'pdf', page, side, across: null, webp: true }),
+        await this.imageProcess.show({ path, type: 'pdf', page, side, across: null, webp: true }),
       );
       this.keep(key, made);
       return made;
@@ -103,7 +103,7 @@ export class PagePictures {
   private async make(seen: Seen, to: string): Promise<Buffer> {
     const path = this.store.path(seen.file);
     const made = picture(
-      await this.darkroom.show({ path, type: seen.type, page: 1, side: SMALL, across: null }),
+      await this.imageProcess.show({ path, type: seen.type, page: 1, side: SMALL, across: null }),
     );
     await mkdir(this.folder, { recursive: true });
     const next = join(this.folder, randomUUID());

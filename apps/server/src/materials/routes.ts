@@ -2,17 +2,24 @@ import { canBeLaid, FileHash, Folder, Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import * as z from 'zod';
-import { BoardShape, Lifted, Title } from '../courses/shapes.js';
+import { BoardShape, ImportedAnnotations, Title } from '@cuaderno/contract/courses';
 import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
 import type { PagePictures } from './page-pictures.js';
 import type { Materials } from './service.js';
-import { AssetShape, assetShape, ChoiceShape, FileName, ShareShape, UseShape } from './shapes.js';
+import {
+  AssetShape,
+  ChoiceShape,
+  FileName,
+  ShareShape,
+  UseShape,
+} from '@cuaderno/contract/materials';
+import { assetShape } from './asset-shape.js';
 import type { Shares } from './shares.js';
 import type { AssetRow, Shelf } from './shelf.js';
-import type { SlideLooks } from './slide-looks.js';
-import type { Tidying } from './tidying.js';
+import type { SlidePreviews } from './slide-previews.js';
+import type { LibraryEdits } from './library-edits.js';
 import type { Uploads } from './uploads.js';
 import type { Uses } from './uses.js';
 
@@ -24,8 +31,8 @@ declare module 'fastify' {
     uploads: Uploads;
     uses: Uses;
     pagePictures: PagePictures;
-    slideLooks: SlideLooks;
-    tidying: Tidying;
+    slidePreviews: SlidePreviews;
+    libraryEdits: LibraryEdits;
   }
 }
 
@@ -65,14 +72,14 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
           200: ShelfShape.extend({
             shares: z.array(ShareShape),
             shared: z.array(ShelfShape.extend({ owner: z.object({ id: Id, name: z.string() }) })),
-            /** How many things lie in the bin. */
+            /** How many items lie in the bin. */
             binned: z.number(),
           }),
         },
       },
     },
     async ({ tutor }) => {
-      app.workers.expectPdf();
+      app.pdfReader.expect();
       const shelf = await app.materials.shelf(tutor.id);
       const { bin } = shelf;
       const shared = await app.shares.withTutor(tutor.id);
@@ -101,7 +108,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor }, reply) => {
-      await app.pagePictures.forget(await app.tidying.emptyBin(tutor.id));
+      await app.pagePictures.forget(await app.libraryEdits.emptyBin(tutor.id));
       return reply.status(204).send(null);
     },
   );
@@ -128,7 +135,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     '/materials/folders/:folder/name',
     { schema: { tags, summary: 'Name a folder', params: z.object({ folder: Id }), ...named } },
     async ({ tutor, params, body }, reply) => {
-      await app.tidying.nameFolder(tutor.id, params.folder, body.name);
+      await app.libraryEdits.nameFolder(tutor.id, params.folder, body.name);
       return reply.status(204).send(null);
     },
   );
@@ -137,7 +144,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     '/materials/assets/:asset/name',
     { schema: { tags, summary: 'Name a file', params: z.object({ asset: Id }), ...named } },
     async ({ tutor, params, body }, reply) => {
-      await app.tidying.nameAsset(tutor.id, params.asset, body.name);
+      await app.libraryEdits.nameAsset(tutor.id, params.asset, body.name);
       return reply.status(204).send(null);
     },
   );
@@ -155,7 +162,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.tidying.move(tutor.id, body, body.to);
+      await app.libraryEdits.move(tutor.id, body, body.to);
       return reply.status(204).send(null);
     },
   );
@@ -178,7 +185,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         body.folders.every((id) => shelf.folders.some((folder) => folder.id === id));
       const from = [own, ...shared.map(({ shelf }) => shelf)].find(has);
       if (!from) throw new ProblemError('not-found');
-      await app.tidying.copy(tutor.id, from, body, body.to);
+      await app.libraryEdits.copy(tutor.id, from, body, body.to);
       return reply.status(204).send(null);
     },
   );
@@ -194,7 +201,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.tidying.remove(tutor.id, body);
+      await app.libraryEdits.remove(tutor.id, body);
       return reply.status(204).send(null);
     },
   );
@@ -210,7 +217,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       },
     },
     async ({ tutor, body }, reply) => {
-      await app.tidying.restore(tutor.id, body);
+      await app.libraryEdits.restore(tutor.id, body);
       return reply.status(204).send(null);
     },
   );
@@ -291,7 +298,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const board = await app.boards.one(body.board, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (!canBeLaid(row)) throw new ProblemError('not-to-be-laid');
-      const still = row.kind === 'film' ? row.looks : null;
+      const still = row.kind === 'film' ? row.preview : null;
       for (const file of [row.file, still]) if (file) await app.boards.useFile(board.id, file);
       return { ...assetShape(row), still };
     },
@@ -308,7 +315,7 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         response: {
           /** Slides: the import to ask after. */
           202: z.object({ job: z.string() }),
-          201: BoardShape.extend({ file: FileHash.nullable(), lifted: Lifted }),
+          201: BoardShape.extend({ file: FileHash.nullable(), annotations: ImportedAnnotations }),
         },
       },
     },
@@ -316,10 +323,10 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const course = await app.courses.one(body.course, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (canBeLaid(row)) throw new ProblemError('no-board-of-it');
-      const brought = await app.bringing.bring(storedFile(row), row.name, course.id, tutor.id);
+      const brought = await app.importRouter.bring(storedFile(row), row.name, course.id, tutor.id);
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
-      const { board, file, lifted } = brought;
-      return reply.status(201).send({ ...board, file, lifted });
+      const { board, file, annotations } = brought;
+      return reply.status(201).send({ ...board, file, annotations });
     },
   );
 

@@ -9,7 +9,7 @@ import { ProblemError } from '../problems/index.js';
 import { Shelf } from './shelf.js';
 import type { AssetRow, FolderRow } from './shelf.js';
 import { assets, folders } from './tables.js';
-import type { Turns } from './turns.js';
+import type { KeyedMutex } from './keyed-mutex.js';
 
 /** A course, as far as it matters where its files land. */
 export interface CourseOf {
@@ -19,7 +19,7 @@ export interface CourseOf {
 }
 
 /** A file that was looked at and is stored. */
-export interface Arrival {
+export interface ArrivingFile {
   readonly name: string;
   readonly kind: AssetKind;
   readonly file: string;
@@ -39,7 +39,7 @@ export class Materials {
   constructor(
     private readonly db: Database,
     private readonly known: KnownFiles,
-    private readonly turns: Turns,
+    private readonly mutex: KeyedMutex,
   ) {}
 
   async shelf(tutor: Id): Promise<Shelf> {
@@ -61,7 +61,7 @@ export class Materials {
     const rows = await this.db
       .select({ id: assets.id })
       .from(assets)
-      .where(and(eq(assets.tutor, tutor), or(eq(assets.file, hash), eq(assets.looks, hash))))
+      .where(and(eq(assets.tutor, tutor), or(eq(assets.file, hash), eq(assets.preview, hash))))
       .limit(1);
     return rows.length > 0;
   }
@@ -76,7 +76,7 @@ export class Materials {
   }
 
   makeFolder(tutor: Id, parent: Id | null, name: string): Promise<FolderRow> {
-    return this.turns.take(tutor, () => this.newFolder(tutor, parent, name, null));
+    return this.mutex.take(tutor, () => this.newFolder(tutor, parent, name, null));
   }
 
   private async newFolder(
@@ -103,7 +103,7 @@ export class Materials {
   /** The folder in which lands what is brought to a course; it is made where it isn't there. */
   folderOf({ id, tutor, name }: CourseOf): Promise<Id> {
     // Several files that are brought together find one folder.
-    return this.turns.take(tutor, async () => {
+    return this.mutex.take(tutor, async () => {
       const shelf = await this.shelf(tutor);
       const known = shelf.folders.find((folder) => folder.course === id);
       return (known ?? (await this.newFolder(tutor, null, name, id))).id;
@@ -114,11 +114,11 @@ export class Materials {
    * Puts a stored file on the shelf. The same content under the same name in the same folder is
    * there already, and stays as it is.
    */
-  add(tutor: Id, folder: Id | null, arrival: Arrival): Promise<AssetRow> {
-    return this.turns.take(tutor, () => this.put(tutor, folder, arrival));
+  add(tutor: Id, folder: Id | null, arrival: ArrivingFile): Promise<AssetRow> {
+    return this.mutex.take(tutor, () => this.put(tutor, folder, arrival));
   }
 
-  private async put(tutor: Id, folder: Id | null, arrival: Arrival): Promise<AssetRow> {
+  private async put(tutor: Id, folder: Id | null, arrival: ArrivingFile): Promise<AssetRow> {
     const { name, kind, file, bytes, type, pages, width, height, length } = arrival;
     const shelf = await this.shelf(tutor);
     // A folder that was removed while the file was on its way doesn't take the file along.
@@ -138,7 +138,7 @@ export class Materials {
       width,
       height,
       length,
-      looks: null,
+      preview: null,
       removedAt: null,
       createdAt: Date.now(),
     };
@@ -150,13 +150,13 @@ export class Materials {
   }
 
   /** What a file looks like where it can't be shown itself: a PDF of slides, a film's still. */
-  setLooks(asset: AssetRow, looks: FileInfo, pages: number | null): Promise<void> {
-    return this.turns.take(asset.tutor, async () => {
+  setPreview(asset: AssetRow, preview: FileInfo, pages: number | null): Promise<void> {
+    return this.mutex.take(asset.tutor, async () => {
       await this.db.batch([
-        this.known.insert(looks),
+        this.known.insert(preview),
         this.db
           .update(assets)
-          .set({ looks: looks.hash, ...(pages === null ? {} : { pages }) })
+          .set({ preview: preview.hash, ...(pages === null ? {} : { pages }) })
           .where(eq(assets.id, asset.id)),
       ]);
     });

@@ -1,7 +1,7 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { ShareShape } from './shapes.js';
+import { ShareShape } from '@cuaderno/contract/materials';
 
 const tags = ['materials'];
 

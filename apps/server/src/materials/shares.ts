@@ -9,7 +9,7 @@ import type { Materials } from './service.js';
 import { Shelf } from './shelf.js';
 import type { AssetRow } from './shelf.js';
 import { folderShares } from './tables.js';
-import type { Turns } from './turns.js';
+import type { KeyedMutex } from './keyed-mutex.js';
 
 /** With whom a folder is shared: a tutor may use what is in it, students of a course may look. */
 export type ShareWith =
@@ -33,7 +33,7 @@ export class Shares {
   constructor(
     private readonly db: Database,
     private readonly materials: Materials,
-    private readonly turns: Turns,
+    private readonly mutex: KeyedMutex,
   ) {}
 
   /** With whom the folders of this shelf are shared. */
@@ -57,7 +57,7 @@ export class Shares {
 
   /** Throws `not-found` for a folder, tutor or course that isn't there, or isn't theirs to share with. */
   share(tutor: Id, folder: Id, share: ShareWith): Promise<Share> {
-    return this.turns.take(tutor, async () => {
+    return this.mutex.take(tutor, async () => {
       const shelf = await this.materials.shelf(tutor);
       if (!shelf.folders.some(({ id }) => id === folder)) throw new ProblemError('not-found');
       const known = (await this.of(shelf)).find(
@@ -79,7 +79,7 @@ export class Shares {
 
   /** From now on nobody has what this share let them have. */
   takeBack(tutor: Id, id: Id): Promise<void> {
-    return this.turns.take(tutor, async () => {
+    return this.mutex.take(tutor, async () => {
       const known = (await this.of(await this.materials.shelf(tutor))).some(
         (share) => share.id === id,
       );
@@ -113,7 +113,7 @@ export class Shares {
   /** Whether a stored file is shared with this tutor. */
   async mayUseFile(tutor: Id, hash: string): Promise<boolean> {
     return (await this.withTutor(tutor)).some(({ shelf }) =>
-      shelf.assets.some(({ file, looks }) => file === hash || looks === hash),
+      shelf.assets.some(({ file, preview }) => file === hash || preview === hash),
     );
   }
 

@@ -44,7 +44,7 @@ export const assets = sqliteTable(
     /** In seconds. */
     length: real().notNull(),
     /** A PDF of what slides look like, or the still of a film. */
-    looks: text().references(() => files.hash),
+    preview: text().references(() => files.hash),
     removedAt: integer('removed_at'),
     createdAt: integer('created_at').notNull(),
   },

@@ -9,7 +9,8 @@ import type { FileStore } from '../files/store.js';
 import { tooLarge } from '../files/store.js';
 import { isDiskFull, problem, ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
-import { assetShape, FileName } from './shapes.js';
+import { FileName } from '@cuaderno/contract/materials';
+import { assetShape } from './asset-shape.js';
 
 /** How long an upload that broke off may be taken up again, in ms. */
 const KEPT = 7 * 24 * 3600_000;

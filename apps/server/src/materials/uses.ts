@@ -52,8 +52,8 @@ export class Uses {
     const uses: Use[] = [];
     for (const [board, { title, course, hashes: files }] of there) {
       // What was brought to a board may have been removed from it since.
-      const room = await this.bus.room(board);
-      const pages = room ? await room.between((state) => pagesWith(state, files)) : [];
+      const host = await this.bus.host(board);
+      const pages = host ? await host.between((state) => pagesWith(state, files)) : [];
       if (pages.length > 0) uses.push({ board, title, course, pages });
     }
     return uses.sort((a, b) => a.title.localeCompare(b.title));

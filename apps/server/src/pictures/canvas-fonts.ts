@@ -1,8 +1,8 @@
 import { eastAsianIn } from '@cuaderno/core';
 import { GlobalFonts } from '@napi-rs/canvas';
 import { createHash } from 'node:crypto';
-import { eastAsianFiles } from '../workers/east-asian-files.js';
-import { fontFiles } from '../workers/font-files.js';
+import { eastAsianFiles } from '../fonts/east-asian-files.js';
+import { fontFiles } from '../fonts/font-files.js';
 
 /** Names that files of fonts have been given, by what is in them: a name has room for one file. */
 const given = new Map<string, string>();

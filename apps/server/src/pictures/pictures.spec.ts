@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import * as zlib from 'node:zlib';
 import { House } from '../testing/harness.js';
-import { Darkroom } from './darkroom.js';
+import { ImageProcess } from './image-process.js';
 
 /** 40 × 20: red, green above; blue, white below. */
 function flag(type: 'image/png' | 'image/jpeg' | 'image/webp' | 'image/gif'): Buffer {
@@ -263,7 +263,7 @@ describe('bringing a picture', () => {
     expect(await seen())
       .withContext('it lies nowhere yet')
       .toBe(404);
-    const room = (await house.app.bus.room(house.board))!;
+    const host = (await house.app.bus.host(house.board))!;
     const maren = { id: newId(), role: 'tutor', trust: 'hands' } as const;
     const laid = operation({
       kind: 'item.add',
@@ -276,12 +276,12 @@ describe('bringing a picture', () => {
         layer: 'material',
       },
     });
-    await room.take([laid], maren);
+    await host.take([laid], maren);
     expect(await seen()).toBe(200);
-    const held = changeItem(room.board, page, laid.id, { held: true })!;
-    await room.take([operation(held)], maren);
+    const hidden = changeItem(host.board, page, laid.id, { hidden: true })!;
+    await host.take([operation(hidden)], maren);
     expect(await seen())
-      .withContext('it is held back')
+      .withContext('it is hidden')
       .toBe(404);
     const url = `/boards/${house.board}/material`;
     const response = await student.request('POST', url, flag('image/png'), {
@@ -294,16 +294,16 @@ describe('bringing a picture', () => {
   });
 });
 
-describe('the darkroom', () => {
+describe('the image process', () => {
   it('draws letters of fonts that a PDF names and hasn’t got: ours, not boxes', async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-darkroom-'));
+    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-image-process-'));
     const path = join(folder, 'tides.pdf');
     writeFileSync(path, unembeddedPdf(['月亮潮汐', '月のひかり', '달과바다']));
-    const darkroom = new Darkroom({ warn: () => undefined } as never);
-    const news = await darkroom.show({
+    const imageProcess = new ImageProcess({ warn: () => undefined } as never);
+    const news = await imageProcess.show({
       ...{ type: 'pdf', path, page: 1, side: 600, webp: false, across: null },
     });
-    await darkroom.close();
+    await imageProcess.close();
     if (news.kind !== 'shown') throw new Error(news.kind);
     const picture = await loadImage(Buffer.from(news.picture));
     const context = createCanvas(picture.width, picture.height).getContext('2d');
@@ -316,15 +316,15 @@ describe('the darkroom', () => {
   });
 
   it('outlives a decoder that dies: that file is refused, the next is taken', async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-darkroom-'));
+    const folder = mkdtempSync(join(tmpdir(), 'cuaderno-image-process-'));
     const path = join(folder, 'flag.png');
     writeFileSync(path, flag('image/png'));
-    const darkroom = new Darkroom({ warn: () => undefined } as never);
-    const dying = darkroom.prepare(path);
-    const next = darkroom.prepare(path);
-    darkroom.child!.kill('SIGKILL');
+    const imageProcess = new ImageProcess({ warn: () => undefined } as never);
+    const dying = imageProcess.prepare(path);
+    const next = imageProcess.prepare(path);
+    imageProcess.child!.kill('SIGKILL');
     expect(await dying).toEqual({ kind: 'fault', fault: 'broken' });
     expect((await next).kind).toBe('picture');
-    await darkroom.close();
+    await imageProcess.close();
   });
 });

@@ -34,7 +34,7 @@ export type PictureNews =
     }
   | { readonly kind: 'fault'; readonly fault: PictureFault };
 
-type Kept = Omit<Extract<PictureNews, { kind: 'picture' }>, 'leftOut'>;
+type KeptPicture = Omit<Extract<PictureNews, { kind: 'picture' }>, 'leftOut'>;
 
 /**
  * Makes of any picture one that every screen and every PDF takes: upright, not larger than is of
@@ -51,7 +51,7 @@ export async function preparePicture(path: string): Promise<PictureNews> {
   }
 }
 
-async function prepare(bytes: Uint8Array, head: PictureHead): Promise<Kept> {
+async function prepare(bytes: Uint8Array, head: PictureHead): Promise<KeptPicture> {
   const { type, width, height } = head;
   if (type === 'heic') return draw(await photo(bytes, head), head);
   const image = await loadImage(Buffer.from(bytes)).catch(() => {
@@ -86,7 +86,7 @@ async function photo(bytes: Uint8Array, { width, height }: PictureHead): Promise
   return canvas;
 }
 
-function draw(image: Image | Canvas, { type }: PictureHead): Kept {
+function draw(image: Image | Canvas, { type }: PictureHead): KeptPicture {
   const longer = Math.max(image.width, image.height);
   const scale =
     type === 'svg'
@@ -116,6 +116,6 @@ function picture(
   type: 'image/png' | 'image/jpeg',
   width: number,
   height: number,
-): Kept {
+): KeptPicture {
   return { kind: 'picture', bytes: new Uint8Array(bytes), type, width, height };
 }

@@ -2,8 +2,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Canvas } from '@napi-rs/canvas';
 import { drawPdfPage } from '@cuaderno/formats/pdf-in';
 import { readFile } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
-import { writeAcross } from './across.js';
+import { writeAcross } from './watermark.js';
 import { eastAsianFamilies } from './canvas-fonts.js';
 
 export interface ShowTask {
@@ -27,8 +26,6 @@ export type ShowNews =
 const JPEG_QUALITY = 82;
 /** Letters are clear with it; by eye, no source. */
 const WEBP_QUALITY = 70;
-/** What pdf.js needs besides itself. */
-const RESOURCES = fileURLToPath(new URL('./', import.meta.resolve('pdfjs-dist/package.json')));
 
 /** Makes a picture of a page that carries none of the file it comes from. */
 export async function showPicture(task: ShowTask): Promise<ShowNews> {
@@ -45,14 +42,15 @@ export async function showPicture(task: ShowTask): Promise<ShowNews> {
   return { kind: 'shown', picture: new Uint8Array(coded), pages: drawn.pages };
 }
 
-type Drawn = { readonly canvas: Canvas; readonly pages: number } | (ShowNews & { kind: 'fault' });
+type DrawnPage =
+  { readonly canvas: Canvas; readonly pages: number } | (ShowNews & { kind: 'fault' });
 
-async function pageOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<Drawn> {
+async function pageOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<DrawnPage> {
   let canvas: Canvas | null = null;
   try {
     const pages = await drawPdfPage(
       bytes,
-      { page, side, resources: RESOURCES, families: eastAsianFamilies },
+      { page, side, families: eastAsianFamilies },
       (width, height) => {
         canvas = sheet(width, height);
         return canvas.getContext('2d') as unknown as CanvasRenderingContext2D;
@@ -64,7 +62,7 @@ async function pageOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<Draw
   }
 }
 
-async function pictureOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<Drawn> {
+async function pictureOf(bytes: Uint8Array, { page, side }: ShowTask): Promise<DrawnPage> {
   if (page !== 1) return { kind: 'fault', fault: 'no-page' };
   const image = await loadImage(Buffer.from(bytes)).catch(() => null);
   if (!image) return { kind: 'fault', fault: 'broken' };

@@ -84,7 +84,7 @@ export const PROBLEMS = {
   'no-such-link': [
     404,
     'This link leads nowhere.',
-    'Check each letter of it, or ask whoever sent it for a new one.',
+    'Check each letter of it, or ask the person who sent it for a new one.',
   ],
   'link-withdrawn': [410, 'This link was withdrawn.', 'Ask your tutor if you need a new one.'],
   'link-over': [410, 'This link is no longer open.', 'Ask your tutor if you need a new one.'],
@@ -148,7 +148,7 @@ export const PROBLEMS = {
   'file-too-large': [413, 'This file is too large.', 'Split it, or save it with smaller pictures.'],
   'material-unknown': [
     422,
-    'This file is not one that can be laid on a page, whatever its name says.',
+    'This kind of file can’t go on a page.',
     'Bring a picture (PNG, JPEG, HEIC, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
   ],
   'media-broken': [
@@ -259,7 +259,7 @@ export const PROBLEMS = {
   'zip-unsafe': [
     422,
     'This file tries to write outside of itself, and was not opened.',
-    'Ask whoever sent it for another copy.',
+    'Ask the person who sent it for another copy.',
   ],
   'board-file-newer': [
     422,
@@ -330,7 +330,7 @@ export const PROBLEMS = {
   'invitation-over': [
     410,
     'This invitation was used, or is too old.',
-    'Ask whoever sent it for a new one.',
+    'Ask the person who sent it for a new one.',
   ],
   'email-taken': [
     409,

@@ -1,5 +1,6 @@
 import {
   ClientMessage,
+  CLOSE,
   MAX_MESSAGE_BYTES,
   MAX_OPERATIONS,
   Operation,
@@ -93,8 +94,8 @@ number \`n\` to everyone but its writer; \`live.end\` says which item it is by t
 
 At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en')} bytes a message. What can't be taken is answered with a
 \`problem\` (RFC 9457), and the connection goes on; a connection that is ended for good has a close
-code: 4401 not in this lesson, 4403 sent out, 4410 the lesson is over, 4426 another protocol, 4429 a flood. After
-4000 or any other end a browser comes back by itself and sends again what is not confirmed.
+code: ${CLOSE.notIn} not in this lesson, ${CLOSE.door} sent out, ${CLOSE.over} the lesson is over, ${CLOSE.old} another protocol, ${CLOSE.flood} a flood. After
+${CLOSE.again} or any other end a browser comes back by itself and sends again what is not confirmed.
 
 Ids are 12 letters, digits, \`-\` or \`_\`, made by whoever makes the thing. Bytes named \`ink\` are a
 whole stroke and \`points\` some of its points, coded as \`packages/core/src/ink/codec.ts\` says.

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import type { RecordLink } from './shapes.js';
+import type { RecordLink } from '@cuaderno/contract/record-links';
 
 export interface LetterAbout {
   readonly link: Pick<RecordLink, 'token' | 'forWhom' | 'until' | 'may'>;
@@ -29,7 +29,7 @@ export function letterOf({ link, tutor, course, record, origin, zone }: LetterAb
     subject: record ? `${course}: ${day(record.openedAt)}` : `${course}: what we do in our lessons`,
     body: [
       `Hello ${link.forWhom},`,
-      `here is what is left of ${what} (${course}):`,
+      `here are the records of ${what} (${course}):`,
       `${origin}/shared/${link.token}`,
       `You can ${may}, on a phone or a computer; there is nothing to install and no account to make. It opens until ${day(link.until)}.`,
       `This link is yours alone. Please don’t pass it on.`,

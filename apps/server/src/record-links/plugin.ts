@@ -1,6 +1,6 @@
 import fp from 'fastify-plugin';
 import { join } from 'node:path';
-import type { Darkroom } from '../pictures/darkroom.js';
+import type { ImageProcess } from '../pictures/image-process.js';
 import { RecordLinks } from './record-links.js';
 import { SharedPages } from './shared-pages.js';
 import { SharedRecords } from './shared-records.js';
@@ -15,18 +15,22 @@ declare module 'fastify' {
 
 /** Records shown to students and parents by links. */
 export const recordLinks = fp(
-  (app, { folder, darkroom }: { readonly folder: string; readonly darkroom: Darkroom }, done) => {
-    const { db, workers } = app;
+  (
+    app,
+    { folder, imageProcess }: { readonly folder: string; readonly imageProcess: ImageProcess },
+    done,
+  ) => {
+    const { db, boardPdfs } = app;
     app.decorate('recordLinks', new RecordLinks(db));
     app.decorate('sharedRecords', new SharedRecords(app.records, app.recordNotes));
     app.decorate(
       'sharedPages',
       new SharedPages({
-        ...{ db, workers, darkroom, files: app.files.folder },
+        ...{ db, boardPdfs, imageProcess, files: app.files.folder },
         folder: join(folder, 'shared-pages'),
       }),
     );
     done();
   },
-  { name: 'record-links', dependencies: ['database', 'workers', 'records', 'mailbox'] },
+  { name: 'record-links', dependencies: ['database', 'records', 'mailbox'] },
 );

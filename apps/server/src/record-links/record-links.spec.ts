@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
 import { deviceOf } from './device.js';
-import type { RecordLink, SharedList, SharedRecord } from './shapes.js';
+import type { RecordLink, SharedList, SharedRecord } from '@cuaderno/contract/record-links';
 import { recordLinks } from './tables.js';
 
 const DAY = 86_400_000;
@@ -22,7 +22,7 @@ describe('links to records', () => {
     ({ lesson, page } = met);
     const { maren, ana } = met;
     const tom = await house.window(await house.student('Tom'));
-    const held = operation({
+    const hidden = operation({
       ...{ kind: 'item.add', page },
       item: {
         ...{
@@ -31,12 +31,12 @@ describe('links to records', () => {
           colour: '#c22f2f',
           order: 'a0',
           layer: 'material',
-          held: true,
+          hidden: true,
         },
         frame: { x: 10, y: 10, width: 40, height: 40, turn: 0 },
       },
     });
-    maren.send({ kind: 'ops', ops: [addInk(page), held] });
+    maren.send({ kind: 'ops', ops: [addInk(page), hidden] });
     await ana.hears('applied');
     for (const [window, to, text] of [
       [tom, 'all', 'Is Ana there?'],
@@ -53,7 +53,7 @@ describe('links to records', () => {
 
   async function made(wish: object = {}): Promise<RecordLink> {
     const response = await house.tutor.post(`/courses/${house.course.id}/record-links`, {
-      ...{ lesson, forWhom: 'Ana’s mother', may: 'look', names: 'own', student: 'Ana' },
+      ...{ lesson, forWhom: 'Ana’s mother', may: 'view', names: 'own', student: 'Ana' },
       ...{ until: Date.now() + 7 * DAY, ...wish },
     });
     expect(response.statusCode).withContext(response.body).toBe(201);
@@ -118,7 +118,7 @@ describe('links to records', () => {
       expect((await mother().get(path)).statusCode).toBe(401);
   });
 
-  it('give the PDF where they are for more than looking: with the notes, without what was held back', async () => {
+  it('give the PDF where they are for more than looking: with the notes, without what was hidden', async () => {
     const { token } = await made({ may: 'download' });
     const response = await mother().get(`/shared/${token}/records/${lesson}/pdf?zone=Europe/Oslo`);
     expect(response.statusCode).withContext(response.body.slice(0, 300)).toBe(200);
@@ -129,7 +129,7 @@ describe('links to records', () => {
     const content = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-']).toString(
       'latin1',
     );
-    // The mark that is held back is the only thing that is drawn in this red.
+    // The mark that is hidden is the only thing that is drawn in this red.
     expect(content).not.toContain('0.760784 0.184314 0.184314 RG');
   });
 
@@ -214,7 +214,7 @@ describe('links to records', () => {
     const other = await house.otherTutor('Sunniva');
     const { id } = await made();
     const path = `/courses/${house.course.id}/record-links`;
-    const wish = { lesson, forWhom: 'Me', may: 'look', names: 'all', until: Date.now() + DAY };
+    const wish = { lesson, forWhom: 'Me', may: 'view', names: 'all', until: Date.now() + DAY };
     expect((await other.get(path)).statusCode).toBe(404);
     expect((await other.post(path, wish)).statusCode).toBe(404);
     expect((await other.post(`/record-links/${id}/withdraw`)).statusCode).toBe(404);

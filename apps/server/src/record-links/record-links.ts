@@ -6,13 +6,13 @@ import { tutors } from '../accounts/tables.js';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import type { Device } from './device.js';
-import type { LinkWish, Opening, RecordLink } from './shapes.js';
+import type { LinkWish, Opening, RecordLink } from '@cuaderno/contract/record-links';
 import { linkOpenings, recordLinks } from './tables.js';
 
-type Row = typeof recordLinks.$inferSelect;
+type RecordLinkRow = typeof recordLinks.$inferSelect;
 
 /** A link that is open, as whoever has it meets it. */
-export interface OpenLink extends Row {
+export interface OpenLink extends RecordLinkRow {
   readonly courseName: string;
   readonly tutorName: string;
   readonly tutor: string;
@@ -36,7 +36,7 @@ export class RecordLinks {
     if (wish.until <= now || wish.until > now + LONGEST * 86_400_000)
       throw new ProblemError('link-until');
     const { forWhom, email, may, names, student, until } = wish;
-    const row: Row = {
+    const row: RecordLinkRow = {
       ...{ id: newId(), token: newLinkToken(), course, lesson },
       ...{ forWhom, email, may, names, student: names === 'own' ? student : null },
       ...{ untilAt: until, madeAt: now, withdrawnAt: null },
@@ -119,7 +119,7 @@ export class RecordLinks {
   }
 }
 
-function shapeOf(row: Row, openings: readonly Opening[]): RecordLink {
+function shapeOf(row: RecordLinkRow, openings: readonly Opening[]): RecordLink {
   const { untilAt, withdrawnAt, ...rest } = row;
   const state = withdrawnAt !== null ? 'withdrawn' : untilAt < Date.now() ? 'over' : 'open';
   return {

@@ -1,9 +1,9 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { Zone } from '../records/zone.js';
+import { Zone } from '@cuaderno/contract/time-zone';
 import { letterOf } from './letter.js';
-import { LinkWish, RecordLink } from './shapes.js';
+import { LinkWish, RecordLink } from '@cuaderno/contract/record-links';
 
 const tags = ['record-links'];
 

@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Database } from '../database/index.js';
-import type { Darkroom } from '../pictures/darkroom.js';
+import type { ImageProcess } from '../pictures/image-process.js';
 import { ProblemError } from '../problems/index.js';
-import type { Workers } from '../workers/plugin.js';
+import type { BoardPdfs } from '../records/board-pdfs.js';
 
 /** What is needed of a record to draw it. */
 export interface Drawable {
@@ -29,8 +29,8 @@ export class SharedPages {
   constructor(
     private readonly parts: {
       readonly db: Database;
-      readonly workers: Workers;
-      readonly darkroom: Darkroom;
+      readonly boardPdfs: BoardPdfs;
+      readonly imageProcess: ImageProcess;
       /** Folder of stored files. */
       readonly files: string;
       /** Where pages are kept. */
@@ -57,7 +57,7 @@ export class SharedPages {
 
   private async draw(record: Drawable, page: number, to: string): Promise<Buffer> {
     const path = await this.whole(record);
-    const news = await this.parts.darkroom.show({
+    const news = await this.parts.imageProcess.show({
       path,
       type: 'pdf',
       page,
@@ -75,8 +75,8 @@ export class SharedPages {
     const path = join(this.parts.folder, record.lesson, 'pages.pdf');
     if (await stat(path).catch(() => null)) return path;
     await this.once(path, async () => {
-      const { db, workers, files } = this.parts;
-      const pdf = await workers.boardPdf(
+      const { db, boardPdfs, files } = this.parts;
+      const pdf = await boardPdfs.make(
         {
           ...{ port: db.lend(), board: record.board, record, ink: 'drawn' },
           ...{ forStudents: true, title: '', author: '', date: record.sealedAt, files },

@@ -1,10 +1,10 @@
 import { ANY_STUDENT, boardFor, nameOf, newestOf, pagesInOrder } from '@cuaderno/core';
-import type { Attendance } from '../records/shapes.js';
+import type { Attendance } from '@cuaderno/contract/records';
 import type { RecordNotes } from '../records/notes.js';
 import type { Records } from '../records/service.js';
 import { ProblemError } from '../problems/index.js';
 import type { OpenLink } from './record-links.js';
-import type { SharedList, SharedRecord } from './shapes.js';
+import type { SharedList, SharedRecord } from '@cuaderno/contract/record-links';
 
 /** What others are called where their names aren't shown. */
 const OTHER = 'another student';

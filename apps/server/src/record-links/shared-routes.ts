@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id, NOTHING_BESIDE } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
@@ -6,9 +6,9 @@ import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { appendixOf } from '../records/appendix.js';
-import { Zone } from '../records/zone.js';
+import { Zone } from '@cuaderno/contract/time-zone';
 import { deviceOf } from './device.js';
-import { SharedList, SharedRecord } from './shapes.js';
+import { SharedList, SharedRecord } from '@cuaderno/contract/record-links';
 
 const tags = ['shared'];
 const token = z.string().max(64);
@@ -111,13 +111,13 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
       if (link.may !== 'download') throw new ProblemError('look-only');
       const record = await app.sharedRecords.record(link, params.lesson);
       const noted = await app.sharedRecords.noted(link, params.lesson);
-      const content = { record, chat: [], people: [], ...noted };
+      const content = { record, timeline: NOTHING_BESIDE, people: [], ...noted };
       const day = DateTime.fromMillis(record.openedAt, { zone: query.zone }).toISODate();
       const title = `${record.courseName} – ${record.title} – ${day}`;
       const gone = new AbortController();
       request.raw.once('close', () => request.raw.destroyed && gone.abort());
-      const pdf = await app.workers
-        .boardPdf(
+      const pdf = await app.boardPdfs
+        .make(
           {
             ...{ port: app.db.lend(), board: record.board, record },
             ...{ ink: 'drawn', forStudents: true },

@@ -16,7 +16,7 @@ export const recordLinks = sqliteTable(
     forWhom: text('for_whom').notNull(),
     /** Where it was sent; `null` where it was only copied. */
     email: text(),
-    may: text({ enum: ['look', 'download'] }).notNull(),
+    may: text({ enum: ['view', 'download'] }).notNull(),
     /** Whether others' names are shown; else that of `student` alone. */
     names: text({ enum: ['all', 'own'] }).notNull(),
     student: text(),

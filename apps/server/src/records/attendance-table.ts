@@ -1,6 +1,6 @@
 import { writeCsv } from '@cuaderno/formats/csv';
 import { DateTime } from 'luxon';
-import type { Attended } from './shapes.js';
+import type { Attended } from '@cuaderno/contract/records';
 
 const HEADER = ['Course', 'Opened', 'Closed', 'Minutes', 'Student', 'Minutes there'];
 

@@ -3,39 +3,38 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
 import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
+import { KEPT_FILES } from '../live/features/kept.js';
 import { attendanceTable } from './attendance-table.js';
-import { chatText } from './chat-text.js';
-import { Zone } from './zone.js';
+import { Zone } from '@cuaderno/contract/time-zone';
 
 const tags = ['records'];
 /** What else can be taken out of records, as text. */
 export const exportRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onRequest', app.tutorOnly);
 
-  app.get(
-    '/records/:lesson/chat.txt',
-    {
-      schema: {
-        tags,
-        summary: 'The chat of a lesson as plain text',
-        params: z.object({ lesson: Id }),
-        querystring: Zone,
+  for (const file of KEPT_FILES)
+    app.get(
+      `/records/:lesson/${file.name}${file.ending}`,
+      {
+        schema: {
+          tags,
+          summary: file.summary,
+          params: z.object({ lesson: Id }),
+          querystring: Zone,
+        },
       },
-    },
-    async ({ tutor, params, query }, reply) => {
-      const record = await app.records.one(params.lesson, tutor.id);
-      const { chat } = await app.records.timeline(record.lesson);
-      const people = await app.records.attendance(record.lesson, record.closedAt);
-      const day = DateTime.fromMillis(record.openedAt, { zone: query.zone }).toISODate();
-      return reply
-        .header('content-type', 'text/plain; charset=utf-8')
-        .header(
-          'content-disposition',
-          attachment(`${record.courseName} – ${record.title} – ${day} – chat.txt`),
-        )
-        .send(chatText(record, chat, people, query.zone));
-    },
-  );
+      async ({ tutor, params, query: { zone } }, reply) => {
+        const record = await app.records.one(params.lesson, tutor.id);
+        const timeline = await app.records.timeline(record.lesson);
+        const people = await app.records.attendance(record.lesson, record.closedAt);
+        const day = DateTime.fromMillis(record.openedAt, { zone }).toISODate();
+        const name = `${record.courseName} – ${record.title} – ${day} – ${file.name}${file.ending}`;
+        return reply
+          .header('content-type', file.type)
+          .header('content-disposition', attachment(name))
+          .send(file.write(timeline, { record, people, zone }));
+      },
+    );
 
   app.get(
     '/courses/:course/attendance.csv',

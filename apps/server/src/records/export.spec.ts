@@ -1,43 +1,5 @@
 import { newId } from '@cuaderno/core';
 import { House } from '../testing/harness.js';
-import { chatText } from './chat-text.js';
-
-describe('the chat as text', () => {
-  const people = [
-    { id: 'maren', name: 'Maren', nth: 1 },
-    { id: 'ida', name: 'Ida', nth: 1 },
-    { id: 'ida_2', name: 'Ida', nth: 2 },
-  ];
-  const record = { courseName: 'Tides', title: 'Ebb', openedAt: Date.UTC(2026, 9, 22, 15, 26) };
-
-  it('says who wrote what to whom, by the clock of whoever reads it', () => {
-    const said = (by: string, to: string, text: string, minute: number) => ({
-      ...{ by, to, text },
-      at: record.openedAt + minute * 60_000,
-    });
-    const chat = [
-      said('ida', 'all', 'Is it ebb?', 1),
-      said('ida_2', 'tutor', 'I am lost', 2),
-      said('maren', 'ida_2', 'Look at\nthe table', 3),
-    ];
-    expect(chatText(record, chat, people, 'Europe/Oslo')).toBe(
-      [
-        'Tides: Ebb',
-        'Thursday 22 October 2026, times in Europe/Oslo',
-        '',
-        '17:27  Ida: Is it ebb?',
-        '17:28  Ida (2) to the tutor: I am lost',
-        '17:29  Maren to Ida (2): Look at',
-        '       the table',
-        '',
-      ].join('\n'),
-    );
-  });
-
-  it('says that there was none', () => {
-    expect(chatText(record, [], people, 'UTC')).toContain('Nobody wrote in the chat.');
-  });
-});
 
 describe('what can be taken out as text', () => {
   let house: House;

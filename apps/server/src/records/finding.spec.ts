@@ -1,7 +1,7 @@
 import { hasAll, newId, operation, tokensOf, wantedOf } from '@cuaderno/core';
 import fc from 'fast-check';
 import { House } from '../testing/harness.js';
-import type { Found, RecordInfo } from './shapes.js';
+import type { Found, RecordInfo } from '@cuaderno/contract/records';
 import { wordRow } from './words.js';
 
 interface Answer {
@@ -41,7 +41,7 @@ describe('finding records', () => {
     ] as const)
       await house.tutor.post(`/lessons/${lesson}/notes`, { kind, text, follows: null });
     await house.tutor.post(`/lessons/${lesson}/close`);
-    await house.app.sealing.settled();
+    await house.app.indexing.settled();
     return lesson;
   }
 

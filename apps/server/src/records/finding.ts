@@ -1,17 +1,17 @@
-import { around, wantedOf } from '@cuaderno/core';
+import { around, SAID_SOURCES, wantedOf } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { Database } from '../database/index.js';
 import type { Records } from './service.js';
-import type { Found, RecordInfo } from './shapes.js';
+import type { Found, FoundRecord } from '@cuaderno/contract/records';
 
 /** Records that are told at once, and places in each. */
 const AT_ONCE = 12;
 const PLACES = 3;
 /** Pages first, then what was said, then what was written of it. */
-const ORDER = "instr('page chat summary until', source), number, w.id";
+const ORDER = `instr('${['page', ...SAID_SOURCES, 'summary', 'until'].join(' ')}', source), number, w.id`;
 
 /** What is looked for; all of it must fit. */
-export interface Wish {
+export interface RecordQuery {
   /** On a page, in a message or a note: each word, or the beginning of one. */
   readonly words?: string | undefined;
   readonly course?: string | undefined;
@@ -24,13 +24,8 @@ export interface Wish {
   readonly skip?: number | undefined;
 }
 
-export interface FoundRecord {
-  readonly record: RecordInfo;
-  readonly places: Found[];
-}
-
 /** A place in a record; without a source it is the record alone. */
-type Row = [
+type FoundRow = [
   lesson: string,
   source: Found['source'] | null,
   page: string | null,
@@ -46,18 +41,18 @@ export class Finding {
   ) {}
 
   /** `more` says that there are more than are told. */
-  async find(tutor: Id, wish: Wish): Promise<{ found: FoundRecord[]; more: boolean }> {
+  async find(tutor: Id, wish: RecordQuery): Promise<{ found: FoundRecord[]; more: boolean }> {
     const wanted = wantedOf(wish.words ?? '');
     if (wanted.length === 0 && (wish.words ?? '').trim() !== '') return { found: [], more: false };
     const { sql, params } = matching(tutor, wish, wanted);
     const [rows] = await this.db.raw([{ sql, params }]);
-    const lessons = [...new Set((rows as Row[]).map(([lesson]) => lesson))];
+    const lessons = [...new Set((rows as FoundRow[]).map(([lesson]) => lesson))];
     const told = lessons.slice(0, AT_ONCE);
     const infos = await this.records.of({ lessons: told }, AT_ONCE);
     return {
       found: infos.map((record) => ({
         record,
-        places: (rows as Row[]).flatMap(([lesson, source, page, number, said]) =>
+        places: (rows as FoundRow[]).flatMap(([lesson, source, page, number, said]) =>
           lesson === record.lesson && source !== null
             ? [{ source, page, number, ...around(said, wanted) }]
             : [],
@@ -86,7 +81,7 @@ export class Finding {
 /** Asks for the records that fit, and the first places in each. */
 function matching(
   tutor: Id,
-  { course, student, from, until, skip = 0 }: Wish,
+  { course, student, from, until, skip = 0 }: RecordQuery,
   wanted: readonly (readonly string[])[],
 ): { sql: string; params: unknown[] } {
   const also: string[] = [];
@@ -118,12 +113,12 @@ function matching(
       told AS MATERIALIZED (${told(`AND EXISTS (SELECT 1 FROM record_words w
         WHERE w.lesson = l.id AND +w.id IN (SELECT id FROM hits))`)}),
       fits AS (SELECT w.id, told.opened_at,
-        row_number() OVER (PARTITION BY told.lesson ORDER BY ${ORDER}) AS nth
+        row_number() OVER (PARTITION BY told.lesson ORDER BY ${ORDER}) AS place
         FROM told CROSS JOIN record_words w ON w.lesson = told.lesson
         WHERE +w.id IN (SELECT id FROM hits))
       SELECT w.lesson, w.source, w.page, w.number, w.said
       FROM fits JOIN record_words w ON w.id = fits.id
-      WHERE fits.nth <= ${PLACES} ORDER BY fits.opened_at DESC, w.lesson, fits.nth`,
+      WHERE fits.place <= ${PLACES} ORDER BY fits.opened_at DESC, w.lesson, fits.place`,
     params,
   };
 }

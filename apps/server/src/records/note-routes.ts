@@ -1,7 +1,7 @@
 import { Id } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { Note, NoteKind } from './shapes.js';
+import { Note, NoteKind } from '@cuaderno/contract/records';
 
 const tags = ['records'];
 const Params = z.object({ lesson: Id });

@@ -1,5 +1,5 @@
 import { House } from '../testing/harness.js';
-import type { Note } from './shapes.js';
+import type { Note } from '@cuaderno/contract/records';
 
 describe('notes of a lesson', () => {
   let house: House;

@@ -5,7 +5,7 @@ import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { Note, NoteKind } from './shapes.js';
+import type { Note, NoteKind } from '@cuaderno/contract/records';
 import { recordNotes } from './tables.js';
 import { forget, wordRow } from './words.js';
 

@@ -7,7 +7,7 @@ import { ProblemError } from '../problems/index.js';
 import { APPENDIX, appendixOf } from './appendix.js';
 import type { AppendixName } from './appendix.js';
 import { signersOf } from './signers.js';
-import { Zone } from './zone.js';
+import { Zone } from '@cuaderno/contract/time-zone';
 
 /** A language as BCP 47 writes it, in short. */
 const Language = z
@@ -15,7 +15,7 @@ const Language = z
   .max(35)
   .regex(/^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$/, 'a language, as nb or en-GB');
 
-const Wish = Zone.extend({
+const PdfQuery = Zone.extend({
   /** How what was written goes along. */
   ink: z.enum(['drawn', 'annotations', 'none']).default('drawn'),
   /** Whether it is shown whose each line is. */
@@ -42,7 +42,7 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
         summary:
           'The record as one PDF: ink drawn in, as annotations or left out; signed, or of one person alone; with pages for notes, chat and attendance',
         params: z.object({ lesson: Id }),
-        querystring: Wish,
+        querystring: PdfQuery,
       },
     },
     async (request, reply) => {
@@ -52,17 +52,20 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
       request.raw.once('close', () => request.raw.destroyed && gone.abort());
       const people = await app.records.attendance(record.lesson, record.closedAt);
       const wanted = new Set<AppendixName>(query.with);
-      const [notes, { chat }] = await Promise.all([
+      const [notes, timeline] = await Promise.all([
         app.recordNotes.all(record.lesson, tutor.id),
         app.records.timeline(record.lesson),
       ]);
       const noted = (kind: 'summary' | 'until'): string =>
         newestOf(notes.filter((note) => note.kind === kind))?.text ?? '';
-      const content = { record, people, chat, summary: noted('summary'), until: noted('until') };
+      const content = {
+        ...{ record, people, timeline },
+        ...{ summary: noted('summary'), until: noted('until') },
+      };
       const day = DateTime.fromMillis(record.openedAt, { zone: query.zone }).toISODate();
       const title = `${record.courseName} – ${record.title} – ${day}`;
-      const pdf = await app.workers
-        .boardPdf(
+      const pdf = await app.boardPdfs
+        .make(
           {
             port: app.db.lend(),
             board: record.board,

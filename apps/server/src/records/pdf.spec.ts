@@ -7,7 +7,7 @@ import {
   specOf,
   unpack,
 } from '@cuaderno/core';
-import type { BoardSnapshot, Item, ThingSpec } from '@cuaderno/core';
+import type { BoardSnapshot, Item, ItemSpec } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
@@ -26,7 +26,7 @@ describe('the PDF of a record', () => {
   /** A lesson in which the tutor and Ana wrote, and its record. */
   async function closed(): Promise<{ lesson: string; page: string; ana: string; items: Item[] }> {
     const { maren, ana, page, lesson } = await house.lesson();
-    const box: ThingSpec = {
+    const box: ItemSpec = {
       ...{ kind: 'shape', shape: 'box', order: 'a0', layer: 'ink', fill: null },
       frame: { x: 100, y: 100, width: 80, height: 60, turn: 0 },
       outline: { colour: '#c22f2f', width: 2 },
@@ -101,11 +101,11 @@ describe('the PDF of a record', () => {
     const { bytes } = await pdf(lesson, 'ink=annotations');
     const response = await house.tutor.upload(house.course.id, 'From last week.pdf', bytes);
     expect(response.statusCode).withContext(response.body).toBe(201);
-    const made = response.json<{ id: string; lifted: object }>();
-    expect(made.lifted).toEqual({ count: 3, comments: 0, stayed: 0, attached: 0 });
+    const made = response.json<{ id: string; annotations: object }>();
+    expect(made.annotations).toEqual({ count: 3, comments: 0, stayed: 0, attached: 0 });
     await house.app.imports.settled();
-    const room = (await house.app.bus.room(made.id))!;
-    const page = await room.between((board) => pagesInOrder(board)[0]!);
+    const host = (await house.app.bus.host(made.id))!;
+    const page = await host.between((board) => pagesInOrder(board)[0]!);
     const bare = (item: Item): object =>
       item.kind === 'ink'
         ? { ink: Buffer.from(item.ink) }
@@ -157,8 +157,8 @@ describe('the PDF of a record', () => {
   it('leaves a PDF alone on which nothing was written', async () => {
     const bytes = await plainPdf(2);
     const response = await house.tutor.upload(house.course.id, 'sheet.pdf', bytes);
-    const { lifted } = response.json<{ lifted: { count: number } }>();
-    expect(lifted.count).toBe(0);
+    const { annotations } = response.json<{ annotations: { count: number } }>();
+    expect(annotations.count).toBe(0);
   });
 
   it('is nobody else’s, and wishes that can’t be are refused', async () => {

@@ -1,15 +1,19 @@
 import { pagesInOrder } from '@cuaderno/core';
 import fp from 'fastify-plugin';
 import type { LiveLesson } from '../lessons/live-lesson.js';
+import { BoardPdfs } from './board-pdfs.js';
 import { Finding } from './finding.js';
 import { RecordNotes } from './notes.js';
-import { Sealing } from './sealing.js';
+import { RecordIndexer } from './record-indexer.js';
+import { RecordWriter } from './record-writer.js';
 import { Records } from './service.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     records: Records;
-    sealing: Sealing;
+    recordWriter: RecordWriter;
+    indexing: RecordIndexer;
+    boardPdfs: BoardPdfs;
     recordNotes: RecordNotes;
     finding: Finding;
     /** Everyone out, the link shut, the record begun; nobody waits until it is written down. */
@@ -21,19 +25,22 @@ declare module 'fastify' {
 export const records = fp(
   (app, _options, done) => {
     const service = new Records(app.db, app.logs);
-    const sealing = new Sealing(app.db, app.workers, app.files.folder, app.log);
+    const writer = new RecordWriter(app.workers);
+    const indexing = new RecordIndexer(app.db, writer, app.files.folder, app.log);
+    app.decorate('recordWriter', writer);
+    app.decorate('boardPdfs', new BoardPdfs(app.workers));
     app.decorate('records', service);
-    app.decorate('sealing', sealing);
+    app.decorate('indexing', indexing);
     app.decorate('recordNotes', new RecordNotes(app.db));
     app.decorate('finding', new Finding(app.db, service));
     app.decorate('closeLesson', (lesson: LiveLesson) =>
       app.live.closeLesson(lesson, (at, seq, board) =>
-        sealing.begin(lesson, at, seq, pagesInOrder(board).length),
+        indexing.begin(lesson, at, seq, pagesInOrder(board).length),
       ),
     );
-    app.addHook('onReady', () => sealing.resume());
-    app.addHook('preClose', () => sealing.close());
+    app.addHook('onReady', () => indexing.resume());
+    app.addHook('preClose', () => indexing.close());
     done();
   },
-  { name: 'records', dependencies: ['database', 'live', 'workers'] },
+  { name: 'records', dependencies: ['database', 'files', 'live', 'workers'] },
 );

@@ -138,7 +138,7 @@ describe('a record', () => {
     await maren.hears('people', ({ people }) => people.some(({ hand }) => hand !== null));
     ana.send({ kind: 'chat', id: newId(), to: 'all', text: 'Is it ebb already?' });
     await maren.hears('chat');
-    ana.send({ kind: 'look', page });
+    ana.send({ kind: 'page.viewed', page });
     const timeline = async () =>
       (await house.tutor.get(`/records/${lesson}/timeline`)).json<{
         chat: { by: string; text: string }[];

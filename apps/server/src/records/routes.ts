@@ -1,25 +1,16 @@
-import { boardSnapshot, Id, pack } from '@cuaderno/core';
+import { boardSnapshot, Id, RecordTimeline, pack } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { BoardShape, Title } from '../courses/shapes.js';
-import {
-  Attendance,
-  Attended,
-  Figures,
-  Found,
-  GoesOn,
-  RecordInfo,
-  Sealing,
-  Timeline,
-} from './shapes.js';
+import { BoardShape, Title } from '@cuaderno/contract/courses';
+import { Attended, FoundRecord, IndexingState, RecordOpened } from '@cuaderno/contract/records';
 
 const tags = ['records'];
 const Params = z.object({ lesson: Id });
 
 /** A moment, in ms since 1970, in an address. */
 const Moment = z.coerce.number().int().min(0).max(8.64e15);
-const Wish = z.object({
+const FindQuery = z.object({
   words: z.string().max(200).optional(),
   course: Id.optional(),
   student: z.string().max(200).optional(),
@@ -48,10 +39,10 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       schema: {
         tags,
         summary: 'Find records: by course, student, date and words on pages, in chat and notes',
-        querystring: Wish,
+        querystring: FindQuery,
         response: {
           200: z.object({
-            found: z.array(z.object({ record: RecordInfo, places: z.array(Found) })),
+            found: z.array(FoundRecord),
             more: z.boolean(),
           }),
         },
@@ -96,13 +87,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         summary: 'A record: when the lesson was, and who was there',
         params: Params,
         response: {
-          200: z.object({
-            record: RecordInfo,
-            attendance: z.array(Attendance),
-            sealing: Sealing,
-            figures: Figures,
-            goesOn: GoesOn,
-          }),
+          200: RecordOpened,
         },
       },
     },
@@ -111,9 +96,10 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       return {
         record,
         attendance: await app.records.attendance(record.lesson, record.closedAt),
-        sealing: app.sealing.progress(record),
-        figures: record.figures,
+        indexing: app.indexing.progress(record),
+        statistics: record.statistics,
         goesOn: await app.records.goesOn(record),
+        said: await app.records.said(record.lesson),
       };
     },
   );
@@ -125,13 +111,13 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         tags,
         summary: 'Write a record down once more, where that failed',
         params: Params,
-        response: { 202: Sealing },
+        response: { 202: IndexingState },
       },
     },
     async ({ tutor, params }, reply) => {
       const record = await app.records.one(params.lesson, tutor.id);
-      app.sealing.queue(record.lesson);
-      return reply.status(202).send(app.sealing.progress(record));
+      app.indexing.queue(record.lesson);
+      return reply.status(202).send(app.indexing.progress(record));
     },
   );
 
@@ -184,7 +170,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         summary:
           'What happened beside the pages: chat, hands and signals, and who turned to which page',
         params: Params,
-        response: { 200: Timeline },
+        response: { 200: RecordTimeline },
       },
     },
     async ({ tutor, params }) => {

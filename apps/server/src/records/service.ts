@@ -1,17 +1,18 @@
-import { emptyBoard, fold } from '@cuaderno/core';
-import type { Board, KeptEntry } from '@cuaderno/core';
+import { emptyBoard, fold, SAID_SOURCES } from '@cuaderno/core';
+import type { Board, Id, KeptEntry, RecordTimeline, SaidSource } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { boards } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
-import { chatLines, gestures, lessons, pageTurns, people, spans } from '../lessons/tables.js';
+import { lessons, people, spans } from '../lessons/tables.js';
 import { lateEntries } from '../late-lines/late-lines.js';
+import { readTimeline, saidIn } from '../live/features/kept.js';
 import { ProblemError } from '../problems/index.js';
-import type { Attendance, Attended, GoesOn, RecordInfo, Timeline } from './shapes.js';
+import type { Attendance, Attended, GoesOn, RecordInfo } from '@cuaderno/contract/records';
 import { records } from './tables.js';
 
-type Row = typeof records.$inferSelect;
+type RecordRow = typeof records.$inferSelect;
 
 /** A break shorter than this, in ms, is a hiccup of the line and no absence. */
 const HICCUP = 60_000;
@@ -83,7 +84,9 @@ export class Records {
   async one(
     lesson: string,
     tutor: string,
-  ): Promise<RecordInfo & Pick<Row, 'sealedAt' | 'board' | 'seq' | 'wholeAt' | 'figures'>> {
+  ): Promise<
+    RecordInfo & Pick<RecordRow, 'sealedAt' | 'board' | 'seq' | 'wholeAt' | 'statistics'>
+  > {
     const [row] = await this.db
       .select({ record: records, lesson: lessons, courseName: courses.name })
       .from(records)
@@ -105,7 +108,7 @@ export class Records {
       board: record.board,
       seq: record.seq,
       wholeAt: record.wholeAt,
-      figures: record.figures,
+      statistics: record.statistics,
     };
   }
 
@@ -117,10 +120,10 @@ export class Records {
       .where(and(eq(people.lesson, lesson), cameIn))
       .orderBy(asc(people.arrivedAt));
     const all = await this.db.select().from(spans).where(eq(spans.lesson, lesson));
-    return there.map(({ id, name, nth, role }) => ({
+    return there.map(({ id, name, nameOrdinal, role }) => ({
       id,
       name,
-      nth,
+      nameOrdinal,
       role,
       spans: joinSpans(
         all
@@ -167,8 +170,8 @@ export class Records {
       length: (closedAt ?? openedAt) - openedAt,
       people: there
         .filter((person) => person.lesson === lesson)
-        .map(({ id, name, nth }) => ({
-          name: nth > 1 ? `${name} (${nth})` : name,
+        .map(({ id, name, nameOrdinal }) => ({
+          name: nameOrdinal > 1 ? `${name} (${nameOrdinal})` : name,
           length: joinSpans(
             all
               .filter((span) => span.lesson === lesson && span.person === id)
@@ -179,29 +182,14 @@ export class Records {
   }
 
   /** What was said and shown beside the pages, and who turned to which of them, in the order of time. */
-  async timeline(lesson: string): Promise<Timeline> {
-    const [chat, gesture, turns] = await Promise.all([
-      this.db
-        .select()
-        .from(chatLines)
-        .where(and(eq(chatLines.lesson, lesson), isNull(chatLines.emptiedAt)))
-        .orderBy(asc(chatLines.at)),
-      this.db
-        .select()
-        .from(gestures)
-        .where(eq(gestures.lesson, lesson))
-        .orderBy(asc(gestures.at), asc(gestures.id)),
-      this.db
-        .select()
-        .from(pageTurns)
-        .where(eq(pageTurns.lesson, lesson))
-        .orderBy(asc(pageTurns.at), asc(pageTurns.id)),
-    ]);
-    return {
-      chat: chat.map(({ by, to, text, at }) => ({ by, to, text, at })),
-      gestures: gesture.map(({ person, what, at }) => ({ by: person, what, at })),
-      turns: turns.map(({ person, page, at }) => ({ by: person, page, at })),
-    };
+  timeline(lesson: string): Promise<RecordTimeline> {
+    return readTimeline(this.db, lesson as Id);
+  }
+
+  /** Where something was said in the lesson, besides its pages and notes. */
+  async said(lesson: string): Promise<SaidSource[]> {
+    const pieces = saidIn(await this.timeline(lesson));
+    return SAID_SOURCES.filter((source) => pieces.some((piece) => piece.source === source));
   }
 
   /** The board when the lesson opened, and what was done to it until it closed, in order. */

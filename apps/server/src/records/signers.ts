@@ -1,7 +1,7 @@
 import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
-import type { Signer } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
-import type { Attendance } from './shapes.js';
+import type { Attendance } from '@cuaderno/contract/records';
 
 /**
  * Who wrote in a lesson, in order of arrival, so that a colour is whose it is on the screen of the record; then those
@@ -10,7 +10,7 @@ import type { Attendance } from './shapes.js';
 export function signersOf(
   people: readonly Attendance[],
   writers: readonly BoardWriter[] = [],
-): Map<string, Signer> {
+): Map<string, Author> {
   const there = new Set(people.map(({ id }) => id));
   const all = [...people, ...writers.filter(({ id }) => !there.has(id))];
   return new Map(

@@ -1,4 +1,5 @@
-import type { LessonFigures } from '@cuaderno/core/replay';
+import type { Found } from '@cuaderno/contract/records';
+import type { LessonStatistics } from '@cuaderno/core/replay';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { lessons } from '../lessons/tables.js';
 
@@ -18,7 +19,7 @@ export const records = sqliteTable('records', {
   seq: integer().notNull(),
   /** When all of it was written down, in ms since 1970; `null` while that is still to be done. */
   wholeAt: integer('whole_at'),
-  figures: text({ mode: 'json' }).$type<LessonFigures>(),
+  statistics: text({ mode: 'json' }).$type<LessonStatistics>(),
 });
 
 /**
@@ -56,7 +57,7 @@ export const recordWords = sqliteTable(
     lesson: text()
       .notNull()
       .references(() => lessons.id),
-    source: text({ enum: ['page', 'chat', 'summary', 'until'] }).notNull(),
+    source: text().$type<Found['source']>().notNull(),
     page: text(),
     /** Of the page, from 1. */
     number: integer(),

@@ -1,9 +1,10 @@
 import { tokensOf } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import type { Found } from './shapes.js';
+import type { Query } from '../database/index.js';
+import type { Found } from '@cuaderno/contract/records';
 
 /** Words of one page, one message or one note of a record. */
-export interface Said {
+export interface RecordWords {
   readonly lesson: Id;
   readonly source: Found['source'];
   readonly page: Id | null;
@@ -12,13 +13,8 @@ export interface Said {
   readonly said: string;
 }
 
-interface Statement {
-  readonly sql: string;
-  readonly params: unknown[];
-}
-
 /** Adds words by which a record is found; the first parameter is empty where there are none. */
-export function wordRow({ lesson, source, page, number, said }: Said): Statement {
+export function wordRow({ lesson, source, page, number, said }: RecordWords): Query {
   return {
     sql: 'INSERT INTO record_words (tokens, lesson, source, page, number, said) VALUES (?, ?, ?, ?, ?, ?)',
     params: [tokensOf(said).join(' '), lesson, source, page, number, said],
@@ -26,7 +22,7 @@ export function wordRow({ lesson, source, page, number, said }: Said): Statement
 }
 
 /** Takes out the words of a record that come from these places. */
-export function forget(lesson: Id, sources: readonly Found['source'][]): Statement {
+export function forget(lesson: Id, sources: readonly Found['source'][]): Query {
   return {
     sql: `DELETE FROM record_words WHERE lesson = ? AND source IN (${sources.map(() => '?').join(',')})`,
     params: [lesson, ...sources],

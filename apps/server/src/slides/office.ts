@@ -40,7 +40,7 @@ export interface OfficeLimits {
 
 const LIMITS: OfficeLimits = { ms: 120_000, kilobytes: 6_000_000, command: 'soffice' };
 
-/** Hidden slides become pages, too: they are held back there. */
+/** Hidden slides become pages, too: they are hidden there. */
 const PDF = 'pdf:impress_pdf_Export:{"ExportHiddenSlides":{"type":"boolean","value":"true"}}';
 
 /** No macros, nothing active, and nothing fetched from elsewhere. */

@@ -15,7 +15,7 @@ export type ImportState =
   | { readonly kind: 'done'; readonly board: BoardInfo }
   | { readonly kind: 'failed'; readonly problem: Problem };
 
-interface Job {
+interface SlidesJob {
   readonly id: string;
   readonly tutor: string;
   readonly work: (news: SlideNews, signal: AbortSignal) => Promise<void>;
@@ -28,14 +28,20 @@ const KEPT = 600_000;
 
 /** Slides are converted one deck after the other: each takes all that a small machine has. */
 export class ImportQueue {
-  private readonly jobs = new Map<string, Job>();
+  private readonly jobs = new Map<string, SlidesJob>();
   private running: Promise<void> | null = null;
   private closed = false;
 
   constructor(private readonly log: FastifyBaseLogger) {}
 
-  add(tutor: string, work: Job['work']): string {
-    const job: Job = { id: newId(), tutor, work, abort: new AbortController(), state: 'waiting' };
+  add(tutor: string, work: SlidesJob['work']): string {
+    const job: SlidesJob = {
+      id: newId(),
+      tutor,
+      work,
+      abort: new AbortController(),
+      state: 'waiting',
+    };
     this.jobs.set(job.id, job);
     this.running ??= this.run();
     return job.id;
@@ -82,7 +88,7 @@ export class ImportQueue {
     this.running = null;
   }
 
-  private async work(job: Job): Promise<void> {
+  private async work(job: SlidesJob): Promise<void> {
     let board: BoardInfo | null = null;
     job.state = { kind: 'converting' };
     try {

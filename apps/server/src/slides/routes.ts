@@ -2,25 +2,12 @@ import { Id } from '@cuaderno/core';
 import { ImportReportShape } from '@cuaderno/formats/slides-in/stored-report';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { BoardShape } from '../courses/shapes.js';
+import { BoardShape } from '@cuaderno/contract/courses';
 import { ProblemError } from '../problems/index.js';
-import type { Office } from './office.js';
-import type { ImportQueue } from './queue.js';
-import type { Reports } from './reports.js';
-import type { SlideImports } from './slide-imports.js';
-
-declare module 'fastify' {
-  interface FastifyInstance {
-    slides: SlideImports;
-    importQueue: ImportQueue;
-    office: Office;
-    reports: Reports;
-  }
-}
 
 const tags = ['slides'];
 
-const Problem = z.object({
+const ImportProblem = z.object({
   type: z.string(),
   title: z.string(),
   status: z.number(),
@@ -32,7 +19,7 @@ const StateShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('converting') }),
   z.object({ kind: z.literal('board'), board: BoardShape }),
   z.object({ kind: z.literal('done'), board: BoardShape }),
-  z.object({ kind: z.literal('failed'), problem: Problem }),
+  z.object({ kind: z.literal('failed'), problem: ImportProblem }),
 ]);
 
 const ReportShape = z.object({

@@ -6,16 +6,16 @@ import type { Deck, DeckFault, DeckKind, DeckMedia } from '@cuaderno/formats/sli
 import type { FastifyBaseLogger } from 'fastify';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import type { Imports, Upload } from '../boards/import.js';
+import type { Imports, Upload } from '../pdf-imports/import.js';
 import type { BoardInfo, Boards } from '../boards/service.js';
 import type { FileStore, StoredFile } from '../files/store.js';
-import { roomOf } from '../live/lesson-bus.js';
+import { hostOf } from '../live/lesson-bus.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { MaterialIntake } from '../intake/intake.js';
 import { UNPACKED } from '../intake/packed.js';
 import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
-import type { Workers } from '../workers/plugin.js';
+import type { DeckReader } from './deck-reader.js';
 import { OfficeError } from './office.js';
 import type { Office, OfficeFault } from './office.js';
 import type { Reports } from './reports.js';
@@ -52,7 +52,7 @@ export interface SlideNews {
 
 /**
  * Makes boards of slides. LibreOffice turns a deck into pages; what is lost on that way is read from the
- * deck itself: titles become names, notes margins, hidden slides pages held back, and sounds and films
+ * deck itself: titles become names, notes margins, hidden slides pages hidden, and sounds and films
  * lie where they lay.
  */
 export class SlideImports {
@@ -63,7 +63,7 @@ export class SlideImports {
       readonly store: FileStore;
       readonly material: MaterialIntake;
       readonly imports: Imports;
-      readonly workers: Workers;
+      readonly decks: DeckReader;
       readonly office: Office;
       readonly reports: Reports;
       readonly log: FastifyBaseLogger;
@@ -72,7 +72,7 @@ export class SlideImports {
 
   /** What kind of deck a stored file is, or `null`. Throws the problem of one that is locked or a trap. */
   async kindOf(file: StoredFile, maxUploadBytes: number): Promise<DeckKind | null> {
-    const news = await this.parts.workers.sniffDeck({
+    const news = await this.parts.decks.sniff({
       path: file.path,
       maxBytes: maxUploadBytes * UNPACKED,
     });
@@ -112,9 +112,9 @@ export class SlideImports {
     kind: DeckKind,
     { maxUploadBytes }: SlideUpload,
   ): Promise<string> {
-    const { workers, store } = this.parts;
+    const { decks, store } = this.parts;
     const maxBytes = maxUploadBytes * UNPACKED;
-    const news = await workers.closeDeck({ path, kind, maxBytes, folder: store.incoming });
+    const news = await decks.close({ path, kind, maxBytes, folder: store.incoming });
     if (news.kind === 'fault') throw new ProblemError(DECK_FAULTS[news.fault]);
     if (news.kind !== 'closed') throw new ProblemError('deck-broken');
     return news.place;
@@ -127,9 +127,9 @@ export class SlideImports {
     news: SlideNews,
     signal: AbortSignal,
   ): Promise<void> {
-    const { imports, office, reports, store, workers } = this.parts;
+    const { imports, office, reports, store, decks } = this.parts;
     // Read while it is being converted. That it isn't a trap was seen when it came.
-    const reading = workers.openDeck({
+    const reading = decks.open({
       path: readable.path,
       folder: store.incoming,
       maxBytes: upload.maxUploadBytes * UNPACKED,
@@ -143,7 +143,7 @@ export class SlideImports {
     try {
       const { board, hash } = await office.convert(closed, kind, 'pdf', signal, async (path) => {
         const { deck } = await read();
-        if (deck.slides.some(({ media }) => media.length > 0)) await workers.stripPdf(path);
+        if (deck.slides.some(({ media }) => media.length > 0)) await decks.stripPdf(path);
         const pdf = await store.put(createReadStream(path), Infinity);
         const made = await imports.begin(pdf, { ...upload, madeOf: file.hash });
         const { id, course, title, createdAt } = made;
@@ -153,7 +153,7 @@ export class SlideImports {
       const { deck, files } = await read();
       const asked = [...new Set(deck.slides.flatMap(({ fonts }) => fonts))];
       const fonts = Promise.all([
-        workers.fontsOfPdf(store.path(hash)),
+        decks.fontsOfPdf(store.path(hash)),
         office.standIns(asked),
         office.letters(),
       ]);
@@ -177,8 +177,8 @@ export class SlideImports {
     tutor: Id,
   ): Promise<(string | null)[][]> {
     const maren: Actor = { id: tutor, role: 'tutor', trust: 'hands', imports: true };
-    const room = await roomOf(this.parts.bus, board);
-    const pages = await room.between((state) => pagesOf(state, hash));
+    const host = await hostOf(this.parts.bus, board);
+    const pages = await host.between((state) => pagesOf(state, hash));
     const problems: (string | null)[][] = [];
     const ops: Operation[] = [];
     for (const [i, slide] of deck.slides.entries()) {
@@ -186,11 +186,11 @@ export class SlideImports {
       const list: (string | null)[] = [];
       problems.push(list);
       if (!page) continue;
-      const change = await room.between((state) =>
+      const change = await host.between((state) =>
         changePage(state, page.id, {
           name: slide.title.slice(0, 200),
-          ...(slide.notes.length > 0 ? { margin: slide.notes } : {}),
-          ...(slide.hidden ? { held: true } : {}),
+          ...(slide.notes.length > 0 ? { privateNotes: slide.notes } : {}),
+          ...(slide.hidden ? { hidden: true } : {}),
         }),
       );
       if (change) ops.push(operation(change));
@@ -213,7 +213,7 @@ export class SlideImports {
         }
       }
     }
-    await room.take(ops, maren);
+    await host.take(ops, maren);
     return problems;
   }
 

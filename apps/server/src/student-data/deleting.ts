@@ -1,28 +1,25 @@
-import { isNamedIn, newId, newestOf, renamedIn } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { isNamedIn, newId, newestOf, renamedIn, SAID_SOURCES } from '@cuaderno/core';
+import type { Id, SaidSource } from '@cuaderno/core';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { boards } from '../boards/tables.js';
 import type { LogStore } from '../boards/log-store.js';
 import { dropCopies } from '../database/copies.js';
-import type { Database } from '../database/index.js';
+import type { Database, Query } from '../database/index.js';
+import { LISTED } from '../live/features/kept-part.js';
+import { redactKept } from '../live/features/kept.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import { assets } from '../materials/tables.js';
 import { ProblemError } from '../problems/index.js';
 import type { SharedPages } from '../record-links/shared-pages.js';
-import type { Sealing } from '../records/sealing.js';
+import type { RecordIndexer } from '../records/record-indexer.js';
 import { recordNotes, records } from '../records/tables.js';
 import { forget, wordRow } from '../records/words.js';
-import type { TakenFromBoard } from '../workers/take-out-worker.js';
-import type { Workers } from '../workers/plugin.js';
+import type { TakenFromBoard } from './take-out-worker.js';
+import type { BoardRedactor } from './board-redactor.js';
 import type { Mention, MentionedLink } from './mentions.js';
-import type { Deletion, DeletionReport, DeletionWish, Seat } from './shapes.js';
+import type { Deletion, DeletionReport, DeletionWish, Seat } from '@cuaderno/contract/student-data';
 import type { StudentsData } from './student-data.js';
 import { deletions } from './tables.js';
-
-interface Statement {
-  readonly sql: string;
-  readonly params: unknown[];
-}
 
 /** What a deletion reaches. */
 interface Reach {
@@ -36,12 +33,9 @@ interface Reach {
   readonly othersStay: boolean;
 }
 
-/** Those in a list that is given as JSON. */
-const LISTED = 'IN (SELECT value FROM json_each(?))';
-
 /**
  * Deletes what there is of a student. All of it is one commit: a server that is stopped half way has done nothing,
- * and what came after it (words and figures of the records, pictures of pages) is made anew at its next start.
+ * and what came after it (words and statistics of the records, pictures of pages) is made anew at its next start.
  */
 export class Deleting {
   private last: Promise<unknown> = Promise.resolve();
@@ -51,8 +45,8 @@ export class Deleting {
       readonly db: Database;
       readonly bus: LessonBus;
       readonly logs: LogStore;
-      readonly workers: Workers;
-      readonly sealing: Sealing;
+      readonly redactor: BoardRedactor;
+      readonly indexing: RecordIndexer;
       readonly sharedPages: SharedPages;
       readonly data: StudentsData;
       /** The folder that holds everything. */
@@ -81,7 +75,7 @@ export class Deleting {
   }
 
   private async work(tutor: Id, wish: DeletionWish): Promise<Deletion> {
-    const { db, data, bus, sealing, sharedPages } = this.parts;
+    const { db, data, bus, indexing, sharedPages } = this.parts;
     const wanted = new Set(wish.people);
     const all = await data.seats(tutor, wish.name);
     const seats = all.filter(({ person }) => wanted.has(person));
@@ -94,18 +88,18 @@ export class Deleting {
     const wrote = [...wanted, ...(await this.namedByFiles(alone, wish.name))];
     const affected = await this.boardsOf(tutor, wrote, there);
     // What is being written down of a record just now has still seen it all.
-    await sealing.settled();
+    await indexing.settled();
     const { deletion, lessons } = await bus.shut(
       affected.map(({ id }) => id),
       () => this.commit(tutor, wish, { seats, wrote, alone, affected, othersStay: stay.size > 0 }),
     );
-    await sealing.settled();
+    await indexing.settled();
     for (const lesson of lessons) {
       // Somebody may have looked at one meanwhile.
       await sharedPages.forget(lesson);
-      sealing.queue(lesson);
+      indexing.queue(lesson);
     }
-    await sealing.settled();
+    await indexing.settled();
     await this.sweep(db);
     return deletion;
   }
@@ -150,9 +144,9 @@ export class Deleting {
     { name, ink, named }: DeletionWish,
     { seats, wrote, alone, affected, othersStay }: Reach,
   ): Promise<{ deletion: Deletion; lessons: Id[] }> {
-    const { db, workers, data, logs, sharedPages } = this.parts;
+    const { db, redactor, data, logs, sharedPages } = this.parts;
     const people = seats.map(({ person }) => person);
-    const found = await workers.takeOutOf({
+    const found = await redactor.takeOut({
       ...{ port: db.lend(), boards: affected, people: wrote, ink: ink === 'take-out', name },
     });
     const taken = found.filter(({ out }) => out.length > 0);
@@ -179,7 +173,7 @@ export class Deleting {
     const ids = (some: readonly { id: unknown }[]): string =>
       JSON.stringify(some.map(({ id }) => id));
     const counted = {
-      messages: seats.reduce((sum, { messages }) => sum + messages, 0),
+      said: sumOf(seats.map(({ said }) => said)),
       guestLinks: await this.count(
         `guest_links WHERE id IN (SELECT guest FROM people WHERE id ${LISTED})`,
         [list],
@@ -212,7 +206,7 @@ export class Deleting {
         params: [alias, at, list],
       },
       {
-        sql: `UPDATE board_writers SET name = ?, nth = 1
+        sql: `UPDATE board_writers SET name = ?, name_ordinal = 1
           WHERE name = ? AND board IN (SELECT id FROM boards WHERE course ${LISTED})`,
         params: [alias, name, JSON.stringify(alone)],
       },
@@ -231,13 +225,10 @@ export class Deleting {
         params: [list, name],
       },
       {
-        sql: `UPDATE people SET name = ?, nth = 1, device = NULL, guest = NULL WHERE id ${LISTED}`,
+        sql: `UPDATE people SET name = ?, name_ordinal = 1, device = NULL, guest = NULL WHERE id ${LISTED}`,
         params: [alias, list],
       },
-      {
-        sql: `DELETE FROM chat_lines WHERE "by" ${LISTED} OR "to" ${LISTED}`,
-        params: [list, list],
-      },
+      ...redactKept(list),
       {
         // What waits is nobody's any more; what lies in a record stays there, as ink does, unless it is taken out.
         sql: `DELETE FROM late_lines WHERE person ${LISTED}${ink === 'take-out' ? '' : " AND state <> 'record'"}`,
@@ -247,9 +238,9 @@ export class Deleting {
       { sql: `DELETE FROM record_links WHERE id ${LISTED}`, params: [ids(links)] },
       { sql: `DELETE FROM letters WHERE id ${LISTED}`, params: [JSON.stringify(letters)] },
       ...data.mentions.renaming(mentions, name, alias),
-      ...lessons.map((lesson) => forget(lesson, ['page', 'chat'])),
+      ...lessons.map((lesson) => forget(lesson, ['page', ...SAID_SOURCES])),
       {
-        sql: `UPDATE records SET whole_at = NULL, figures = NULL WHERE lesson ${LISTED}`,
+        sql: `UPDATE records SET whole_at = NULL, statistics = NULL WHERE lesson ${LISTED}`,
         params: [JSON.stringify(lessons)],
       },
       ...(named ? await this.wordsOfNotes(alone, name, alias) : []),
@@ -301,7 +292,7 @@ export class Deleting {
     courseIds: readonly Id[],
     name: string,
     alias: string,
-  ): Promise<Statement[]> {
+  ): Promise<Query[]> {
     const [rows] = await this.parts.db.raw([
       {
         sql: `SELECT DISTINCT lesson FROM record_notes
@@ -309,7 +300,7 @@ export class Deleting {
         params: [JSON.stringify(courseIds), name],
       },
     ]);
-    const statements: Statement[] = [];
+    const statements: Query[] = [];
     for (const [lesson] of rows as [Id][]) {
       const all = await this.parts.db
         .select()
@@ -376,4 +367,12 @@ export class Deleting {
     await db.raw([{ sql: 'PRAGMA wal_checkpoint(TRUNCATE)', params: [] }]);
     await dropCopies(this.parts.folder);
   }
+}
+
+/** What was said, of several taken together. */
+function sumOf(all: readonly Seat['said'][]): Seat['said'] {
+  const sums: Partial<Record<SaidSource, number>> = {};
+  for (const source of SAID_SOURCES)
+    sums[source] = all.reduce((sum, said) => sum + (said[source] ?? 0), 0);
+  return sums;
 }

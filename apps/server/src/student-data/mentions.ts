@@ -1,6 +1,7 @@
 import { isNamedIn, renamedIn } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import type { Database } from '../database/index.js';
+import type { Database, Query } from '../database/index.js';
+import { KEPT_MENTIONS } from '../live/features/kept.js';
 
 /** A text in which somebody is named. */
 export interface Mention {
@@ -15,11 +16,6 @@ export interface MentionedLink {
   readonly token: string;
 }
 
-interface Statement {
-  readonly sql: string;
-  readonly params: unknown[];
-}
-
 const LESSONS = `IN (SELECT id FROM lessons WHERE course IN (SELECT value FROM json_each(?1)))`;
 const COURSES = `IN (SELECT value FROM json_each(?1))`;
 
@@ -27,7 +23,7 @@ const COURSES = `IN (SELECT value FROM json_each(?1))`;
 const PLACES: readonly { table: string; column: string; where: string }[] = [
   { table: 'courses', column: 'name', where: `id ${COURSES}` },
   { table: 'folders', column: 'name', where: `course ${COURSES}` },
-  { table: 'chat_lines', column: 'text', where: `lesson ${LESSONS}` },
+  ...KEPT_MENTIONS.map((place) => ({ ...place, where: `lesson ${LESSONS}` })),
   { table: 'record_notes', column: 'text', where: `lesson ${LESSONS}` },
   { table: 'hour_corrections', column: 'why', where: `lesson ${LESSONS}` },
   { table: 'plans', column: 'topic', where: `course ${COURSES}` },
@@ -63,17 +59,24 @@ export class Mentions {
     );
   }
 
-  /** Lessons in whose chat they are. */
+  /** Lessons in whose records they are, as something that was said there. */
   async lessonsOf(mentions: readonly Mention[]): Promise<Id[]> {
-    const chat = mentions.filter(({ place }) => PLACES[place]?.table === 'chat_lines');
-    const sql = `SELECT DISTINCT r.lesson FROM chat_lines t JOIN records r ON r.lesson = t.lesson
-      WHERE t.rowid IN (SELECT value FROM json_each(?))`;
-    const [rows] = await this.db.raw([{ sql, params: [JSON.stringify(chat.map(({ id }) => id))] }]);
-    return (rows as [Id][]).map(([lesson]) => lesson);
+    const found = await this.db.raw(
+      KEPT_MENTIONS.map(({ table }) => ({
+        sql: `SELECT DISTINCT r.lesson FROM ${table} t JOIN records r ON r.lesson = t.lesson
+          WHERE t.rowid IN (SELECT value FROM json_each(?))`,
+        params: [
+          JSON.stringify(
+            mentions.filter(({ place }) => PLACES[place]?.table === table).map(({ id }) => id),
+          ),
+        ],
+      })),
+    );
+    return [...new Set(found.flatMap((rows) => (rows as [Id][]).map(([lesson]) => lesson)))];
   }
 
   /** What puts another name there. */
-  renaming(mentions: readonly Mention[], name: string, alias: string): Statement[] {
+  renaming(mentions: readonly Mention[], name: string, alias: string): Query[] {
     return mentions.map(({ place, id, text }) => {
       const { table, column } = PLACES[place] ?? {
         table: 'letters',

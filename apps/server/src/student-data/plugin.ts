@@ -1,4 +1,5 @@
 import fp from 'fastify-plugin';
+import { BoardRedactor } from './board-redactor.js';
 import { Deleting } from './deleting.js';
 import { StudentsData } from './student-data.js';
 
@@ -12,14 +13,18 @@ declare module 'fastify' {
 /** What there is of a student, and deleting it. */
 export const studentData = fp(
   (app, { folder }: { folder: string }, done) => {
-    const { db, bus, logs, workers, sealing, sharedPages } = app;
+    const { db, bus, logs, indexing, sharedPages } = app;
     const data = new StudentsData(db);
+    const redactor = new BoardRedactor(app.workers);
     app.decorate('studentsData', data);
     app.decorate(
       'deleting',
-      new Deleting({ db, bus, logs, workers, sealing, sharedPages, data, folder }),
+      new Deleting({ db, bus, logs, redactor, indexing, sharedPages, data, folder }),
     );
     done();
   },
-  { name: 'student-data', dependencies: ['database', 'live', 'records', 'record-links'] },
+  {
+    name: 'student-data',
+    dependencies: ['database', 'workers', 'live', 'records', 'record-links'],
+  },
 );

@@ -1,6 +1,6 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import { Deletion, DeletionWish, StudentData } from './shapes.js';
+import { Deletion, DeletionWish, StudentData } from '@cuaderno/contract/student-data';
 
 const tags = ['student data'];
 

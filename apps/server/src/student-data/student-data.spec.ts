@@ -5,7 +5,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
-import type { Deletion, StudentData } from './shapes.js';
+import type { Deletion, StudentData } from '@cuaderno/contract/student-data';
 
 /** A name that can't be in a file by chance. */
 const NAME = 'Anaqued';
@@ -82,7 +82,7 @@ describe('a student’s data', () => {
       ...{ kind: 'summary', text: `${NAME}’s ebb, and Ana’s`, follows: null },
     });
     const until = Date.now() + 86_400_000;
-    const link = { lesson: null, may: 'look', names: 'own', until, zone: 'UTC' };
+    const link = { lesson: null, may: 'view', names: 'own', until, zone: 'UTC' };
     for (const forWhom of [`${NAME}’s father`, 'Ana’s aunt'])
       await house.tutor.post(`/courses/${house.course.id}/record-links`, {
         ...link,
@@ -90,16 +90,16 @@ describe('a student’s data', () => {
       });
     // A board of the course came as a file once, which named them.
     await house.app.boardWriters.came(house.board, [
-      { id: newId(), name: NAME, nth: 1, role: 'student' },
+      { id: newId(), name: NAME, nameOrdinal: 1, role: 'student' },
     ]);
-    await house.app.sealing.settled();
+    await house.app.indexing.settled();
   });
   afterEach(() => house.close());
 
   it('is listed, lesson by lesson, and with what names them', async () => {
     const { seats, links, browsers, named: times } = await data();
     expect(
-      seats.map(({ ink, messages, open, courseName }) => [ink, messages, open, courseName]),
+      seats.map(({ ink, said, open, courseName }) => [ink, said.chat, open, courseName]),
     ).toEqual([[1, 2, false, 'Tides']]);
     // Named in the chat, in the summary, and in the letter that brought the link.
     expect([links, browsers, times]).toEqual([1, 1, 3]);
@@ -115,7 +115,15 @@ describe('a student’s data', () => {
     const { report } = answer.json<Deletion>();
     expect(report).toEqual({
       ...{ alias: 'Former student 1', courses: ['Tides'], lessons: 1, ink: 'take-out' },
-      ...{ boards: 1, entries: 2, messages: 2, links: 1, letters: 1, guestLinks: 0, browsers: 1 },
+      ...{
+        boards: 1,
+        entries: 2,
+        said: jasmine.objectContaining({ chat: 2 }),
+        links: 1,
+        letters: 1,
+        guestLinks: 0,
+        browsers: 1,
+      },
       ...{ renamed: 2, left: [] },
     });
     expect(filesWith(NAME)).toEqual([]);
@@ -138,8 +146,8 @@ describe('a student’s data', () => {
     await remove();
     const record = await house.tutor.get(`/records/${lesson}`);
     expect(record.body).toContain('"Former student 1"');
-    expect(record.json<{ sealing: { state: string } }>().sealing.state).toBe('whole');
-    expect(record.json<{ figures: unknown }>().figures).not.toBeNull();
+    expect(record.json<{ indexing: { state: string } }>().indexing.state).toBe('whole');
+    expect(record.json<{ statistics: unknown }>().statistics).not.toBeNull();
     const found = async (words: string) =>
       (await house.tutor.get(`/records?words=${words}`)).json<{ found: unknown[] }>().found.length;
     expect([await found('quixotic'), await found('ebb'), await found('done')]).toEqual([0, 1, 1]);
@@ -162,7 +170,7 @@ describe('a student’s data', () => {
     next.maren.send({ kind: 'chat', id: newId(), to: 'all', text: `Where is ${NAME}, Ana?` });
     await next.ana.hears('chat');
     await house.tutor.post(`/lessons/${next.lesson}/close`);
-    await house.app.sealing.settled();
+    await house.app.indexing.settled();
     const { report } = (await remove()).json<Deletion>();
     expect([report.lessons, report.renamed]).toEqual([1, 3]);
     expect(filesWith(NAME)).toEqual([]);
@@ -174,7 +182,7 @@ describe('a student’s data', () => {
   it('leaves the ink where that is wished, and the tutor’s words', async () => {
     const answer = await remove({ ink: 'keep', named: false });
     const { report } = answer.json<Deletion>();
-    expect([report.entries, report.renamed, report.messages]).toEqual([0, 0, 2]);
+    expect([report.entries, report.renamed, report.said.chat]).toEqual([0, 0, 2]);
     expect(inkOf(await (await house.tutorWindow()).wholeBoard())).toContain(line.id);
     const notes = (await house.tutor.get(`/lessons/${lesson}/notes`)).body;
     expect(notes).toContain(`${NAME}’s ebb`);

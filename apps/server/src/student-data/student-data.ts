@@ -1,26 +1,27 @@
 import type { Id } from '@cuaderno/core';
 import type { Database } from '../database/index.js';
-import type { Seat, StudentData } from './shapes.js';
+import { SAID_COUNTS } from '../live/features/kept.js';
+import type { Seat, StudentData } from '@cuaderno/contract/student-data';
 import { Mentions } from './mentions.js';
 
 /** Counts lines, texts and figures by who put them on this tutor's boards. */
 const INK = `SELECT "by", count(*) FROM operations
   WHERE board IN (SELECT b.num FROM boards b JOIN courses c ON c.id = b.course WHERE c.tutor = ?)
     AND kind IN ('ink.add', 'item.add') AND "by" IN (SELECT value FROM json_each(?)) GROUP BY "by"`;
-const SEATS = `SELECT p.id, p.nth, l.id, c.id, c.name, l.opened_at, l.closed_at IS NULL,
-    (SELECT count(*) FROM chat_lines t WHERE t.lesson = l.id AND (t."by" = p.id OR t."to" = p.id))
+const SEATS = `SELECT p.id, p.name_ordinal, l.id, c.id, c.name, l.opened_at, l.closed_at IS NULL,
+    ${SAID_COUNTS.map(([, sql]) => `(${sql})`).join(', ')}
   FROM people p JOIN lessons l ON l.id = p.lesson JOIN courses c ON c.id = l.course
-  WHERE c.tutor = ? AND p.role = 'student' AND p.name = ? ORDER BY l.opened_at DESC, p.nth`;
+  WHERE c.tutor = ? AND p.role = 'student' AND p.name = ? ORDER BY l.opened_at DESC, p.name_ordinal`;
 
 type SeatRow = [
   person: Id,
-  nth: number,
+  nameOrdinal: number,
   lesson: Id,
   course: Id,
   courseName: string,
   openedAt: number,
   open: number,
-  messages: number,
+  ...said: number[],
 ];
 
 /** What there is of students of one name. */
@@ -38,8 +39,9 @@ export class StudentsData {
     const [counts] = await this.db.raw([{ sql: INK, params: [tutor, JSON.stringify(people)] }]);
     const ink = new Map(counts as [Id, number][]);
     return (rows as SeatRow[]).map(
-      ([person, nth, lesson, course, courseName, openedAt, open, messages]) => ({
-        ...{ person, nth, lesson, course, courseName, openedAt, messages },
+      ([person, nameOrdinal, lesson, course, courseName, openedAt, open, ...said]) => ({
+        ...{ person, nameOrdinal, lesson, course, courseName, openedAt },
+        said: Object.fromEntries(SAID_COUNTS.map(([source], i) => [source, said[i] ?? 0])),
         open: open === 1,
         ink: ink.get(person) ?? 0,
       }),

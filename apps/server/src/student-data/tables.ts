@@ -1,5 +1,5 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import type { DeletionReport } from './shapes.js';
+import type { DeletionReport } from '@cuaderno/contract/student-data';
 
 /** What was done when a student's data was deleted. Whose it was isn't written here. */
 export const deletions = sqliteTable(

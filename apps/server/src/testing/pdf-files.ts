@@ -70,10 +70,19 @@ export async function namedPdf(pages: number): Promise<Buffer> {
 }
 
 /** Locked with a password, by qpdf. */
-export async function lockedPdf(): Promise<Buffer> {
+export function lockedPdf(): Promise<Buffer> {
+  return encrypted(['secret', 'owner', '256']);
+}
+
+/** One that anybody may read, and nobody may print or change, by qpdf. */
+export function boundPdf(): Promise<Buffer> {
+  return encrypted(['', 'owner', '256', '--print=none', '--modify=none']);
+}
+
+async function encrypted(how: readonly string[]): Promise<Buffer> {
   const folder = mkdtempSync(join(tmpdir(), 'cuaderno-locked-'));
   const [open, locked] = [join(folder, 'open.pdf'), join(folder, 'locked.pdf')] as const;
   writeFileSync(open, await plainPdf(1));
-  execFileSync('qpdf', ['--encrypt', 'secret', 'owner', '256', '--', open, locked]);
+  execFileSync('qpdf', ['--encrypt', ...how, '--', open, locked]);
   return readFileSync(locked);
 }

@@ -18,7 +18,7 @@ export interface Thinness {
 }
 
 /** One way of the line: all connections share it. */
-class Way {
+class LineWay {
   private free = 0;
   bytes = 0;
 
@@ -48,8 +48,8 @@ export class ThinLine {
   /** Repeatable (a linear congruential generator; Numerical Recipes' constants). */
   private readonly chance = (): number =>
     (this.state = (this.state * 1664525 + 1013904223) >>> 0) / 2 ** 32;
-  private readonly up = new Way(() => this.thinness, this.chance);
-  private readonly down = new Way(() => this.thinness, this.chance);
+  private readonly up = new LineWay(() => this.thinness, this.chance);
+  private readonly down = new LineWay(() => this.thinness, this.chance);
 
   static async to(target: number): Promise<ThinLine> {
     const line = new ThinLine();
@@ -80,7 +80,7 @@ export class ThinLine {
     this.pass(far, near, this.down);
   }
 
-  private pass(from: Socket, to: Socket, way: Way): void {
+  private pass(from: Socket, to: Socket, way: LineWay): void {
     this.sockets.add(from);
     let last = 0;
     let waiting = 0;

@@ -1,9 +1,11 @@
 import fp from 'fastify-plugin';
+import { CalendarReader } from './calendar-reader.js';
 import { Timetable } from './timetable.js';
 
 declare module 'fastify' {
   interface FastifyInstance {
     timetable: Timetable;
+    calendarReader: CalendarReader;
   }
 }
 
@@ -11,7 +13,8 @@ declare module 'fastify' {
 export const timetable = fp(
   (app, _options, done) => {
     app.decorate('timetable', new Timetable(app.db));
+    app.decorate('calendarReader', new CalendarReader(app.workers));
     done();
   },
-  { name: 'timetable', dependencies: ['database'] },
+  { name: 'timetable', dependencies: ['database', 'workers'] },
 );

@@ -5,7 +5,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-import { ClashShape, Planned, PlanWish, ZoneName } from './shapes.js';
+import { ClashShape, Planned, PlanWish, ZoneName } from '@cuaderno/contract/timetable';
 
 const tags = ['timetable'];
 const Params = z.object({ plan: Id });
@@ -137,7 +137,7 @@ export const timetableRoutes: FastifyPluginAsyncZod = async (app) => {
     },
     async ({ tutor, params, query, body }) => {
       const course = await app.courses.one(params.course, tutor.id);
-      const news = await app.workers.readCalendar({
+      const news = await app.calendarReader.read({
         ...{ text: String(body), own: query.zone },
         candidates: Intl.supportedValuesOf('timeZone'),
       });

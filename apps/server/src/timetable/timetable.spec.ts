@@ -2,7 +2,7 @@ import { newId } from '@cuaderno/core';
 import { DateTime } from 'luxon';
 import { lessons } from '../lessons/tables.js';
 import { House } from '../testing/harness.js';
-import type { ClashShape, Planned } from './shapes.js';
+import type { ClashShape, Planned } from '@cuaderno/contract/timetable';
 
 const OSLO = 'Europe/Oslo';
 const WEEK = 7 * 86_400_000;
@@ -93,7 +93,7 @@ describe('the timetable', () => {
     const by = { link: house.course.linkToken };
     const nextAt = async (): Promise<number | null> =>
       (await house.visitor().post('/join/look', by)).json<{ nextAt: number | null }>().nextAt;
-    const isHeld = (minutes: number): Promise<unknown> => {
+    const isHidden = (minutes: number): Promise<unknown> => {
       const openedAt = began.minus({ minutes: 5 }).toMillis();
       const closedAt = began.plus({ minutes }).toMillis();
       const { id: course } = house.course;
@@ -109,9 +109,9 @@ describe('the timetable', () => {
     };
     expect(await nextAt()).toBe(began.toMillis());
     // Opened and closed by mistake, it is still to come.
-    await isHeld(3);
+    await isHidden(3);
     expect(await nextAt()).toBe(began.toMillis());
-    await isHeld(35);
+    await isHidden(35);
     expect(await nextAt()).toBe(began.plus({ weeks: 1 }).toMillis());
   });
 

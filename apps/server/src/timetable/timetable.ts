@@ -14,7 +14,7 @@ import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { ClashShape, Planned, PlanWish } from './shapes.js';
+import type { ClashShape, Planned, PlanWish } from '@cuaderno/contract/timetable';
 import { planChanges, plans } from './tables.js';
 
 /** How long before its time a lesson is opened at the earliest to be that one, in ms. */

@@ -1,9 +1,8 @@
-import { pack } from '@cuaderno/core';
+import { CLOSE, pack } from '@cuaderno/core';
 import type { Id, ServerMessage, Waiting } from '@cuaderno/core';
 import type { WebSocket } from 'ws';
 import type { Courses } from '../courses/service.js';
 import type { Lessons } from '../lessons/service.js';
-import { CLOSE } from '../live/close-codes.js';
 import { Allowance } from '../live/allowance.js';
 import { EarlyComers } from './early.js';
 

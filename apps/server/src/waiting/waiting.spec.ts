@@ -1,5 +1,5 @@
+import { CLOSE } from '@cuaderno/core';
 import type { Waiting } from '@cuaderno/core';
-import { CLOSE } from '../live/close-codes.js';
 import { EarlyComers, GONE_AFTER } from './early.js';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';

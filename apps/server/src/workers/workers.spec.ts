@@ -3,8 +3,10 @@ import { PDFDocument } from '@cantoo/pdf-lib';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { InspectNews } from './pdf-worker.js';
-import { Workers } from './plugin.js';
+import type { InspectNews } from '../pdf/pdf-worker.js';
+import { PdfReader } from '../pdf/pdf-reader.js';
+import { BoardPdfs } from '../records/board-pdfs.js';
+import { Workers } from './workers.js';
 
 /** What a thread answers that runs this text as a module. */
 function answerOf(text: string): Promise<unknown> {
@@ -15,7 +17,7 @@ function answerOf(text: string): Promise<unknown> {
 describe('worker threads', () => {
   it('load no HTTP parser: a thread that ends while one is compiled takes the server with it', async () => {
     const module = (name: string) => JSON.stringify(new URL(name, import.meta.url).href);
-    for (const name of ['./pdf-worker.js', './board-pdf-worker.js']) {
+    for (const name of ['../pdf/pdf-worker.js', '../records/board-pdf-worker.js']) {
       const loaded = await answerOf(`
         import { parentPort } from 'node:worker_threads';
         await import(${module(name)});
@@ -42,10 +44,11 @@ describe('worker threads', () => {
     const path = join(mkdtempSync(join(tmpdir(), 'cuaderno-workers-')), 'twenty.pdf');
     writeFileSync(path, await doc.save());
     const workers = new Workers();
+    const pdfs = new PdfReader(workers);
     const news: InspectNews[] = [];
-    const reading = workers.inspectPdf(path, 1, 5000, (word) => news.push(word));
+    const reading = pdfs.inspect(path, 1, 5000, (word) => news.push(word));
     // Of a kind of which no thread is there yet.
-    const taken = workers.separate(path, [1, 2]);
+    const taken = pdfs.separate(path, [1, 2]);
     await workers.close();
     await reading;
     expect(news.at(-1)).toEqual({ kind: 'done' });
@@ -66,7 +69,7 @@ describe('worker threads', () => {
       ink: 'drawn' as const,
       files: '',
     };
-    const made = workers.boardPdf(task, new AbortController().signal);
+    const made = new BoardPdfs(workers).make(task, new AbortController().signal);
     await expectAsync(made).toBeRejected();
     port1.close();
     await workers.close();

@@ -1,7 +1,7 @@
 import { A4 } from '../board/index.js';
-import type { Page, ThingItem } from '../board/index.js';
+import type { Page, PlacedItem } from '../board/index.js';
 import { newId } from '../id/index.js';
-import type { ThingSpec } from '../material/index.js';
+import type { ItemSpec } from '../kinds/index.js';
 import { keysBetween } from '../order/index.js';
 import { BASELINE, layOutText, LINE_HEIGHT } from '../text/index.js';
 import type { Measure, PlacedLine, RichText } from '../text/index.js';
@@ -60,7 +60,7 @@ export function appendixPages(parts: readonly AppendixPart[], fonts: AppendixFon
   return writer.done();
 }
 
-interface Look {
+interface AppendixLook {
   readonly font?: 'plain' | 'title';
   readonly size?: number;
   readonly bold?: boolean;
@@ -68,18 +68,18 @@ interface Look {
 }
 
 class PageWriter {
-  private readonly pages: { name: string; things: ThingSpec[] }[] = [];
+  private readonly pages: { name: string; items: ItemSpec[] }[] = [];
   private y = MARGIN;
 
   constructor(private readonly fonts: AppendixFonts) {}
 
   begin(name: string): void {
-    this.pages.push({ name, things: [] });
+    this.pages.push({ name, items: [] });
     this.y = MARGIN;
   }
 
   /** @param after space under it, in points */
-  words(words: string, look: Look, after: number): void {
+  words(words: string, look: AppendixLook, after: number): void {
     let { lines } = this.laid(words, WIDTH, look);
     while (lines.length > 0) {
       const fit = Math.min(lines.length, this.room(look));
@@ -95,7 +95,7 @@ class PageWriter {
   }
 
   table({ widths, header, rows }: Extract<AppendixBody, { kind: 'table' }>): void {
-    const head: Look = { bold: true, size: SMALL, colour: SOFT };
+    const head: AppendixLook = { bold: true, size: SMALL, colour: SOFT };
     this.row(header, widths, head);
     for (const row of rows) {
       const before = this.pages.length;
@@ -107,11 +107,11 @@ class PageWriter {
 
   done(): Page[] {
     const orders = keysBetween(null, null, Math.max(1, this.pages.length));
-    return this.pages.map(({ name, things }, i): Page => {
-      const keys = keysBetween(null, null, Math.max(1, things.length));
-      const items = things.map((thing, n): ThingItem => {
+    return this.pages.map(({ name, items }, i): Page => {
+      const keys = keysBetween(null, null, Math.max(1, items.length));
+      const placed = items.map((item, n): PlacedItem => {
         const id = newId();
-        return { ...thing, order: keys[n]!, id, by: '', at: 0, lesson: null, removed: null };
+        return { ...item, order: keys[n]!, id, by: '', at: 0, lesson: null, removed: null };
       });
       return {
         id: newId(),
@@ -120,7 +120,7 @@ class PageWriter {
         ...A4,
         paper: { kind: 'plain' },
         removed: null,
-        items: new Map(items.map((item) => [item.id, item])),
+        items: new Map(placed.map((item) => [item.id, item])),
       };
     });
   }
@@ -129,7 +129,7 @@ class PageWriter {
   private row(
     cells: readonly string[],
     widths: readonly number[],
-    look: Look,
+    look: AppendixLook,
     onNewPage?: () => void,
   ): void {
     let columns = cells.map(
@@ -154,7 +154,7 @@ class PageWriter {
   }
 
   private rule(): void {
-    this.page.things.push({
+    this.page.items.push({
       kind: 'shape',
       shape: 'line',
       frame: { x: MARGIN, y: this.y - ROW / 2, width: WIDTH, height: 1, turn: 0 },
@@ -170,16 +170,16 @@ class PageWriter {
     this.y += ROW / 2;
   }
 
-  private laid(words: string, width: number, look: Look): { lines: readonly PlacedLine[] } {
+  private laid(words: string, width: number, look: AppendixLook): { lines: readonly PlacedLine[] } {
     const { font = 'plain', size = BODY } = look;
     return layOutText(textOf(words, look), { size, width, align: 'start' }, this.fonts[font](size));
   }
 
-  private place(lines: readonly PlacedLine[], x: number, width: number, look: Look): void {
+  private place(lines: readonly PlacedLine[], x: number, width: number, look: AppendixLook): void {
     const { font = 'plain', size = BODY, colour = INK } = look;
     const first = lines[0]!.y - BASELINE * size;
     const said = lines.map(({ runs }) => runs.map(({ text }) => text).join('')).join('\n');
-    this.page.things.push({
+    this.page.items.push({
       kind: 'text',
       frame: { x, y: this.y, width, height: Math.max(1, heightOf(lines, look)), turn: 0 },
       text: textOf(said, look),
@@ -195,7 +195,7 @@ class PageWriter {
   }
 
   /** Lines that fit on the page. */
-  private room(look: Look): number {
+  private room(look: AppendixLook): number {
     return Math.max(0, Math.floor((BOTTOM - this.y) / lineOf(look)));
   }
 
@@ -203,21 +203,21 @@ class PageWriter {
     this.begin(this.page.name);
   }
 
-  private get page(): { name: string; things: ThingSpec[] } {
+  private get page(): { name: string; items: ItemSpec[] } {
     if (this.pages.length === 0) this.begin('');
     return this.pages[this.pages.length - 1]!;
   }
 }
 
-function lineOf({ size = BODY }: Look): number {
+function lineOf({ size = BODY }: AppendixLook): number {
   return size * LINE_HEIGHT;
 }
 
-function heightOf(lines: readonly PlacedLine[], look: Look): number {
+function heightOf(lines: readonly PlacedLine[], look: AppendixLook): number {
   return lines.length * lineOf(look);
 }
 
-function textOf(words: string, { bold }: Look): RichText {
+function textOf(words: string, { bold }: AppendixLook): RichText {
   return words
     .split(/\r?\n/)
     .map((text) => ({ runs: text === '' ? [] : [{ text, ...(bold ? { bold } : {}) }] }));

@@ -1,5 +1,5 @@
 import type { Id } from '../id/index.js';
-import type { CoverSpec, ThingSpec } from '../material/index.js';
+import type { CoverSpec, ItemSpec } from '../kinds/index.js';
 
 /** Who took something away, and when; what is taken away stays known, so that it can come back. */
 export interface Removal {
@@ -29,22 +29,22 @@ export interface InkItem extends Origin {
   readonly on?: Id | null | undefined;
 }
 
-/** A thing laid on a page. */
-export type ThingItem = Origin & ThingSpec;
+/** An item laid on a page. */
+export type PlacedItem = Origin & ItemSpec;
 
 /** An empty sheet over a page. */
 export type CoverItem = Origin & CoverSpec;
 
-export type Item = InkItem | ThingItem;
+export type Item = InkItem | PlacedItem;
 
-/** What a thing is, without what the log knows of it. */
-export function specOf(item: ThingItem): ThingSpec {
-  const spec: Partial<ThingItem> = { ...item };
+/** What an item is, without what the log knows of it. */
+export function specOf(item: PlacedItem): ItemSpec {
+  const spec: Partial<PlacedItem> = { ...item };
   for (const key of ['id', 'by', 'at', 'lesson', 'removed'] as const) delete spec[key];
-  return spec as ThingSpec;
+  return spec as ItemSpec;
 }
 
 /** Whether it lies under the ink. */
-export function isMaterial(item: Item): item is ThingItem & { readonly layer: 'material' } {
+export function isMaterial(item: Item): item is PlacedItem & { readonly layer: 'material' } {
   return item.kind !== 'ink' && item.layer === 'material';
 }

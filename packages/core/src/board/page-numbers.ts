@@ -3,17 +3,17 @@ import { pagesInOrder } from './board.js';
 import type { Board } from './board.js';
 
 /**
- * The number of each page as the class counts them, who are shown no page that is held back. Such a page has, in
+ * The number of each page as the class counts them, who are shown no page that is hidden. Such a page has, in
  * brackets, the number that it will have once it is shown: tutor and students mean the same page by “page 4”.
  */
 export function pageNumbers(board: Board): ReadonlyMap<Id, string> {
   let shown = 0;
-  /** Pages held back since the last that is shown. */
-  let held = 0;
+  /** Pages hidden since the last that is shown. */
+  let hidden = 0;
   return new Map(
     pagesInOrder(board).map((page) => {
-      if (page.held) return [page.id, `(${shown + ++held})`];
-      held = 0;
+      if (page.hidden) return [page.id, `(${shown + ++hidden})`];
+      hidden = 0;
       return [page.id, String(++shown)];
     }),
   );

@@ -14,12 +14,12 @@ export const PageSpec = z.strictObject({
   width: Side,
   height: Side,
   paper: Paper,
-  /** Held back: no student is sent the page or anything on it. */
-  held: z.boolean().optional(),
+  /** Hidden: no student is sent the page or anything on it. */
+  hidden: z.boolean().optional(),
   /** What students may do on it, at most. */
   rules: Rules.optional(),
   /** Private notes beside the page. No student is ever sent them. */
-  margin: RichText.optional(),
+  privateNotes: RichText.optional(),
 });
 export type PageSpec = z.infer<typeof PageSpec>;
 

@@ -1,10 +1,10 @@
-import { frameContains } from '../material/index.js';
+import { frameContains } from '../geometry/index.js';
 import type { Point } from '../geometry/index.js';
 import type { Id } from '../id/index.js';
 import { byOrder } from '../order/index.js';
 import { itemsOn } from './board.js';
 import { isMaterial } from './item.js';
-import type { CoverItem, Item, ThingItem } from './item.js';
+import type { CoverItem, Item, PlacedItem } from './item.js';
 import type { Page } from './page.js';
 
 /*
@@ -17,7 +17,7 @@ export interface PileSheet {
   /** The cover sheet; `null` for the page itself. */
   readonly cover: CoverItem | null;
   /** From the lowest to the highest. */
-  readonly material: readonly ThingItem[];
+  readonly material: readonly PlacedItem[];
   /** Ink, and what was written with it, in the order in which it came. */
   readonly ink: readonly Item[];
 }
@@ -33,10 +33,10 @@ export function pileOf(page: Page): readonly PileSheet[] {
 }
 
 function sorted(page: Page): PileSheet[] {
-  const material: ThingItem[] = [];
+  const material: PlacedItem[] = [];
   const ink: Item[] = [];
   const covers: CoverItem[] = [];
-  const on = new Map<Id, { material: ThingItem[]; ink: Item[] }>();
+  const on = new Map<Id, { material: PlacedItem[]; ink: Item[] }>();
   for (const item of page.items.values()) {
     if (item.removed) continue;
     if (item.kind === 'cover') {
@@ -65,7 +65,7 @@ function sorted(page: Page): PileSheet[] {
 }
 
 /** Material on the page itself that is there, from the lowest to the highest. */
-export function materialOn(page: Page): readonly ThingItem[] {
+export function materialOn(page: Page): readonly PlacedItem[] {
   return pileOf(page)[0]!.material;
 }
 

@@ -3,15 +3,7 @@ import { Id } from '../id/index.js';
 import { Rules } from '../permissions/index.js';
 import type { Board } from './board.js';
 import { PageSpec } from './page.js';
-import {
-  CoverSpec,
-  FormulaSpec,
-  MarkSpec,
-  MediaSpec,
-  PictureSpec,
-  ShapeSpec,
-  TextSpec,
-} from '../material/index.js';
+import { KIND_SCHEMAS } from '../kinds/index.js';
 import type { Item } from './item.js';
 import type { Page } from './page.js';
 import { Sheet } from './paper.js';
@@ -20,23 +12,19 @@ const bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array, 'byte
 export const RemovalSnapshot = z.object({ by: Id, at: z.number() }).nullable();
 
 const origin = { id: Id, by: Id, at: z.number(), lesson: Id.nullable(), removed: RemovalSnapshot };
+const inkSnapshot = z.object({
+  kind: z.literal('ink'),
+  ink: bytes,
+  of: Id.optional(),
+  on: Id.nullable().optional(),
+  ...origin,
+});
+
 /** An item as plain data. */
 export const ItemSnapshot = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('ink'),
-    ink: bytes,
-    of: Id.optional(),
-    on: Id.nullable().optional(),
-    ...origin,
-  }),
-  PictureSpec.extend(origin),
-  ShapeSpec.extend(origin),
-  MarkSpec.extend(origin),
-  TextSpec.extend(origin),
-  FormulaSpec.extend(origin),
-  MediaSpec.extend(origin),
-  CoverSpec.extend(origin),
-]);
+  inkSnapshot,
+  ...KIND_SCHEMAS.map((schema) => schema.extend(origin)),
+] as never) as unknown as z.ZodType<Item>;
 
 /** A page and its items as plain data: what a checkpoint keeps and a browser is sent. */
 export const PageSnapshot = PageSpec.extend({

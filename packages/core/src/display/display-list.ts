@@ -1,7 +1,6 @@
 import type { Matrix, Rect } from '../geometry/index.js';
 import type { FileHash } from '../id/index.js';
-import type { TextFont } from '../material/index.js';
-import type { EastAsian } from '../text/index.js';
+import type { EastAsian, TextFont } from '../text/index.js';
 import type { Path, PathBuffer } from './path.js';
 
 /**

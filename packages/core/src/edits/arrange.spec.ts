@@ -1,10 +1,9 @@
 import fc from 'fast-check';
 import { BoardDraft, emptyBoard, itemsOn, materialOn } from '../board/index.js';
 import type { Board, Page, PageSpec } from '../board/index.js';
-import { distance } from '../geometry/index.js';
+import { distance, corners } from '../geometry/index.js';
 import { newId } from '../id/index.js';
-import { corners } from '../material/index.js';
-import type { Frame } from '../material/index.js';
+import type { Frame } from '../geometry/index.js';
 import { apply, invert, operation } from '../ops/index.js';
 import type { Change, Operation } from '../ops/index.js';
 import { addInk, addMark, addPages, somePages } from '../testing/index.js';

@@ -1,12 +1,11 @@
 import { itemsOn, pileOf, sheetAt } from '../board/index.js';
-import type { Board, Item, Page, ThingItem } from '../board/index.js';
-import { compose, inverse, transform } from '../geometry/index.js';
-import type { Matrix } from '../geometry/index.js';
+import type { Board, Item, Page, PlacedItem } from '../board/index.js';
+import { compose, inverse, transform, frameMatrix, middle, MIN_FRAME } from '../geometry/index.js';
+import type { Matrix, Frame } from '../geometry/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { transformInk } from '../ink/index.js';
-import { frameMatrix, middle, MIN_FRAME } from '../material/index.js';
-import type { Frame, TextSpec } from '../material/index.js';
+import { placeTraits, traitNames } from '../kinds/index.js';
 import { additionOf, changeItem } from '../ops/index.js';
 import type { Change, ItemTraits } from '../ops/index.js';
 import { keyBetween, keysBetween } from '../order/index.js';
@@ -31,7 +30,7 @@ export function placed(
   return items.map((item) => {
     if (item.kind === 'ink') return { ...item, ink: transformInk(item.ink, map) };
     const frame = alone ? to : carried(item.frame, map, from, to);
-    return item.kind === 'text' ? grownText(item, frame) : { ...item, frame };
+    return { ...item, ...placeTraits(item, frame) } as Item;
   });
 }
 
@@ -57,19 +56,7 @@ function putDown(board: Board, page: Id, item: Item): Change[] {
 
 function placeOf(item: Item): ItemTraits {
   if (item.kind === 'ink') return { ink: item.ink };
-  const { frame } = item;
-  return item.kind === 'text' ? { frame, size: item.size, lines: item.lines } : { frame };
-}
-
-/** A text whose frame grew evenly grows with it; else its lines are broken anew by whoever can. */
-function grownText<T extends TextSpec>(text: T, frame: Frame): T {
-  const growth = frame.width / text.frame.width;
-  if (Math.abs(frame.height / text.frame.height - growth) > 1e-3) return { ...text, frame };
-  const lines = text.lines.map(({ y, runs }) => ({
-    y: y * growth,
-    runs: runs.map((run) => ({ ...run, x: run.x * growth, width: run.width * growth })),
-  }));
-  return { ...text, frame, size: Math.min(1000, Math.max(2, text.size * growth)), lines };
+  return placeTraits(item, item.frame) as ItemTraits;
 }
 
 /** A frame within another that is moved, turned and sized evenly. */
@@ -166,7 +153,7 @@ export function orderItems(
 function orderAmong(
   board: Board,
   page: Id,
-  all: readonly ThingItem[],
+  all: readonly PlacedItem[],
   ids: readonly Id[],
   where: 'front' | 'back',
 ): Change[] {
@@ -198,18 +185,12 @@ export function traitItems(board: Board, page: Id, ids: readonly Id[], to: ItemT
 }
 
 /** What of these traits this kind of thing has. */
-function fitting(item: ThingItem, to: ItemTraits): ItemTraits {
-  const traits = { ...to };
-  if (item.kind !== 'shape')
-    for (const key of ['outline', 'fill', 'heads'] as const) delete traits[key];
-  if (!['mark', 'text', 'formula'].includes(item.kind)) delete traits.colour;
-  if (item.kind !== 'text')
-    for (const key of ['font', 'size', 'align', 'slip'] as const) delete traits[key];
-  if (item.kind !== 'picture') for (const key of ['crop', 'alt'] as const) delete traits[key];
-  return traits;
+function fitting(item: PlacedItem, to: ItemTraits): ItemTraits {
+  const has = traitNames(item.kind);
+  return Object.fromEntries(Object.entries(to).filter(([name]) => has.includes(name)));
 }
 
-/** The place above all things of a page. */
+/** The place above all items of a page. */
 export function topOrder(page: Page): string {
   return keyBetween(highest(page), null);
 }
@@ -228,14 +209,14 @@ export function layCopies(
   dx: number,
   dy: number,
 ): { changes: (Change & { id: Id })[]; ids: Id[] } {
-  const things = items.filter((item) => item.kind !== 'ink');
-  const orders = keysBetween(highest(page), null, things.length);
+  const placed = items.filter((item) => item.kind !== 'ink');
+  const orders = keysBetween(highest(page), null, placed.length);
   const groups = new Map<Id, Id>();
   const changes = items.map((item) => {
     const moved = shiftItem(item, dx, dy);
     const id = newId();
     if (moved.kind === 'ink') return { ...additionOf(moved, page.id), id };
-    const order = orders[things.indexOf(item as ThingItem)]!;
+    const order = orders[placed.indexOf(item as PlacedItem)]!;
     let group = moved.group ?? null;
     if (group) {
       if (!groups.has(group)) groups.set(group, newId());
@@ -248,7 +229,7 @@ export function layCopies(
 
 function shiftItem<I extends Item>(item: I, dx: number, dy: number): I {
   if (item.kind === 'ink') return { ...item, ink: transformInk(item.ink, [1, 0, 0, 1, dx, dy]) };
-  const { frame } = item as ThingItem;
+  const { frame } = item as PlacedItem;
   return { ...item, frame: { ...frame, x: frame.x + dx, y: frame.y + dy } };
 }
 

@@ -9,7 +9,11 @@ import { copiesOf } from './index.js';
 const [maren, ana, lesson] = [newId(), newId(), newId()];
 const [page] = somePages(1);
 const made: [Entry['op'], string, string | null][] = [
-  [addPages([{ ...page!, held: true, margin: [{ runs: [{ text: 'Ask Ida' }] }] }]), maren, null],
+  [
+    addPages([{ ...page!, hidden: true, privateNotes: [{ runs: [{ text: 'Ask Ida' }] }] }]),
+    maren,
+    null,
+  ],
   [addInk(page!.id, 1), maren, null],
   [addInk(page!.id, 2), ana, lesson],
   [addMark(page!.id, { layer: 'material' }), maren, lesson],
@@ -42,8 +46,8 @@ describe('copies of pages on another board', () => {
     ]);
   });
 
-  it('keep the page’s margin, and that it is held back', () => {
+  it('keep the page’s margin, and that it is hidden', () => {
     const [copy] = pagesInOrder(copied(false));
-    expect([copy!.held, copy!.margin]).toEqual([true, [{ runs: [{ text: 'Ask Ida' }] }]]);
+    expect([copy!.hidden, copy!.privateNotes]).toEqual([true, [{ runs: [{ text: 'Ask Ida' }] }]]);
   });
 });

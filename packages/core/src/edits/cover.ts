@@ -1,7 +1,8 @@
 import { coversOn, sheetAt } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
-import { frameBounds, middle } from '../material/index.js';
-import type { CoverSpec, Frame } from '../material/index.js';
+import { frameBounds, middle } from '../geometry/index.js';
+import type { CoverSpec } from '../kinds/index.js';
+import type { Frame } from '../geometry/index.js';
 import type { Id } from '../id/index.js';
 import { changeItem } from '../ops/index.js';
 import type { Change, Operation } from '../ops/index.js';
@@ -46,7 +47,7 @@ function framesOf({ width, height }: Page, covering: Covering): Frame[] {
 
 /**
  * What is added to a page says which cover sheet it is written on: the one where a line begins, or
- * where the middle of a thing is. What says so already is left alone.
+ * where the middle of an item is. What says so already is left alone.
  */
 export function onItsSheet<C extends Change | Operation>(board: Board, change: C): C {
   if (change.kind !== 'ink.add' && change.kind !== 'item.add') return change;

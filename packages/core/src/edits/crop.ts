@@ -1,6 +1,6 @@
-import type { Rect } from '../geometry/index.js';
-import { middle, turned } from '../material/index.js';
-import type { Frame, PictureSpec } from '../material/index.js';
+import type { Rect, Frame } from '../geometry/index.js';
+import { middle, turned } from '../geometry/index.js';
+import type { PictureSpec } from '../kinds/index.js';
 
 const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
 /** Smallest part of a picture's side that may be left. */

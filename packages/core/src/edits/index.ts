@@ -5,5 +5,5 @@ export * from './crop.js';
 export * from './pages.js';
 export * from './selection.js';
 export * from './snap.js';
-export * from './tidy.js';
+export * from './recognize-shape.js';
 export * from './wipe.js';

@@ -5,7 +5,7 @@ import { newId } from '../id/index.js';
 import { apply, invert, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { addInk, addPages, somePages } from '../testing/index.js';
-import { addPageBeside, copyPages, dressPages, movePages, removePages } from './index.js';
+import { addPageBeside, copyPages, setPageProps, movePages, removePages } from './index.js';
 import type { PageEdit } from './index.js';
 
 const me = newId();
@@ -28,7 +28,7 @@ const order = (board: Board): string[] => pagesInOrder(board).map(({ id }) => id
 
 describe('what a tutor does with pages', () => {
   it('adds an empty page before or after another, of its size and paper', () => {
-    const squared = dressPages(start, [ids[1]!], {
+    const squared = setPageProps(start, [ids[1]!], {
       paper: { kind: 'squared', spacing: 14 },
       width: 400,
     });
@@ -119,7 +119,7 @@ describe('what a tutor does with pages', () => {
       copyPages(start, [ids[1]!])!,
       movePages(start, [ids[0]!], 3)!,
       removePages(start, [ids[2]!])!,
-      dressPages(start, [ids[0]!], { name: 'Ebb' })!,
+      setPageProps(start, [ids[0]!], { name: 'Ebb' })!,
     ];
     for (const { changes } of edits) {
       const ops = changes.map((change) => operation(change));

@@ -99,7 +99,7 @@ export function removePages(board: Board, ids: readonly Id[]): PageEdit | null {
 export type PageTraits = Partial<Omit<PageSpec, 'id' | 'order'>>;
 
 /** Gives pages a name, another paper or size …; what is printed stays as it is but for its tint. */
-export function dressPages(board: Board, ids: readonly Id[], to: PageTraits): PageEdit | null {
+export function setPageProps(board: Board, ids: readonly Id[], to: PageTraits): PageEdit | null {
   const { chosen } = choose(board, ids);
   const changes = chosen.flatMap((page) => changePage(board, page.id, fitting(page, to)) ?? []);
   return changes.length > 0 ? { changes, show: chosen[0]!.id } : null;
@@ -107,7 +107,7 @@ export function dressPages(board: Board, ids: readonly Id[], to: PageTraits): Pa
 
 /** A page like another, at a place of its own and with nothing on it yet. */
 export function specLike(page: Page, order: OrderKey): PageSpec {
-  const { name, width, height, paper, held, margin } = page;
+  const { name, width, height, paper, hidden, privateNotes } = page;
   return {
     id: newId(),
     order,
@@ -115,8 +115,8 @@ export function specLike(page: Page, order: OrderKey): PageSpec {
     width,
     height,
     paper,
-    ...(held ? { held } : {}),
-    ...(margin ? { margin } : {}),
+    ...(hidden ? { hidden } : {}),
+    ...(privateNotes ? { privateNotes } : {}),
   };
 }
 

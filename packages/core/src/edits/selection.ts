@@ -1,20 +1,11 @@
 import { itemsOn, pileAt, pileOf, sheetAt } from '../board/index.js';
 import type { Item, Page } from '../board/index.js';
-import { bounds, overlaps } from '../geometry/index.js';
-import type { Point, Rect } from '../geometry/index.js';
+import { bounds, overlaps, frameBounds, inside, middle, MIN_FRAME } from '../geometry/index.js';
+import type { Point, Rect, Frame } from '../geometry/index.js';
 import type { Id } from '../id/index.js';
 import { decodeStroke, strokeBounds, touches } from '../ink/index.js';
 import type { Stroke } from '../ink/index.js';
-import {
-  corners,
-  frameBounds,
-  inside,
-  middle,
-  MIN_FRAME,
-  outlineOf,
-  thingAt,
-} from '../material/index.js';
-import type { Frame } from '../material/index.js';
+import { isItemAt, outlinePoints } from '../kinds/index.js';
 
 /*
  * What is meant by a touch, a box or a lasso on a page. Whole groups are meant by any of their
@@ -42,7 +33,7 @@ export function itemAt(page: Page, p: Point, slack: number): Item | null {
     .flatMap(({ ink, material }) => [...[...ink].reverse(), ...[...material].reverse()]);
   return (
     topDown.find((item) =>
-      item.kind === 'ink' ? touches(strokeOf(item.ink), p, p, slack) : thingAt(item, p, slack),
+      item.kind === 'ink' ? touches(strokeOf(item.ink), p, p, slack) : isItemAt(item, p, slack),
     ) ?? null
   );
 }
@@ -86,7 +77,7 @@ export function itemsInLasso(page: Page, lasso: readonly Point[]): Id[] {
 
 function pointsOf(item: Item): readonly Point[] {
   if (item.kind === 'ink') return strokeOf(item.ink).points;
-  return item.kind === 'shape' ? outlineOf(item).points : corners(item.frame);
+  return outlinePoints(item);
 }
 
 function meantBy(page: Page, isMeant: (item: Item) => boolean): Id[] {

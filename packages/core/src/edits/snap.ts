@@ -41,14 +41,14 @@ export function snap(box: Rect, { page, others, grid }: SnapField, reach: number
   return { dx: across?.by ?? 0, dy: down?.by ?? 0, guides };
 }
 
-interface Step {
+interface SnapStep {
   readonly by: number;
   /** Where the line is that was met; none for the grid, whose lines are seen anyway. */
   readonly line?: number;
 }
 
-function nearest(own: readonly number[], lines: readonly number[], reach: number): Step | null {
-  let best: Step | null = null;
+function nearest(own: readonly number[], lines: readonly number[], reach: number): SnapStep | null {
+  let best: SnapStep | null = null;
   for (const line of lines)
     for (const edge of own) {
       const by = line - edge;
@@ -57,7 +57,7 @@ function nearest(own: readonly number[], lines: readonly number[], reach: number
   return best;
 }
 
-function onGrid(at: number, grid: number | null, reach: number): Step | null {
+function onGrid(at: number, grid: number | null, reach: number): SnapStep | null {
   if (!grid) return null;
   const by = Math.round(at / grid) * grid - at;
   return Math.abs(by) <= reach ? { by } : null;

@@ -20,7 +20,7 @@ describe('wiping', () => {
     by(noor, addInk(first!.id, 3));
     by(noor, addInk(second!.id, 4));
     by(maren, addMark(first!.id));
-    by(maren, addMark(first!.id, { layer: 'ink', held: true }));
+    by(maren, addMark(first!.id, { layer: 'ink', hidden: true }));
     return draft.done();
   }
 
@@ -32,7 +32,7 @@ describe('wiping', () => {
     return [first!, second!].map(({ id }) => itemsOn(draft.done().pages.get(id)!).length);
   }
 
-  it('takes whose ink is meant, where it is meant; material and what is held back stay', () => {
+  it('takes whose ink is meant, where it is meant; material and what is hidden stay', () => {
     expect(left({ who: maren }, [first!.id])).toEqual([5, 1]);
     expect(left({ who: ida }, [first!.id])).toEqual([4, 1]);
     expect(left({ who: noor }, 'all')).toEqual([5, 0]);

@@ -27,7 +27,7 @@ export function wipe(
   const here = pagesInOrder(board).filter(({ id }) => pages === 'all' || pages.includes(id));
   return here.flatMap((page) => {
     const ids = wipeable(page)
-      .filter((item) => meant(item.by) && (item.kind === 'ink' || !item.held))
+      .filter((item) => meant(item.by) && (item.kind === 'ink' || !item.hidden))
       .map(({ id }) => id);
     const changes: Change[] = [];
     for (let i = 0; i < ids.length; i += MOST)

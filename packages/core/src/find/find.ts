@@ -1,6 +1,7 @@
 import { drawnOn } from '../board/index.js';
 import type { Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
+import { wordsOf } from '../kinds/index.js';
 import { plainText } from '../text/index.js';
 
 /** All words of one page. */
@@ -24,18 +25,8 @@ const MOST = 500;
 
 /** What was typed on a page, name and margin included, in the order in which it is drawn. */
 export function typedOn(page: Page): string {
-  const texts = drawnOn(page).flatMap((item) =>
-    item.kind === 'text'
-      ? [plainText(item.text)]
-      : item.kind === 'formula'
-        ? [item.source]
-        : item.kind === 'media'
-          ? [item.name]
-          : item.kind === 'picture' && item.alt
-            ? [item.alt]
-            : [],
-  );
-  return [page.name, ...texts, plainText(page.margin ?? [])].filter(Boolean).join('\n');
+  const texts = drawnOn(page).map((item) => (item.kind === 'ink' ? '' : wordsOf(item)));
+  return [page.name, ...texts, plainText(page.privateNotes ?? [])].filter(Boolean).join('\n');
 }
 
 /** A text as it is compared: without case and accents, any white space being one space. */

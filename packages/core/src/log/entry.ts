@@ -2,29 +2,29 @@ import type { Board } from '../board/index.js';
 import { BoardDraft } from '../board/index.js';
 import { apply } from '../ops/index.js';
 import type { Id } from '../id/index.js';
-import type { Operation, Stamp, ToldOperation } from '../ops/index.js';
+import type { Operation, Stamp, ProjectedOperation } from '../ops/index.js';
 
 /** An operation in its place in the log. The first of a board has `seq` 1; there are no gaps. */
-export interface Entry<Op extends ToldOperation = Operation> extends Stamp {
+export interface Entry<Op extends ProjectedOperation = Operation> extends Stamp {
   readonly seq: number;
   readonly op: Op;
 }
 
 /** What stands in a log where something was taken out of it: see `takeOut`. */
-export interface Nothing {
+export interface Tombstone {
   readonly id: Id;
-  readonly kind: 'nothing';
+  readonly kind: 'tombstone';
 }
 
 /** What stands in a log where its bytes can't be read any more. */
-export type Unreadable = Extract<ToldOperation, { kind: 'unreadable' }>;
+export type Unreadable = Extract<ProjectedOperation, { kind: 'unreadable' }>;
 
 /** An entry as it is kept. */
-export type KeptEntry = Entry<Operation | Nothing | Unreadable>;
+export type KeptEntry = Entry<Operation | Tombstone | Unreadable>;
 
 /** Whether it is what somebody did, and not what stands in its place. */
 export function isOperation(op: KeptEntry['op']): op is Operation {
-  return op.kind !== 'nothing' && op.kind !== 'unreadable';
+  return op.kind !== 'tombstone' && op.kind !== 'unreadable';
 }
 
 export function isWhole(entry: KeptEntry): entry is Entry {
@@ -32,10 +32,10 @@ export function isWhole(entry: KeptEntry): entry is Entry {
 }
 
 /** An entry as someone is told of it. */
-export type ToldEntry = Entry<ToldOperation>;
+export type ProjectedEntry = Entry<ProjectedOperation>;
 
 /** The board after these entries. State is the fold of the log, and nothing else. */
-export function fold(board: Board, entries: Iterable<ToldEntry>): Board {
+export function fold(board: Board, entries: Iterable<ProjectedEntry>): Board {
   const draft = new BoardDraft(board);
   for (const entry of entries) apply(entry.op, draft, entry);
   return draft.done();

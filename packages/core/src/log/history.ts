@@ -1,6 +1,6 @@
 import type { Board, InkItem, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import { additionOf, invert, operation } from '../ops/index.js';
+import { additionOf, invert, operation, touchedBy } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 
 /** Steps that can be undone. */
@@ -93,14 +93,7 @@ export class History {
   /** All that was added, taken out or brought back in steps that are known. */
   private touched(): Set<Id> {
     const steps = [...this.done, ...this.undone].flat();
-    return new Set(
-      steps.flatMap((op) => [
-        op.id,
-        ...(op.kind === 'items.remove' || op.kind === 'items.restore' ? op.items : []),
-        ...(op.kind === 'ink.cut' || op.kind === 'ink.mend' ? [op.item] : []),
-        ...(op.kind === 'pages.remove' || op.kind === 'pages.restore' ? op.pages : []),
-      ]),
-    );
+    return new Set(steps.flatMap(touchedBy));
   }
 
   private turnBack(from: Step[], to: Step[], board: Board): Step {

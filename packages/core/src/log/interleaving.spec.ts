@@ -13,7 +13,7 @@ import { addInk, addMark, addPages, seen, somePages, World } from '../testing/in
 import { pack, unpack } from '../wire/index.js';
 import {
   copyPages,
-  dressPages,
+  setPageProps,
   layCover,
   liftCovers,
   movePages,
@@ -76,7 +76,7 @@ const step = fc.oneof(
     arbitrary: fc.record({
       do: fc.constant('trust' as const),
       who,
-      trust: fc.constantFrom<Trust>('look', 'write', 'hands'),
+      trust: fc.constantFrom<Trust>('view', 'write', 'hands'),
     }),
   },
   {
@@ -154,7 +154,7 @@ function run(world: World, s: Step): void {
     }
     case 'freeze': {
       const page = pages[s.n % (pages.length || 1)];
-      const rules = s.n % 2 ? { trust: 'look' as const } : {};
+      const rules = s.n % 2 ? { trust: 'view' as const } : {};
       const change = page && changePage(browser.replica.view, page.id, { rules });
       if (change) record(operation(change));
       break;
@@ -169,7 +169,7 @@ function run(world: World, s: Step): void {
     case 'lay': {
       const page = pages[s.n % (pages.length || 1)];
       const layer = s.n % 2 ? 'material' : 'ink';
-      if (page) record(addMark(page.id, { layer, held: s.n === 3 }));
+      if (page) record(addMark(page.id, { layer, hidden: s.n === 3 }));
       break;
     }
     case 'shift':
@@ -179,7 +179,7 @@ function run(world: World, s: Step): void {
       const found = all[s.n % (all.length || 1)];
       if (!found || found.item.kind === 'ink') break;
       const frame = { x: s.n, y: 5, width: 20, height: 20, turn: 0 };
-      const to = s.do === 'shift' ? { frame } : { held: s.do === 'hide' };
+      const to = s.do === 'shift' ? { frame } : { hidden: s.do === 'hide' };
       const change = changeItem(browser.replica.view, found.page.id, found.item.id, to);
       if (change) record(operation(change));
       break;
@@ -206,7 +206,7 @@ function run(world: World, s: Step): void {
           ? movePages(board, [page.id], (s.n * 7) % 5)
           : s.do === 'copy'
             ? copyPages(board, [page.id])
-            : dressPages(board, [page.id], { name: `Page ${s.n}`, paper });
+            : setPageProps(board, [page.id], { name: `Page ${s.n}`, paper });
       for (const change of edit?.changes ?? []) record(operation(change));
       break;
     }
@@ -216,8 +216,8 @@ function run(world: World, s: Step): void {
       const page = pages[s.n % (pages.length || 1)];
       const to =
         s.do === 'note'
-          ? { margin: [{ runs: [{ text: `Ask ${s.n}` }] }] }
-          : { held: s.do === 'hold' };
+          ? { privateNotes: [{ runs: [{ text: `Ask ${s.n}` }] }] }
+          : { hidden: s.do === 'hold' };
       const change = page && changePage(browser.replica.view, page.id, to);
       if (change) record(operation(change));
       break;

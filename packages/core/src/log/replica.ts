@@ -4,7 +4,7 @@ import type { Id } from '../id/index.js';
 import { apply } from '../ops/index.js';
 import type { Operation, Stamp } from '../ops/index.js';
 import { fold } from './entry.js';
-import type { ToldEntry } from './entry.js';
+import type { ProjectedEntry } from './entry.js';
 
 /** An operation of one's own that the server has not confirmed, with the stamp it is shown under. */
 export interface Pending {
@@ -39,7 +39,7 @@ export function predict(from: Replica, op: Operation, stamp: Stamp): Replica {
  * Takes in what the server has put in order. Entries known already are passed over.
  * Returns `null` where some are missing in between: ask the server for all since `seq`.
  */
-export function receive(from: Replica, entries: readonly ToldEntry[]): Replica | null {
+export function receive(from: Replica, entries: readonly ProjectedEntry[]): Replica | null {
   const fresh = entries.filter((entry) => entry.seq > from.seq);
   const last = fresh[fresh.length - 1];
   if (!last) return from;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Id } from '../id/index.js';
-import { operationType } from './operation.js';
+import { NOTHING_ABOUT, operationType } from './operation.js';
 
 /** Gives the board another title. The former one goes along, so that undoing knows it. */
 export const boardRename = operationType({
@@ -19,4 +19,9 @@ export const boardRename = operationType({
       : null;
   },
   refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  about: () => NOTHING_ABOUT,
+  changes: () => null,
+  project: (op) => ({ ...op, former: '' }),
+  redact: () => false,
+  touches: () => [],
 });

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { Id } from '../id/index.js';
 import { Rules } from '../permissions/index.js';
-import { operationType } from './operation.js';
+import { NOTHING_ABOUT, operationType } from './operation.js';
 import { same } from './same.js';
 
 /** Says what students may do on this board, at most. What it was goes along, so that undoing knows it. */
@@ -16,4 +16,9 @@ export const boardRules = operationType({
       : null;
   },
   refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  about: () => NOTHING_ABOUT,
+  changes: () => null,
+  project: (op) => op,
+  redact: () => false,
+  touches: () => [],
 });

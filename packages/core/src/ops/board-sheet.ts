@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { Sheet } from '../board/index.js';
 import { Id } from '../id/index.js';
-import { operationType } from './operation.js';
+import { NOTHING_ABOUT, operationType } from './operation.js';
 import { same } from './same.js';
 
 /** Says what empty pages of this board are. What it was goes along, so that undoing knows it. */
@@ -21,4 +21,9 @@ export const boardSheet = operationType({
       : null;
   },
   refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  about: () => NOTHING_ABOUT,
+  changes: () => null,
+  project: (op) => op,
+  redact: () => false,
+  touches: () => [],
 });

@@ -3,6 +3,8 @@ import type { Board, BoardDraft } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
+import { ANY_STUDENT, isHidden } from '../viewers/index.js';
+import type { Viewer } from '../viewers/index.js';
 import { boardRename } from './board-rename.js';
 import { boardRules } from './board-rules.js';
 import { boardSheet } from './board-sheet.js';
@@ -12,12 +14,12 @@ import { itemAdd } from './item-add.js';
 import { itemChange } from './item-change.js';
 import { itemsRemove } from './items-remove.js';
 import { itemsRestore } from './items-restore.js';
-import type { OperationType, Stamp } from './operation.js';
+import type { Redaction, OperationType, Stamp } from './operation.js';
 import { pageChange } from './page-change.js';
-import { applyTold, isTold, TOLD } from './told.js';
+import { applyProjection, isProjection, PROJECTIONS } from './projections.js';
 import { pagesAdd, pagesRemove, pagesRestore } from './pages.js';
 
-export type { Stamp } from './operation.js';
+export type { Redaction, Stamp } from './operation.js';
 export { MAX_INK_BYTES } from './ink-bytes.js';
 export { additionOf, additionsElsewhere } from './addition.js';
 export { changeItem } from './item-change.js';
@@ -48,8 +50,11 @@ export const Operation = z.discriminatedUnion('kind', [
 export type Operation = z.infer<typeof Operation>;
 
 /** What someone is told of a change: the operation itself, or what stands in its place for them. */
-export const ToldOperation = z.discriminatedUnion('kind', [...Operation.options, ...TOLD]);
-export type ToldOperation = z.infer<typeof ToldOperation>;
+export const ProjectedOperation = z.discriminatedUnion('kind', [
+  ...Operation.options,
+  ...PROJECTIONS,
+]);
+export type ProjectedOperation = z.infer<typeof ProjectedOperation>;
 
 /** An operation that has no id yet. */
 export type Change = Operation extends infer Op
@@ -82,8 +87,8 @@ export function operation(change: Change): Operation {
 }
 
 /** Makes the change in the draft; nothing happens if it was made before or has lost its object. */
-export function apply(op: ToldOperation, draft: BoardDraft, stamp: Stamp): void {
-  if (isTold(op)) applyTold(op, draft);
+export function apply(op: ProjectedOperation, draft: BoardDraft, stamp: Stamp): void {
+  if (isProjection(op)) applyProjection(op, draft);
   else TYPES[op.kind].apply(op, draft, stamp);
 }
 
@@ -96,4 +101,49 @@ export function invert(op: Operation, board: Board, who: Id): Operation | null {
 /** Why this person may not do this now, or `null`. The server's word; a browser only predicts it. */
 export function refuse(op: Operation, board: Board, actor: Actor): RefusalCode | null {
   return TYPES[op.kind].refuse(op, board, actor);
+}
+
+/** Whether this operation may change which files students of a board may have. */
+export function changesFiles(op: Operation): boolean {
+  return TYPES[op.kind].changes(op) !== null;
+}
+
+/** Whether this operation may change what is hidden. */
+export function changesHidden(op: Operation): boolean {
+  return TYPES[op.kind].changes(op) === 'hidden';
+}
+
+/** Of the pages and items that an operation is about, those that are hidden. */
+export function hiddenOf(op: Operation, board: Board): ReadonlySet<Id> {
+  const { pages, items } = TYPES[op.kind].about(op);
+  const hidden = new Set<Id>();
+  for (const id of pages) if (board.pages.get(id)?.hidden) hidden.add(id);
+  const page = board.pages.get(pages[0] ?? '');
+  for (const id of items) if (isHidden(page?.items.get(id))) hidden.add(id);
+  return hidden;
+}
+
+/**
+ * What students are told of an operation.
+ * @param before what `hiddenOf` said before it
+ * @param after the board after it; where it doesn't change what is hidden, any later one will do
+ * @param viewer who is told, where it isn't told to all
+ */
+export function projectFor(
+  op: Operation,
+  before: ReadonlySet<Id>,
+  after: Board,
+  viewer: Viewer = ANY_STUDENT,
+): ProjectedOperation {
+  return TYPES[op.kind].project(op, { before, after, viewer });
+}
+
+/** Whether an operation is taken out with the data of those who are deleted; see `takeOut`. */
+export function redact(op: Operation, by: Id, deletion: Redaction): boolean {
+  return TYPES[op.kind].redact(op, by, deletion);
+}
+
+/** All that an operation adds, takes out or brings back. */
+export function touchedBy(op: Operation): readonly Id[] {
+  return [op.id, ...TYPES[op.kind].touches(op)];
 }

@@ -4,6 +4,8 @@ import { checkStroke, InkCodingError } from '../ink/index.js';
 import { InkBytes } from './ink-bytes.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
+import { isAsItWas, itemsNow, onShownPage } from './projecting.js';
+import { noteAdded } from './redacting.js';
 
 const schema = z.strictObject({
   id: Id,
@@ -41,4 +43,14 @@ export const inkAdd = operationType({
     }
     return null;
   },
+  about: ({ page }) => ({ pages: [page], items: [] }),
+  changes: () => null,
+  project: (op, projecting) =>
+    onShownPage(op, projecting, (page) =>
+      isAsItWas(op.id, page, projecting.viewer)
+        ? op
+        : itemsNow(op, page, projecting.viewer, [op.id]),
+    ),
+  redact: noteAdded,
+  touches: () => [],
 });

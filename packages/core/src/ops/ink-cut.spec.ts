@@ -74,7 +74,7 @@ describe('rubbing out a part of a line', () => {
     const op = cut(start);
     expect(refuse(op, start, ida)).toBeNull();
     expect(refuse(op, start, noor)).toBe('not-yours');
-    expect(refuse(op, start, { ...ida, trust: 'look' })).toBe('no-pen');
+    expect(refuse(op, start, { ...ida, trust: 'view' })).toBe('no-pen');
     const elsewhere = encodeStroke(handwriting(3, { count: 20, x: 400 }));
     const other = encodeStroke({
       ...handwriting(3, { count: 5 }),
@@ -99,7 +99,7 @@ describe('rubbing out a part of a line', () => {
 describe('pens on a page', () => {
   const frozen = after(
     start,
-    operation(changePage(start, page.id, { rules: { trust: 'look' } })!),
+    operation(changePage(start, page.id, { rules: { trust: 'view' } })!),
     maren,
   );
 
@@ -107,11 +107,11 @@ describe('pens on a page', () => {
     expect(refuse(addInk(page.id), frozen, maren)).toBeNull();
     expect(refuse(addInk(page.id), frozen, ida)).toBe('pens-in');
     expect(refuse(cut(frozen), frozen, ida)).toBe('pens-in');
-    expect(refuse(addInk(page.id), frozen, { ...ida, trust: 'look' })).toBe('no-pen');
+    expect(refuse(addInk(page.id), frozen, { ...ida, trust: 'view' })).toBe('no-pen');
   });
 
   it('are in on a whole board, too', () => {
-    const op = operation({ kind: 'board.rules', to: { trust: 'look' }, from: {} });
+    const op = operation({ kind: 'board.rules', to: { trust: 'view' }, from: {} });
     expect(refuse(op, start, ida)).toBe('tutor-only');
     const board = after(start, op, maren);
     expect(refuse(addInk(page.id), board, ida)).toBe('pens-in');
@@ -127,8 +127,8 @@ describe('a student who may add pages', () => {
     expect(refuse(addPages([spec!]), start, adds)).toBeNull();
     expect(refuse(addPages([spec!]), start, ida)).toBe('tutor-only');
     for (const more of [
-      { held: true },
-      { margin: [] },
+      { hidden: true },
+      { privateNotes: [] },
       { rules: {} },
       { paper: { kind: 'pdf', file: 'a'.repeat(64) } as never },
     ])

@@ -7,6 +7,8 @@ import { InkBytes } from './ink-bytes.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
+import { itemsNow, onShownPage } from './projecting.js';
+import { isOfTheirs } from './redacting.js';
 
 /** Most pieces that are left of a line. */
 const MAX_PIECES = 200;
@@ -67,6 +69,19 @@ export const inkCut = operationType({
       throw error;
     }
   },
+  about: ({ page }) => ({ pages: [page], items: [] }),
+  changes: () => null,
+  // Where the line isn't known any more, its pieces could not be made of it.
+  project: (op, projecting) =>
+    onShownPage(op, projecting, (page) =>
+      itemsNow(op, page, projecting.viewer, [op.item, ...op.pieces.map(({ id }) => id)]),
+    ),
+  redact({ item, pieces }, _by, { items }) {
+    // Pieces are their line's writer's, whoever cut it.
+    if (items.has(item)) for (const { id } of pieces) items.add(id);
+    return items.has(item);
+  },
+  touches: ({ item }) => [item],
 });
 
 /** Puts a line back in the place of its pieces. */
@@ -109,6 +124,14 @@ export const inkMend = operationType({
       ? null
       : 'no-such-item';
   },
+  about: ({ page }) => ({ pages: [page], items: [] }),
+  changes: () => null,
+  project: (op, projecting) =>
+    onShownPage(op, projecting, (page) =>
+      itemsNow(op, page, projecting.viewer, [op.item, ...op.pieces]),
+    ),
+  redact: isOfTheirs,
+  touches: ({ item }) => [item],
 });
 
 function lineOn(board: Board, page: Id, item: Id): InkItem | null {

@@ -3,7 +3,7 @@ import { specOf } from '../board/index.js';
 import type { Board, Item } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
-import { ThingSpec, UNSAID } from '../material/index.js';
+import { ItemSpec, defaultsOf, isWritingKind } from '../kinds/index.js';
 import { isOrderKey } from '../order/index.js';
 import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
@@ -11,14 +11,17 @@ import { refuseWriting } from './items.js';
 import { ItemTraits } from './item-traits.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
+import { isAsItWas, itemsNow, onShownPage, tombstone } from './projecting.js';
+import { isOfTheirs } from './redacting.js';
+import { isHidden } from '../viewers/index.js';
 
-type TraitName = keyof ItemTraits;
+type TraitKey = keyof ItemTraits;
 
 /** What of material stays the tutor's to change, whoever has hands on. */
-const KEPT_BY_TUTOR = ['held', 'fixed', 'group'];
+const KEPT_BY_TUTOR = ['hidden', 'fixed', 'group'];
 
 /**
- * Changes what an item is: where it lies, how it looks, whether it is fixed or held back; a line's
+ * Changes what an item is: where it lies, how it looks, whether it is fixed or hidden; a line's
  * ink. What it was goes along, so that undoing knows it.
  */
 export const itemChange = operationType({
@@ -48,10 +51,23 @@ export const itemChange = operationType({
     if (not) return not;
     const here = board.pages.get(page)!;
     const now = here.items.get(item);
-    if (!now || (actor.role !== 'tutor' && now.kind !== 'ink' && now.held)) return 'no-such-item';
+    if (!now || (actor.role !== 'tutor' && now.kind !== 'ink' && now.hidden)) return 'no-such-item';
     const { trust } = appliesTo(actor, board, here);
     return refuseTo({ ...actor, trust }, now, to) ?? refuseValues(now, to);
   },
+  about: ({ page, item }) => ({ pages: [page], items: [item] }),
+  changes: ({ to }) => (to.hidden === undefined ? null : 'hidden'),
+  project: (op, projecting) =>
+    onShownPage(op, projecting, (page) => {
+      const { before, viewer } = projecting;
+      const isHiddenNow = isHidden(page.items.get(op.item));
+      if (before.has(op.item) !== isHiddenNow)
+        return itemsNow(op, page, viewer, [op.item], isHiddenNow ? [op.item] : []);
+      // What it was is of use to who changed it, and to nobody else.
+      return isAsItWas(op.item, page, viewer) ? { ...op, from: {} } : tombstone(op);
+    }),
+  redact: isOfTheirs,
+  touches: () => [],
 });
 
 /** The change that gives an item these traits, with what it has now to undo it by. */
@@ -72,10 +88,10 @@ export function changeItem(
 /** Whether this person may change this about this item. */
 function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
   if (actor.role === 'tutor') return null;
-  if (now.kind === 'cover') return 'material-tutor';
   const written = now.kind === 'ink' || now.layer === 'ink';
   if (written) {
-    if ('held' in to || 'fixed' in to) return 'material-tutor';
+    if (now.kind !== 'ink' && !isWritingKind(now)) return 'material-tutor';
+    if ('hidden' in to || 'fixed' in to) return 'material-tutor';
     return now.by === actor.id ? null : 'not-yours';
   }
   // Hands on: what is loose may be moved about and changed, as tiles are; that it is loose is the tutor's.
@@ -87,7 +103,7 @@ function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
 function refuseValues(now: Item, to: ItemTraits): RefusalCode | null {
   if (now.kind === 'ink') return refuseInk(to);
   if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';
-  return ThingSpec.safeParse({ ...specOf(now), ...to }).success ? null : 'bad-item';
+  return ItemSpec.safeParse({ ...specOf(now), ...to }).success ? null : 'bad-item';
 }
 
 function refuseInk(to: ItemTraits): RefusalCode | null {
@@ -103,15 +119,15 @@ function refuseInk(to: ItemTraits): RefusalCode | null {
   }
 }
 
-function trait(item: Item, name: TraitName): unknown {
+function trait(item: Item, name: TraitKey): unknown {
   const said = (item as ItemTraits)[name];
-  return said === undefined ? (UNSAID as ItemTraits)[name] : said;
+  return said === undefined ? defaultsOf(item)[name] : said;
 }
 
-function namesOf(traits: ItemTraits): TraitName[] {
-  return (Object.keys(traits) as TraitName[]).filter((name) => traits[name] !== undefined);
+function namesOf(traits: ItemTraits): TraitKey[] {
+  return (Object.keys(traits) as TraitKey[]).filter((name) => traits[name] !== undefined);
 }
 
-function pick(all: ItemTraits, names: readonly TraitName[]): ItemTraits {
+function pick(all: ItemTraits, names: readonly TraitKey[]): ItemTraits {
   return Object.fromEntries(names.map((name) => [name, all[name]]));
 }

@@ -1,24 +1,24 @@
 import * as z from 'zod';
-import { ThingSpec } from '../material/index.js';
+import { KIND_SCHEMAS, traitNames } from '../kinds/index.js';
+import type { ItemSpec, KindName } from '../kinds/index.js';
 import { InkBytes } from './ink-bytes.js';
 
-/** What nobody changes about a thing: it would be another. */
-const LASTING = ['kind', 'layer', 'file', 'poster'] as const;
-type Lasting = (typeof LASTING)[number];
+/** What makes an item what it is and is no trait of it; see also `lasting` of its kind. */
+type Lasting = 'kind' | 'layer';
 
 type TraitName = Exclude<
-  ThingSpec extends infer T ? (T extends T ? keyof T : never) : never,
+  ItemSpec extends infer T ? (T extends T ? keyof T : never) : never,
   Lasting
 >;
-type TraitOf<Name, Thing = ThingSpec> = Thing extends Thing
-  ? Name extends keyof Thing
-    ? Thing[Name]
+type TraitOf<Name, Item = ItemSpec> = Item extends Item
+  ? Name extends keyof Item
+    ? Item[Name]
     : never
   : never;
 
 /**
- * Some of what an item is: where a thing lies, how it looks, what it says; a line's ink. What one kind has is for that
- * kind: see `refuse` of `item.change`.
+ * Some of what an item is: where it lies, how it looks, what it says; a line's ink. What one kind has is for that kind:
+ * see `refuse` of `item.change`.
  */
 export type ItemTraits = { [Name in TraitName]?: TraitOf<Name> | undefined } & {
   ink?: Uint8Array | undefined;
@@ -27,11 +27,11 @@ export type ItemTraits = { [Name in TraitName]?: TraitOf<Name> | undefined } & {
 /** Each trait as the kinds that have it say it; nothing else can be said of an item. */
 function shapeOfAll(): Record<string, z.ZodType> {
   const schemas = new Map<string, Set<z.ZodType>>();
-  for (const { shape } of ThingSpec.options)
-    for (const [name, schema] of Object.entries(shape as Record<string, z.ZodType>)) {
-      if ((LASTING as readonly string[]).includes(name)) continue;
-      schemas.set(name, (schemas.get(name) ?? new Set()).add(schema));
-    }
+  for (const { shape } of KIND_SCHEMAS) {
+    const kind = (shape['kind'] as z.ZodLiteral).def.values[0] as KindName;
+    for (const name of traitNames(kind))
+      schemas.set(name, (schemas.get(name) ?? new Set()).add(shape[name] as z.ZodType));
+  }
   return Object.fromEntries(
     [...schemas].map(([name, [first, ...others]]) => [
       name,

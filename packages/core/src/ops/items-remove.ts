@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
+import { onShownPage, tombstone } from './projecting.js';
 
 /** Erasing. What is erased stays in the log and can come back. */
 export const itemsRemove = operationType({
@@ -25,4 +26,13 @@ export const itemsRemove = operationType({
       ? null
       : 'not-yours';
   },
+  about: ({ page, items }) => ({ pages: [page], items }),
+  changes: () => null,
+  project: (op, projecting) =>
+    onShownPage(op, projecting, () => {
+      const items = op.items.filter((id) => !projecting.before.has(id));
+      return items.length > 0 ? { ...op, items } : tombstone(op);
+    }),
+  redact: () => false,
+  touches: ({ items }) => items,
 });

@@ -1,6 +1,9 @@
 import * as z from 'zod';
 import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
+import type { Page } from '../board/index.js';
+import type { Id } from '../id/index.js';
+import { itemsNow, onShownPage } from './projecting.js';
 
 /** Brings back what the same person had erased. What someone else erased stays erased. */
 export const itemsRestore = operationType({
@@ -26,4 +29,19 @@ export const itemsRestore = operationType({
       ? null
       : 'not-yours';
   },
+  about: ({ page, items }) => ({ pages: [page], items }),
+  changes: () => null,
+  project: (op, projecting) =>
+    onShownPage(op, projecting, (page) =>
+      itemsNow(op, page, projecting.viewer, [...op.items, ...writtenOn(op.items, page)]),
+    ),
+  redact: () => false,
+  touches: ({ items }) => items,
 });
+
+/** All that was written on these cover sheets: it comes back with them. */
+function writtenOn(sheets: readonly Id[], page: Page): Id[] {
+  const covers = sheets.filter((id) => page.items.get(id)?.kind === 'cover');
+  if (covers.length === 0) return [];
+  return [...page.items.values()].filter(({ on }) => on && covers.includes(on)).map(({ id }) => id);
+}

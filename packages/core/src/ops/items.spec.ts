@@ -55,7 +55,7 @@ describe('a thing on a page', () => {
       }),
     );
     expect(changeItem(changed, sheet.id, mark.id, { frame, fixed: true })).toBeNull();
-    expect(changeItem(start, sheet.id, mark.id, { held: false, group: null })).toBeNull();
+    expect(changeItem(start, sheet.id, mark.id, { hidden: false, group: null })).toBeNull();
   });
 
   it('lies under the ink in its own order, whenever it came', () => {
@@ -157,16 +157,16 @@ describe('a change of very many things', () => {
 describe('who may do what with things', () => {
   const theirs = addMark(sheet.id, { layer: 'ink' });
   const fixed = addMark(sheet.id, { fixed: true });
-  const held = addMark(sheet.id, { held: true });
-  const board = after(after(start, [theirs], ana.id), [fixed, held]);
+  const hidden = addMark(sheet.id, { hidden: true });
+  const board = after(after(start, [theirs], ana.id), [fixed, hidden]);
   const hands: Actor = { ...ana, trust: 'hands' };
-  const look: Actor = { ...ana, trust: 'look' };
+  const look: Actor = { ...ana, trust: 'view' };
   const ben = student('write');
   const cases: [string, Operation, Actor, string | null][] = [
     ['a student writes a mark', addMark(sheet.id, { layer: 'ink' }), ana, null],
     ['without a pen', addMark(sheet.id, { layer: 'ink' }), look, 'no-pen'],
     ['lays material', addMark(sheet.id), hands, 'material-tutor'],
-    ['holds back', addMark(sheet.id, { layer: 'ink', held: true }), ana, 'material-tutor'],
+    ['hides', addMark(sheet.id, { layer: 'ink', hidden: true }), ana, 'material-tutor'],
     ['changes their own', change(board, theirs.id, { colour: '#000000' }), ana, null],
     ['changes another’s', change(board, theirs.id, { colour: '#000000' }), ben, 'not-yours'],
     ['moves material', change(board, mark.id, { frame }), ana, 'material-tutor'],
@@ -176,8 +176,8 @@ describe('who may do what with things', () => {
     ['recolours material', change(board, mark.id, { colour: '#000000' }), ana, 'material-tutor'],
     ['recolours it, hands on', change(board, mark.id, { colour: '#000000' }), hands, null],
     ['fixes it, hands on', change(board, mark.id, { fixed: true }), hands, 'material-tutor'],
-    ['holds it back, hands on', change(board, mark.id, { held: true }), hands, 'material-tutor'],
-    ['moves what is held back', change(board, held.id, { frame }), hands, 'no-such-item'],
+    ['holds it back, hands on', change(board, mark.id, { hidden: true }), hands, 'material-tutor'],
+    ['moves what is hidden', change(board, hidden.id, { frame }), hands, 'no-such-item'],
     [
       'moves nothing',
       { ...change(board, mark.id, { frame }), item: newId() } as never,

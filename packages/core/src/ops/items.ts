@@ -17,10 +17,10 @@ export function knownItems(board: Board, page: Id, ids: readonly Id[]): Item[] {
   return ids.flatMap((id) => items?.get(id) ?? []);
 }
 
-/** The page, as far as this person knows of it: one that is held back isn't there for a student. */
+/** The page, as far as this person knows of it: one that is hidden isn't there for a student. */
 export function pageFor(board: Board, id: Id, actor: Actor): Page | undefined {
   const page = board.pages.get(id);
-  return page?.held && actor.role !== 'tutor' ? undefined : page;
+  return page?.hidden && actor.role !== 'tutor' ? undefined : page;
 }
 
 /** Why this person may not write on that page just now, or `null`. */
@@ -29,5 +29,5 @@ export function refuseWriting(board: Board, id: Id, actor: Actor): RefusalCode |
   if (!page) return 'no-such-page';
   if (mayWriteOn(actor, board, page)) return null;
   // A pen in the hand, but none for this page: who is told "ask for a pen" would ask in vain.
-  return actor.trust === 'look' ? 'no-pen' : 'pens-in';
+  return actor.trust === 'view' ? 'no-pen' : 'pens-in';
 }

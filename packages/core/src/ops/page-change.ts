@@ -1,20 +1,22 @@
 import * as z from 'zod';
-import { PageSpec } from '../board/index.js';
+import { pageSnapshot, PageSpec } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
+import { tombstone } from './projecting.js';
+import { shownPage } from '../viewers/index.js';
 
 /** What of a page can be changed. */
 const Traits = PageSpec.omit({ id: true }).partial();
 type Traits = z.infer<typeof Traits>;
 
 /** What a page has that says nothing of it. */
-const ABSENT: Traits = { held: false, margin: [], rules: {} };
+const ABSENT: Traits = { hidden: false, privateNotes: [], rules: {} };
 
 /**
- * Changes a page's name, place, size or paper, its margin, or whether it is held back. What it was goes along, so that undoing knows it.
+ * Changes a page's name, place, size or paper, its margin, or whether it is hidden. What it was goes along, so that undoing knows it.
  * An imported page stays what was imported: only its name, place and tint change.
  */
 export const pageChange = operationType({
@@ -45,6 +47,25 @@ export const pageChange = operationType({
     if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';
     return keepsPrint(now, to) || actor.imports ? null : 'printed-page';
   },
+  about: ({ page }) => ({ pages: [page], items: [] }),
+  changes: ({ to }) => (to.hidden === undefined ? null : 'hidden'),
+  project(op, { before, after, viewer }) {
+    const { id } = op;
+    const wasHidden = before.has(op.page);
+    const page = after.pages.get(op.page);
+    if (!page || page.removed) return tombstone(op);
+    if (page.hidden)
+      return wasHidden ? tombstone(op) : { id, kind: 'pages.now', here: [], gone: [op.page] };
+    if (wasHidden)
+      return { id, kind: 'pages.now', here: [pageSnapshot(shownPage(page, viewer))], gone: [] };
+    const to = { ...op.to };
+    delete to.privateNotes;
+    delete to.hidden;
+    // What it was is of use to who changed it, and to nobody else.
+    return Object.keys(to).length > 0 ? { ...op, to, from: {} } : tombstone(op);
+  },
+  redact: () => false,
+  touches: () => [],
 });
 
 /** The change that gives a page these traits, with what it has now to undo it by. */

@@ -1,11 +1,13 @@
 import * as z from 'zod';
-import { PageSpec } from '../board/index.js';
+import { pageSnapshot, PageSpec } from '../board/index.js';
 import type { Board, Page, Paper } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
 import { appliesTo } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
-import { operationType } from './operation.js';
+import { NOTHING_ABOUT, operationType } from './operation.js';
+import { isShown, tombstone } from './projecting.js';
+import { shownPage, shownSpec } from '../viewers/index.js';
 
 /** Pages in one operation: an import adds its pages in runs of this many at most. */
 export const MAX_PAGES_AT_ONCE = 500;
@@ -40,6 +42,14 @@ export const pagesAdd = operationType({
       ? null
       : 'unknown-file';
   },
+  about: () => NOTHING_ABOUT,
+  changes: ({ pages }) => (pages.some(({ hidden }) => hidden) ? 'hidden' : null),
+  project(op, { after }) {
+    const pages = op.pages.filter(({ id }) => isShown(after.pages.get(id))).map(shownSpec);
+    return pages.length > 0 ? { ...op, pages } : tombstone(op);
+  },
+  redact: () => false,
+  touches: () => [],
 });
 
 /** Takes pages out. What is on them stays with them. */
@@ -53,6 +63,14 @@ export const pagesRemove = operationType({
     return mine.length > 0 ? { kind: 'pages.restore', pages: mine } : null;
   },
   refuse: (_op, _board, actor) => tutorOnly(actor),
+  about: ({ pages }) => ({ pages, items: [] }),
+  changes: () => 'files',
+  project(op, { before }) {
+    const pages = op.pages.filter((id) => !before.has(id));
+    return pages.length > 0 ? { ...op, pages } : tombstone(op);
+  },
+  redact: () => false,
+  touches: ({ pages }) => pages,
 });
 
 /** Brings back pages that the same person took out. */
@@ -67,11 +85,22 @@ export const pagesRestore = operationType({
     return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
   },
   refuse: (_op, _board, actor) => tutorOnly(actor),
+  about: ({ pages }) => ({ pages, items: [] }),
+  changes: () => 'files',
+  project(op, { after, viewer }) {
+    const here = op.pages.flatMap((id) => {
+      const page = after.pages.get(id);
+      return isShown(page) ? [pageSnapshot(shownPage(page, viewer))] : [];
+    });
+    return here.length > 0 ? { id: op.id, kind: 'pages.now', here, gone: [] } : tombstone(op);
+  },
+  redact: () => false,
+  touches: ({ pages }) => pages,
 });
 
 /** Whether it is a page as anyone may take one from the pad: of our own paper, and open to all. */
-function isEmptySheet({ paper, held, margin, rules }: PageSpec): boolean {
-  return paper.kind !== 'pdf' && !held && !margin && !rules;
+function isEmptySheet({ paper, hidden, privateNotes, rules }: PageSpec): boolean {
+  return paper.kind !== 'pdf' && !hidden && !privateNotes && !rules;
 }
 
 /** Whether this paper needs no file, or one that the board has. */

@@ -1,16 +1,10 @@
-import { filesOf } from '../material/index.js';
-import type { ThingSpec } from '../material/index.js';
+import { isWritingKind } from '../kinds/index.js';
+import type { ItemSpec } from '../kinds/index.js';
 import type { Operation } from './index.js';
 
-/** Whether a thing is something written on the page, and no material that lies under what is written. */
-export function isWritten(item: ThingSpec): boolean {
-  return (
-    item.kind !== 'cover' &&
-    item.layer === 'ink' &&
-    filesOf(item).length === 0 &&
-    !item.held &&
-    !item.fixed
-  );
+/** Whether an item is something written on the page, and no material that lies under what is written. */
+export function isWritten(item: ItemSpec): boolean {
+  return isWritingKind(item) && item.layer === 'ink' && !item.hidden && !item.fixed;
 }
 
 /** Whether an operation only adds something that a student with a pen may write, and changes nothing that is there. */

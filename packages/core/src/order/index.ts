@@ -3,7 +3,7 @@ import * as z from 'zod';
 
 /**
  * A place in an order, as a string that sorts by its characters. A new place fits between any two,
- * so that a move changes one thing and never renumbers its neighbours.
+ * so that a move changes one item and never renumbers its neighbours.
  */
 export const OrderKey = z
   .string()

@@ -2,9 +2,9 @@ import { initialsOf, nameOf, renamedIn, isNamedIn } from './index.js';
 
 describe('names', () => {
   it('tell two of one name apart, also by their initials', () => {
-    expect(nameOf({ name: 'Ida', nth: 2 })).toBe('Ida (2)');
-    expect(initialsOf({ name: 'Ida Lund', nth: 2 })).toBe('IL2');
-    expect(initialsOf({ name: '', nth: 1 })).toBe('?');
+    expect(nameOf({ name: 'Ida', nameOrdinal: 2 })).toBe('Ida (2)');
+    expect(initialsOf({ name: 'Ida Lund', nameOrdinal: 2 })).toBe('IL2');
+    expect(initialsOf({ name: '', nameOrdinal: 1 })).toBe('?');
   });
 
   const said: [text: string, name: string, as: string][] = [

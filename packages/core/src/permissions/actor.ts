@@ -3,7 +3,7 @@ import type { Id } from '../id/index.js';
 import type { Rules } from './rules.js';
 
 /** What a person may do on the page: look on, write, or hands on (also move what lies there). */
-export const Trust = z.enum(['look', 'write', 'hands']);
+export const Trust = z.enum(['view', 'write', 'hands']);
 export type Trust = z.infer<typeof Trust>;
 
 export const Role = z.enum(['tutor', 'student']);

@@ -1,6 +1,6 @@
 import type { Actor } from './actor.js';
-import { ALL_APPLIES, whatApplies } from './rules.js';
-import type { Applies, Rules } from './rules.js';
+import { ALL_APPLIES, resolvePermissions } from './rules.js';
+import type { EffectivePermissions, Rules } from './rules.js';
 
 /** What has rules: a board, or a page of it. */
 interface Ruled {
@@ -10,9 +10,13 @@ interface Ruled {
 const NONE: Rules = {};
 
 /** What this person may do on a page of a board. */
-export function appliesTo(actor: Actor, board: Ruled, page: Ruled | undefined): Applies {
+export function appliesTo(
+  actor: Actor,
+  board: Ruled,
+  page: Ruled | undefined,
+): EffectivePermissions {
   if (actor.role === 'tutor') return ALL_APPLIES;
-  return whatApplies({
+  return resolvePermissions({
     course: actor.course ?? NONE,
     person: { ...actor.person, trust: actor.trust },
     board: board.rules ?? NONE,
@@ -22,5 +26,5 @@ export function appliesTo(actor: Actor, board: Ruled, page: Ruled | undefined): 
 
 /** Whether this person may write on that page. A tutor always may. */
 export function mayWriteOn(actor: Actor, board: Ruled, page: Ruled | undefined): boolean {
-  return appliesTo(actor, board, page).trust !== 'look';
+  return appliesTo(actor, board, page).trust !== 'view';
 }

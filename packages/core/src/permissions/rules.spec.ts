@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { AT_FIRST, lesserTrust, PERMITS, Trust, whatApplies, whyNot, whyTrust } from './index.js';
+import {
+  AT_FIRST,
+  lesserTrust,
+  PERMITS,
+  Trust,
+  resolvePermissions,
+  whyNot,
+  whyTrust,
+} from './index.js';
 import { withRules } from './index.js';
 import type { Layers, Level, Permit, Rules } from './index.js';
 
@@ -13,7 +21,7 @@ const layers = (some: Partial<Layers> = {}): Layers => ({
 
 describe('what applies', () => {
   it('is what it is at first where nothing is said', () => {
-    const { why, ...applies } = whatApplies(layers());
+    const { why, ...applies } = resolvePermissions(layers());
     expect(applies).toEqual(AT_FIRST);
     expect(new Set(Object.values(why))).toEqual(new Set(['course']));
   });
@@ -22,24 +30,24 @@ describe('what applies', () => {
     const t = (trust?: Trust): Rules => (trust ? { trust } : {});
     // class, person, board, page → what applies, and where that was said
     const cases: [Trust?, Trust?, Trust?, Trust?, Trust?, Level?][] = [
-      [undefined, undefined, undefined, undefined, 'look', 'course'],
+      [undefined, undefined, undefined, undefined, 'view', 'course'],
       ['write', undefined, undefined, undefined, 'write', 'course'],
       ['hands', undefined, undefined, undefined, 'hands', 'course'],
-      ['write', 'look', undefined, undefined, 'look', 'person'],
-      ['look', 'write', undefined, undefined, 'write', 'person'],
-      ['look', 'hands', undefined, undefined, 'hands', 'person'],
-      ['write', undefined, 'look', undefined, 'look', 'board'],
+      ['write', 'view', undefined, undefined, 'view', 'person'],
+      ['view', 'write', undefined, undefined, 'write', 'person'],
+      ['view', 'hands', undefined, undefined, 'hands', 'person'],
+      ['write', undefined, 'view', undefined, 'view', 'board'],
       ['hands', undefined, 'write', undefined, 'write', 'board'],
-      ['look', undefined, 'hands', undefined, 'look', 'course'],
-      ['look', 'write', 'hands', 'hands', 'write', 'person'],
-      ['hands', undefined, 'write', 'look', 'look', 'page'],
-      ['hands', undefined, 'look', 'write', 'look', 'board'],
+      ['view', undefined, 'hands', undefined, 'view', 'course'],
+      ['view', 'write', 'hands', 'hands', 'write', 'person'],
+      ['hands', undefined, 'write', 'view', 'view', 'page'],
+      ['hands', undefined, 'view', 'write', 'view', 'board'],
       ['write', 'hands', undefined, 'write', 'write', 'page'],
-      ['write', 'hands', undefined, 'look', 'look', 'page'],
-      ['look', 'look', 'look', 'look', 'look', 'person'],
+      ['write', 'hands', undefined, 'view', 'view', 'page'],
+      ['view', 'view', 'view', 'view', 'view', 'person'],
     ];
     for (const [course, person, board, page, trust, level] of cases) {
-      const applies = whatApplies({
+      const applies = resolvePermissions({
         course: t(course),
         person: t(person),
         board: t(board),
@@ -77,7 +85,7 @@ describe('what applies', () => {
       for (const [course, person, board, page, atFirst, may, level] of cases) {
         if (course === undefined && person === undefined && AT_FIRST[permit] !== atFirst) continue;
         const r = (said: Said): Rules => (said === undefined ? {} : { [permit]: said });
-        const applies = whatApplies({
+        const applies = resolvePermissions({
           course: r(course),
           person: r(person),
           board: r(board),
@@ -103,7 +111,7 @@ describe('what applies', () => {
   it('is never more than the page and the board have', () => {
     fc.assert(
       fc.property(rules, rules, rules, rules, (course, person, board, page) => {
-        const applies = whatApplies({ course, person, board, page });
+        const applies = resolvePermissions({ course, person, board, page });
         for (const limit of [board.trust, page.trust])
           if (limit) expect(lesserTrust(applies.trust, limit)).toBe(applies.trust);
         for (const permit of PERMITS)
@@ -114,11 +122,11 @@ describe('what applies', () => {
   });
 
   it('says why, in a sentence for whom it concerns', () => {
-    const why = (some: Partial<Layers>) => whyTrust(whatApplies(layers(some)));
-    expect(why({ page: { trust: 'look' }, person: { trust: 'write' } })).toBe(
+    const why = (some: Partial<Layers>) => whyTrust(resolvePermissions(layers(some)));
+    expect(why({ page: { trust: 'view' }, person: { trust: 'write' } })).toBe(
       'Pens are in on this page.',
     );
-    expect(why({ board: { trust: 'look' }, person: { trust: 'write' } })).toBe(
+    expect(why({ board: { trust: 'view' }, person: { trust: 'write' } })).toBe(
       'Pens are in on this board.',
     );
     expect(why({})).toBe('You are looking on just now.');
@@ -127,7 +135,7 @@ describe('what applies', () => {
     );
     expect(why({ person: { trust: 'hands' } })).toBeNull();
     const not = (permit: Permit, some: Partial<Layers>) =>
-      whyNot(permit, whatApplies(layers(some)));
+      whyNot(permit, resolvePermissions(layers(some)));
     expect(not('turn', { person: { turn: false } })).toBe(
       'Just now, only your tutor turns pages for you.',
     );

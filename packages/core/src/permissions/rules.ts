@@ -21,7 +21,7 @@ export type Rules = z.infer<typeof Rules>;
 
 /** What holds where nothing is said: one looks on, and may do what disturbs nobody. */
 export const AT_FIRST = {
-  trust: 'look',
+  trust: 'view',
   turn: true,
   addPages: false,
   runMedia: true,
@@ -35,7 +35,9 @@ export type Level = 'course' | 'person' | 'board' | 'page';
 export type Layers = { readonly [L in Level]: Rules };
 
 /** What someone may do on a page, and for each of it where that was said. */
-export type Applies = Required<Rules> & { readonly why: Readonly<Record<keyof Rules, Level>> };
+export type EffectivePermissions = Required<Rules> & {
+  readonly why: Readonly<Record<keyof Rules, Level>>;
+};
 
 const STEPS: readonly Trust[] = Trust.options;
 
@@ -48,7 +50,7 @@ export function lesserTrust(a: Trust, b: Trust): Trust {
  * What applies to a student. What is said for the person goes before what is said for the course. A board and
  * a page can only take away: so that a tutor who takes pens in has them all, whatever else was said.
  */
-export function whatApplies({ course, person, board, page }: Layers): Applies {
+export function resolvePermissions({ course, person, board, page }: Layers): EffectivePermissions {
   const why: Record<string, Level> = {};
   const said = <Key extends keyof Rules>(key: Key): Required<Rules>[Key] => {
     why[key] = person[key] !== undefined ? 'person' : 'course';
@@ -77,7 +79,7 @@ export function whatApplies({ course, person, board, page }: Layers): Applies {
 }
 
 /** What holds for whoever teaches. */
-export const ALL_APPLIES: Applies = {
+export const ALL_APPLIES: EffectivePermissions = {
   trust: 'hands',
   turn: true,
   addPages: true,

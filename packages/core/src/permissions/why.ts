@@ -1,4 +1,4 @@
-import type { Applies, Level, Permit } from './rules.js';
+import type { EffectivePermissions, Level, Permit } from './rules.js';
 
 const PENS: Record<Level, string> = {
   page: 'Pens are in on this page.',
@@ -30,13 +30,13 @@ const WHERE: Record<Level, string> = {
 };
 
 /** Why somebody looks on, or has no hands on, in a sentence for them; `null` where they have all. */
-export function whyTrust({ trust, why }: Applies): string | null {
+export function whyTrust({ trust, why }: EffectivePermissions): string | null {
   if (trust === 'hands') return null;
-  return (trust === 'look' ? PENS : HANDS)[why.trust];
+  return (trust === 'view' ? PENS : HANDS)[why.trust];
 }
 
 /** Why something else can't be done just now, in a sentence for them; `null` where it can. */
-export function whyNot(permit: Permit, applies: Applies): string | null {
+export function whyNot(permit: Permit, applies: EffectivePermissions): string | null {
   if (applies[permit]) return null;
   const level = applies.why[permit];
   return level === 'person'

@@ -1,22 +1,22 @@
 import fc from 'fast-check';
 import { filmFrames, filmLength, Pace, shownPage } from './index.js';
-import type { Deed, Turn } from './index.js';
+import type { ReplayEvent, Turn } from './index.js';
 
 const whole = { from: 1_000_000, to: 1_600_000 };
 const wish = { speed: 2, rate: 20, still: 2000 };
-const deed = (from: number, length: number): Deed => ({
+const event = (from: number, length: number): ReplayEvent => ({
   ...{ by: 'ana', page: 'p1', kind: 'ink.add' },
   ...{ from: whole.from + from, to: whole.from + from + length },
 });
 const turn = (page: string, at: number): Turn => ({ page, at: whole.from + at });
 const anyDeed = fc
   .tuple(fc.integer({ min: 0, max: 590_000 }), fc.integer({ min: 0, max: 10_000 }))
-  .map(([from, length]) => deed(from, length));
+  .map(([from, length]) => event(from, length));
 
 describe('the frames of a film', () => {
   it('are many while a line is drawn, and few while nothing is', () => {
     const pace = Pace.even(whole);
-    const frames = filmFrames(pace, [deed(100_000, 4000)], [], wish);
+    const frames = filmFrames(pace, [event(100_000, 4000)], [], wish);
     // The line takes two seconds at twice the speed: forty steps, its beginning and its end.
     const during = frames.filter(({ at }) => at >= 50_000 && at <= 52_000);
     expect(during.length).toBe(41);
@@ -32,10 +32,10 @@ describe('the frames of a film', () => {
         fc.array(fc.integer({ min: 0, max: 600_000 }), { maxLength: 5 }),
         fc.constantFrom(0.5, 1, 4, 16),
         fc.boolean(),
-        (deeds, turnedAt, speed, skips) => {
+        (events, turnedAt, speed, skips) => {
           const turns = turnedAt.sort((a, b) => a - b).map((at) => turn('p2', at));
-          const pace = skips ? Pace.skippingIdle(whole, deeds) : Pace.even(whole);
-          const frames = filmFrames(pace, deeds, turns, { ...wish, speed });
+          const pace = skips ? Pace.skippingIdle(whole, events) : Pace.even(whole);
+          const frames = filmFrames(pace, events, turns, { ...wish, speed });
           let end = 0;
           for (const { at, length } of frames) {
             expect(at).toBeCloseTo(end, 6);
@@ -46,7 +46,7 @@ describe('the frames of a film', () => {
           expect(end).toBeCloseTo(filmLength(pace, { speed }) + wish.still, 6);
           expect(frames.at(-1)!.time).toBeGreaterThan(whole.to - 1 - (1000 / wish.rate) * speed);
           // Whatever was done is seen within one step of the film.
-          for (const time of [...deeds.map(({ to }) => to), ...turns.map(({ at }) => at)]) {
+          for (const time of [...events.map(({ to }) => to), ...turns.map(({ at }) => at)]) {
             const seen = frames.find((frame) => frame.time >= time);
             const due = pace.playAt(time) / speed;
             expect(seen === undefined ? 0 : seen.at - due).toBeLessThanOrEqual(1000 / wish.rate);

@@ -1,4 +1,4 @@
-import type { Deed } from './deeds.js';
+import type { ReplayEvent } from './events.js';
 import type { Pace } from './pace.js';
 import type { Turn } from './shown-page.js';
 
@@ -31,7 +31,7 @@ export function filmLength(pace: Pace, { speed }: Pick<FilmWish, 'speed'>): numb
  */
 export function filmFrames(
   pace: Pace,
-  deeds: readonly Deed[],
+  events: readonly ReplayEvent[],
   turns: readonly Turn[],
   wish: FilmWish,
 ): FilmFrame[] {
@@ -42,7 +42,7 @@ export function filmFrames(
   /** The first slot that shows what is so from this moment of the lesson on. */
   const slotOf = (time: number): number =>
     Math.min(slots, Math.ceil(((pace.playAt(time) / speed) * rate) / 1000));
-  for (const { from, to } of deeds) changes.fill(1, slotOf(from), slotOf(to) + 1);
+  for (const { from, to } of events) changes.fill(1, slotOf(from), slotOf(to) + 1);
   for (const { at } of turns) changes[slotOf(at)] = 1;
   changes[0] = 1;
   const apart = Math.max(1, Math.floor((still * rate) / 1000));

@@ -1,7 +1,7 @@
-export { deedsOf } from './deeds.js';
-export type { Deed } from './deeds.js';
-export { figuresOf, LessonFigures } from './figures.js';
-export type { Beside } from './figures.js';
+export { replayEventsOf } from './events.js';
+export type { ReplayEvent } from './events.js';
+export { statisticsOf, LessonStatistics } from './statistics.js';
+export type { Beside } from './statistics.js';
 export { lanesOf, penDown, TOGETHER } from './lanes.js';
 export { filmFrames, filmLength } from './film.js';
 export type { FilmFrame, FilmWish } from './film.js';

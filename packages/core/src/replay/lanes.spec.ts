@@ -1,8 +1,13 @@
 import fc from 'fast-check';
 import { lanesOf, penDown, TOGETHER } from './index.js';
-import type { Deed } from './index.js';
+import type { ReplayEvent } from './index.js';
 
-const deed = (by: string, from: number, to: number, kind: Deed['kind'] = 'ink.add'): Deed => ({
+const event = (
+  by: string,
+  from: number,
+  to: number,
+  kind: ReplayEvent['kind'] = 'ink.add',
+): ReplayEvent => ({
   by,
   from,
   to,
@@ -13,10 +18,10 @@ const deed = (by: string, from: number, to: number, kind: Deed['kind'] = 'ink.ad
 describe('who worked when', () => {
   it('is one stretch for what is done closely together, and another after a pause', () => {
     const lanes = lanesOf([
-      deed('ida', 0, 900),
-      deed('jonas', 500, 700),
-      deed('ida', 900 + TOGETHER, 2000 + TOGETHER),
-      deed('ida', 2001 + 2 * TOGETHER, 2001 + 2 * TOGETHER, 'items.remove'),
+      event('ida', 0, 900),
+      event('jonas', 500, 700),
+      event('ida', 900 + TOGETHER, 2000 + TOGETHER),
+      event('ida', 2001 + 2 * TOGETHER, 2001 + 2 * TOGETHER, 'items.remove'),
     ]);
     expect(lanes.get('ida')).toEqual([
       { from: 0, to: 2000 + TOGETHER },
@@ -26,14 +31,14 @@ describe('who worked when', () => {
   });
 
   it('has all that anybody did within its stretches, which lie apart and in order', () => {
-    const deeds = fc.array(
+    const events = fc.array(
       fc
         .tuple(fc.constantFrom('ida', 'jonas'), fc.nat(200_000), fc.nat(5000))
-        .map(([by, from, took]) => deed(by, from, from + took)),
+        .map(([by, from, took]) => event(by, from, from + took)),
       { maxLength: 60 },
     );
     fc.assert(
-      fc.property(deeds, (all) => {
+      fc.property(events, (all) => {
         const lanes = lanesOf(all);
         for (const { by, from, to } of all)
           expect(lanes.get(by)!.filter((lane) => lane.from <= from && to <= lane.to).length).toBe(
@@ -49,10 +54,10 @@ describe('who worked when', () => {
 
   it('tells for how long each pen was down, and nothing else they did', () => {
     const times = penDown([
-      deed('ida', 0, 900),
-      deed('ida', 2000, 2100),
-      deed('ida', 5000, 5000, 'items.remove'),
-      deed('jonas', 100, 400),
+      event('ida', 0, 900),
+      event('ida', 2000, 2100),
+      event('ida', 5000, 5000, 'items.remove'),
+      event('jonas', 100, 400),
     ]);
     expect([...times]).toEqual([
       ['ida', 1000],

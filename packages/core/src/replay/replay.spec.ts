@@ -111,7 +111,7 @@ describe('a replay', () => {
     const entries = lesson([1000, 5000, 5000]);
     entries[1] = { ...entries[1]!, at: OPENED - 60_000 };
     const replay = new Replay(before, entries);
-    expect(replay.deeds.map(({ to }) => to)).toEqual([
+    expect(replay.events.map(({ to }) => to)).toEqual([
       OPENED + 1000,
       OPENED + 1000,
       OPENED + 11_000,

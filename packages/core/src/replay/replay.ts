@@ -4,8 +4,8 @@ import { decodeStroke } from '../ink/index.js';
 import type { InkPoint, InkStyle } from '../ink/index.js';
 import { fold } from '../log/index.js';
 import type { KeptEntry } from '../log/index.js';
-import { deedsOf } from './deeds.js';
-import type { Deed } from './deeds.js';
+import { replayEventsOf } from './events.js';
+import type { ReplayEvent } from './events.js';
 import { countWhile } from './halving.js';
 
 /** Entries between two boards that are kept: as many are folded at most to see any moment. */
@@ -34,7 +34,7 @@ export interface Moment {
  */
 export class Replay {
   /** What was done, in the order of the log. */
-  readonly deeds: readonly Deed[];
+  readonly events: readonly ReplayEvent[];
   /** Boards after 0, `KEEP_EVERY`, 2 × `KEEP_EVERY` … entries. */
   private readonly kept: Board[];
   /** The longest that any line took, in ms. */
@@ -50,15 +50,15 @@ export class Replay {
   ) {
     this.kept = [before];
     this.cursor = { count: 0, board: before };
-    this.deeds = deedsOf(entries);
-    this.longest = this.deeds.reduce((most, { from, to }) => Math.max(most, to - from), 0);
+    this.events = replayEventsOf(entries);
+    this.longest = this.events.reduce((most, { from, to }) => Math.max(most, to - from), 0);
     for (let i = 0; i + KEEP_EVERY <= entries.length; i += KEEP_EVERY)
       this.kept.push(fold(this.kept.at(-1)!, entries.slice(i, i + KEEP_EVERY)));
   }
 
   /** @param at in ms since 1970 */
   at(at: number): Moment {
-    const count = countWhile(this.deeds, ({ to }) => to <= at);
+    const count = countWhile(this.events, ({ to }) => to <= at);
     const drawing = this.drawingAt(at, count);
     const pen = drawing.at(-1);
     return {
@@ -81,8 +81,8 @@ export class Replay {
   private drawingAt(at: number, count: number): Drawing[] {
     const drawing: Drawing[] = [];
     // They are in the order in which they were finished: none that takes longer than the longest is of use.
-    for (let i = count; i < this.deeds.length; i++) {
-      const { from, to, by, page, kind } = this.deeds[i]!;
+    for (let i = count; i < this.events.length; i++) {
+      const { from, to, by, page, kind } = this.events[i]!;
       if (to - this.longest > at) break;
       if (from > at || kind !== 'ink.add') continue;
       const { style, points } = this.strokeOf(i);
@@ -108,7 +108,7 @@ export class Replay {
 
   private lastDeed(count: number): Moment['last'] {
     for (let i = count - 1; i >= 0; i--) {
-      const { page, to } = this.deeds[i]!;
+      const { page, to } = this.events[i]!;
       if (page) return { page, at: to };
     }
     return null;

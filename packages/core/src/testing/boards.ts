@@ -3,7 +3,7 @@ import type { PageSpec } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { encodeStroke } from '../ink/index.js';
-import type { MarkSpec } from '../material/index.js';
+import type { MarkSpec } from '../kinds/index.js';
 import { operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { keysBetween } from '../order/index.js';

@@ -9,12 +9,13 @@ import type { Board, Page } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import { fill, History, predict, receive, replica, Sequencer, withdraw } from '../log/index.js';
-import type { Entry, Replica, ToldEntry } from '../log/index.js';
-import { UNSAID } from '../material/index.js';
+import type { Entry, Replica, ProjectedEntry } from '../log/index.js';
+import { defaultsOf } from '../kinds/index.js';
 import type { Operation } from '../ops/index.js';
 import type { Actor } from '../permissions/index.js';
-import { boardFor, changesHeld, heldOf, toldToStudents } from '../projection/index.js';
-import type { Viewer } from '../projection/index.js';
+import { changesHidden, hiddenOf, projectFor } from '../ops/index.js';
+import { boardFor } from '../viewers/index.js';
+import type { Viewer } from '../viewers/index.js';
 import { pack, unpack } from '../wire/index.js';
 import { student, tutor } from './boards.js';
 
@@ -30,9 +31,9 @@ export function seen(board: Board): unknown {
     pagesInOrder(board).map((page) => [
       page.id,
       [page.name, page.order, page.width, page.height, page.paper],
-      [page.held ?? false, page.margin ?? [], page.rules ?? {}],
+      [page.hidden ?? false, page.privateNotes ?? [], page.rules ?? {}],
       itemsOn(page).map((item) =>
-        item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...UNSAID, ...item },
+        item.kind === 'ink' ? { ...item, ink: [...item.ink] } : { ...defaultsOf(item), ...item },
       ),
     ]),
   ];
@@ -50,7 +51,7 @@ export class Browser {
   replica: Replica;
   readonly history: History;
   readonly outbox: Operation[] = [];
-  readonly inbox: (ToldEntry[] | { refused: Id } | PagesGiven)[] = [];
+  readonly inbox: (ProjectedEntry[] | { refused: Id } | PagesGiven)[] = [];
   /** Pages of which what is on them hasn't come yet. */
   readonly coming = new Set<Id>();
 
@@ -73,8 +74,8 @@ export class World {
   readonly server = new Sequencer(this.empty, 0);
   readonly log: Entry[] = [];
   /** The log as students were told of it. */
-  readonly told: ToldEntry[] = [];
-  readonly actors: Actor[] = [tutor(), student('write'), student('look')];
+  readonly told: ProjectedEntry[] = [];
+  readonly actors: Actor[] = [tutor(), student('write'), student('view')];
   readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
 
   deliver(i: number): void {
@@ -84,11 +85,11 @@ export class World {
   }
 
   take(op: Operation, i: number): void {
-    const before = heldOf(op, this.server.board);
+    const before = hiddenOf(op, this.server.board);
     const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
     if (verdict.kind === 'taken') {
       this.log.push(verdict.entry);
-      const told = toldToStudents(op, before, this.server.board);
+      const told = projectFor(op, before, this.server.board);
       this.told.push({ ...verdict.entry, op: told });
       this.browsers.forEach((browser, n) => browser.inbox.push([this.logFor(n).at(-1)!]));
     } else if (verdict.kind === 'known') {
@@ -99,7 +100,7 @@ export class World {
   }
 
   /** The first is a tutor, the others are students. */
-  logFor(i: number): readonly ToldEntry[] {
+  logFor(i: number): readonly ProjectedEntry[] {
     return i === 0 ? this.log : this.told;
   }
 
@@ -127,14 +128,14 @@ export class World {
     browser.outbox.length = 0;
     const missed = this.log.slice(browser.replica.seq);
     if (i === 0) browser.replica = receive(browser.replica, missed)!;
-    else if (missed.some(({ op }) => changesHeld(op))) {
+    else if (missed.some(({ op }) => changesHidden(op))) {
       // What was missed can't be told piece by piece; the board as it is now is sent.
       return this.anew(i, new Set());
     } else {
       const board = this.server.board;
       const told = missed.map((entry) => ({
         ...entry,
-        op: toldToStudents(entry.op, heldOf(entry.op, board), board, this.viewer(i)),
+        op: projectFor(entry.op, hiddenOf(entry.op, board), board, this.viewer(i)),
       }));
       browser.replica = receive(browser.replica, told)!;
     }

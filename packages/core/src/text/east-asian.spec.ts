@@ -1,5 +1,5 @@
 import { eastAsianIn, eastAsianWidth } from './east-asian.js';
-import { readUnicodeRange } from './unicode-range.js';
+import { numberedFiles, readUnicodeRange } from './unicode-range.js';
 
 describe('fonts for East Asia', () => {
   it('are asked for by the language of a text', () => {
@@ -28,5 +28,12 @@ describe('a range of letters as CSS writes it', () => {
     expect(has(0x6f6e)).toBe(true);
     expect(has(0x1f1f0)).toBe(true);
     expect(readUnicodeRange('')(0x41)).toBe(false);
+  });
+
+  it('lie in numbered files, beside those of alphabets', () => {
+    expect(numberedFiles({ '[4]': 'U+6F6E', latin: 'U+41-5A', '[119]': 'U+4E00-4E01' })).toEqual([
+      { number: '4', range: 'U+6F6E' },
+      { number: '119', range: 'U+4E00-4E01' },
+    ]);
   });
 });

@@ -8,3 +8,16 @@ export function readUnicodeRange(range: string): (code: number) => boolean {
   );
   return (code) => parts.some(([from, to]) => code >= from && code <= to);
 }
+
+/**
+ * A font in numbered files, as its package lists them (`unicode.json` of a Fontsource package): the number of each file,
+ * in brackets, and the letters in it. Entries without a number are alphabets, which are left out.
+ */
+export function numberedFiles(
+  list: Readonly<Record<string, string>>,
+): readonly { readonly number: string; readonly range: string }[] {
+  return Object.entries(list).flatMap(([key, range]) => {
+    const [, number] = /^\[(\d+)\]$/.exec(key) ?? [];
+    return number === undefined ? [] : [{ number, range }];
+  });
+}

@@ -1,15 +1,14 @@
 import { decode, encode } from '@msgpack/msgpack';
 import { joinPieces, PIECE_MARK, packPiece, packPieceOf, unpackPieceOf } from './live-piece.js';
-import { limitsOf, MAX_TEXT_BYTES, mostOf, packedKind, ROW_LIMITS } from './message-limits.js';
+import { ClientMessage, limitsOf } from '../features/index.js';
+import type { ReadLimits, ServerMessage } from '../features/index.js';
+import { MAX_TEXT_BYTES, mostOf, packedKind, ROW_LIMITS } from './message-limits.js';
 import type { Role } from '../permissions/index.js';
-import { ClientMessage } from './messages.js';
-import type { ServerMessage } from './messages.js';
 import { faultOf } from './packed-value.js';
-import type { ReadLimits } from './packed-value.js';
 
 /*
  * Messages travel as MessagePack, because ink is bytes and JSON has none. What may be in them is
- * said once, in `messages.ts`; this file knows nothing of it. Only the pieces of strokes, sixty a second
+ * said once, by the features; this file knows nothing of it. Only the pieces of strokes, sixty a second
  * and writer, travel in a shorter form: see `live-piece.ts`. Where several people write, the server sends
  * what all of them tell within a few milliseconds as one: an array of messages, each as it travels alone.
  */

@@ -1,10 +1,5 @@
 export * from './codec.js';
 export { decodePiece, encodePiece } from './live-piece.js';
-export { inMessages, MAX_MESSAGE_BYTES, packedKind, packedOperationIds } from './message-limits.js';
-export * from './messages.js';
-export * from './person.js';
-export * from './view.js';
-export * from './problem.js';
+export { inMessages, packedKind, packedOperationIds } from './message-limits.js';
+export { PROTOCOL } from './protocol.js';
 export * from './packed-board.js';
-export * from './showing.js';
-export * from './talk.js';

@@ -1,69 +1,14 @@
+import { OPERATION_LIMITS } from '../features/board/index.js';
+import type { ReadLimits } from '../features/index.js';
 import type { Role } from '../permissions/index.js';
-import type { ClientMessage } from './messages.js';
 import { PackedCursor } from './packed-value.js';
-import type { ReadLimits } from './packed-value.js';
 
-/** Bytes in one message at most. */
-export const MAX_MESSAGE_BYTES = 1_000_000;
 /** Bytes in a message of JSON text at most: what has bytes or many words in it travels as MessagePack. */
 export const MAX_TEXT_BYTES = 4_000;
 
-/**
- * What operations in one message may cost. Whoever writes a line, or a page full of words, needs a tenth of the first;
- * a tutor's notes beside a page and texts may be long, and a tutor has signed in.
- */
-const OPERATIONS: Readonly<Record<Role, ReadLimits>> = {
-  student: { bytes: MAX_MESSAGE_BYTES, values: 1_600, text: 60_000, depth: 12 },
-  tutor: { bytes: MAX_MESSAGE_BYTES, values: 3_000, text: 110_000, depth: 12 },
-};
-
-const SMALL: ReadLimits = { bytes: 600, values: 48, text: 400, depth: 4 };
-const POINTS = 20_000;
-
-/**
- * What a message of each kind may cost, looked at before any of it is built. The compiler asks every new kind for it.
- */
-const LIMITS: Readonly<Record<ClientMessage['kind'], ReadLimits | Record<Role, ReadLimits>>> = {
-  hello: { bytes: 100, values: 10, text: 60, depth: 1 },
-  ops: OPERATIONS,
-  'live.ink': { ...SMALL, bytes: POINTS + SMALL.bytes },
-  'live.more': { ...SMALL, bytes: POINTS },
-  'live.end': SMALL,
-  pages: { bytes: 1_000, values: 60, text: 1_000, depth: 2 },
-  look: SMALL,
-  trust: SMALL,
-  rules: SMALL,
-  lead: SMALL,
-  plan: SMALL,
-  hand: SMALL,
-  lower: SMALL,
-  signal: SMALL,
-  'signals.clear': SMALL,
-  // 8,000 characters of four bytes, of which most are taken away again: see `ChatText`.
-  chat: { ...SMALL, bytes: 33_000, text: 33_000 },
-  'chat.empty': SMALL,
-  point: SMALL,
-  arrow: SMALL,
-  'arrows.clear': SMALL,
-  lamp: SMALL,
-  window: SMALL,
-  door: SMALL,
-  step: SMALL,
-  view: SMALL,
-  gather: SMALL,
-  ping: SMALL,
-};
-
-/** What a message of this kind may cost; `null` for a kind that there isn't. */
-export function limitsOf(kind: string, role: Role): ReadLimits | null {
-  if (!Object.hasOwn(LIMITS, kind)) return null;
-  const limits = LIMITS[kind as ClientMessage['kind']];
-  return 'bytes' in limits ? limits : limits[role];
-}
-
 /** What any message of these people may cost, before it is known of what kind it is. */
 export function mostOf(role: Role): ReadLimits {
-  return OPERATIONS[role];
+  return OPERATION_LIMITS[role];
 }
 
 /**

@@ -1,8 +1,9 @@
 import { decode, encode } from '@msgpack/msgpack';
 import fc from 'fast-check';
+import { MAX_OPERATIONS } from '../features/index.js';
 import { newId } from '../id/index.js';
 import { addInk, addMark } from '../testing/index.js';
-import { inMessages, MAX_OPERATIONS, MessageError, pack, readClientMessage } from './index.js';
+import { inMessages, MessageError, pack, readClientMessage } from './index.js';
 import { mostOf, packedKind, packedOperationIds } from './message-limits.js';
 import { faultOf } from './packed-value.js';
 
@@ -78,8 +79,8 @@ describe('a message', () => {
 
   it('has the limits of its kind, however its fields are ordered', () => {
     const words = 'x'.repeat(2000);
-    expect(refused(pack({ kind: 'look', page: words }))).toBe('too-large');
-    expect(refused(pack({ page: words, kind: 'look' }))).toBe('too-large');
+    expect(refused(pack({ kind: 'page.viewed', page: words }))).toBe('too-large');
+    expect(refused(pack({ page: words, kind: 'page.viewed' }))).toBe('too-large');
     expect(refused(pack({ kind: 'hello', protocol: 1, since: -1, more: words }))).toBe('too-large');
     expect(refused(pack({ kind: 'chat', id: newId(), to: 'all', text: words }))).toBe('taken');
     const ones = Array.from({ length: mostOf('tutor').values }, () => 1);

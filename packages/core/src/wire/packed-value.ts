@@ -1,19 +1,10 @@
+import type { ReadLimits } from '../features/index.js';
+
 /*
  * What a MessagePack value holds, read from its heads alone (the MessagePack specification, "Formats"): nothing
  * is built for it. Three bytes can ask for an array of 16,383 places; whoever builds what a stranger's bytes ask for
  * has no memory left after a hundred kilobytes of them.
  */
-
-/** What one value may cost at most. */
-export interface ReadLimits {
-  readonly bytes: number;
-  /** Values in it, keys of maps counted as well. */
-  readonly values: number;
-  /** Bytes of all its texts: letters take longer to build than anything else. */
-  readonly text: number;
-  /** Lists and maps in one another. */
-  readonly depth: number;
-}
 
 /** Why a value isn't built. */
 export type ReadFault =

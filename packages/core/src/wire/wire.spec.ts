@@ -1,9 +1,10 @@
 import fc from 'fast-check';
+import { MAX_OPERATIONS, PersonName } from '../features/index.js';
+import type { ClientMessage } from '../features/index.js';
 import { newId } from '../id/index.js';
 import { addInk } from '../testing/index.js';
-import type { ClientMessage } from './index.js';
 import { PIECE_MARK } from './live-piece.js';
-import { MAX_OPERATIONS, MessageError, pack, PersonName, readClientMessage } from './index.js';
+import { MessageError, pack, readClientMessage } from './index.js';
 
 describe('messages', () => {
   it('arrive as they were sent, ink and all', () => {

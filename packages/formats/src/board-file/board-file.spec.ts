@@ -8,7 +8,7 @@ import {
   operation,
   pagesInOrder,
 } from '@cuaderno/core';
-import type { Board, Item, Operation, Page, ThingSpec } from '@cuaderno/core';
+import type { Board, Item, Operation, Page, ItemSpec } from '@cuaderno/core';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
@@ -24,6 +24,7 @@ import {
   boardJsonSchema,
   itemsOfJson,
   readBoardFile,
+  VERSION,
   writeBoardFile,
 } from './index.js';
 import type { BoardFileFault, BoardFileWish } from './index.js';
@@ -35,7 +36,7 @@ const maren = newId();
 const frame = { x: 40, y: 50, width: 120, height: 60, turn: 12 };
 const common = { layer: 'material', frame, order: 'a0' } as const;
 
-const THINGS: readonly ThingSpec[] = [
+const THINGS: readonly ItemSpec[] = [
   { ...common, kind: 'picture', file: HASH, alt: 'Harbour', crop: null },
   { ...common, kind: 'mark', mark: 'tick', colour: '#c22f2f', order: 'a1' },
   {
@@ -50,7 +51,7 @@ const THINGS: readonly ThingSpec[] = [
     outline: { colour: '#1d2b4f', width: 2, dashed: true },
     fill: null,
     order: 'a2',
-    held: true,
+    hidden: true,
   },
   {
     ...common,
@@ -112,8 +113,8 @@ function harbour(): Board {
   return boardOf([
     operation({ kind: 'board.rename', title: 'Ebb “und” 潮', former: '' }),
     addPages([
-      { ...first!, margin: [{ runs: [{ text: 'Ask Ida' }] }] },
-      { ...second!, paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' }, held: true },
+      { ...first!, privateNotes: [{ runs: [{ text: 'Ask Ida' }] }] },
+      { ...second!, paper: { kind: 'squared', spacing: 5 * MM, tint: '#fdf6e0' }, hidden: true },
       gone!,
     ]),
     operation({
@@ -183,11 +184,11 @@ describe('a board file', () => {
       { seq: 2, by: maren, at: 2, lesson: null, op: prepared },
       { seq: 3, by: ana, at: 3, lesson: newId(), op: inLesson },
     ]);
-    const named = { name: 'Ana', nth: 1, role: 'student' } as const;
+    const named = { name: 'Ana', nameOrdinal: 1, role: 'student' } as const;
     const people = [
       { ...named, id: ana },
       { ...named, id: tom, name: 'Tom' },
-      { id: maren, name: 'Maren', nth: 1, role: 'tutor' as const },
+      { id: maren, name: 'Maren', nameOrdinal: 1, role: 'tutor' as const },
       { ...named, id: ola, name: 'Ola' },
     ];
     const read = async (wish: BoardFileWish) => {
@@ -231,7 +232,7 @@ describe('a board file', () => {
     const json = (await unpacked(await saved(harbour())))('board.json') as { pages: unknown[] };
     expect(validate(json)).withContext(JSON.stringify(validate.errors)).toBeTrue();
     expect(validate({ ...json, pages: [] })).toBeFalse();
-    expect(validate({ ...json, version: 2 })).toBeFalse();
+    expect(validate({ ...json, version: VERSION + 1 })).toBeFalse();
   });
 
   it('is a zip that other programs open (Info-ZIP)', async () => {
@@ -270,9 +271,11 @@ describe('a board file', () => {
     expect(fault(zip({ 'ppt/presentation.xml': '<a/>' }))).toBe('not-a-board');
     expect(fault(zip({ 'board.json': '{"format":"something"}' }))).toBe('not-a-board');
     expect(fault(zip({ 'board.json': '{' }))).toBe('shape');
-    expect(fault(zip({ 'board.json': json.replace('"version":1', '"version":2') }))).toBe(
-      'version',
-    );
+    expect(
+      fault(
+        zip({ 'board.json': json.replace(`"version":${VERSION}`, `"version":${VERSION + 1}`) }),
+      ),
+    ).toBe('version');
     expect(fault(zip({ 'board.json': json.replace('"tick"', '"flag"') }))).toBe('shape');
     expect(fault(zip({ 'board.json': json.replace('"pen"', '"highlighter"') }))).toBe('shape');
     for (const path of ['../board.json', '/etc/passwd', 'a/../../b', 'C:\\x', 'a\\..\\b'])

@@ -1,7 +1,8 @@
+import { isKnownVersion, upgradeStored } from '@cuaderno/core';
 import { strFromU8 } from 'fflate';
 import { ArchiveError, entries } from '../archive/index.js';
 import type { ArchiveFault, ArchiveLimits } from '../archive/index.js';
-import { BoardJson } from './shape.js';
+import { BoardJson, VERSION } from './shape.js';
 
 /** Why a file is no board file that can be opened. */
 export type BoardFileFault =
@@ -59,12 +60,35 @@ function parsed(json: Uint8Array): BoardJson {
   }
   const { format, version } = (data ?? {}) as { format?: unknown; version?: unknown };
   if (format !== 'cuaderno-board') throw new BoardFileError('not-a-board');
-  if (version !== 1) throw new BoardFileError('version');
+  if (!isKnownVersion(version)) throw new BoardFileError('version');
   checkAmount(data as object);
-  const result = BoardJson.safeParse(data);
+  const result = BoardJson.safeParse(upgraded(data as StoredBoard, version));
   if (result.success) return result.data as BoardJson;
   const [issue] = result.error.issues;
   throw new BoardFileError('shape', `${issue?.path.join('.')}: ${issue?.message}`);
+}
+
+/** What is in a file, of nobody's shape yet. */
+interface StoredBoard {
+  readonly pages?: unknown;
+  readonly people?: unknown;
+}
+
+/** The file in the words of now. */
+function upgraded(data: StoredBoard, from: number): object {
+  if (from === VERSION) return data;
+  const each = (list: unknown, change: (one: unknown) => unknown): unknown =>
+    Array.isArray(list) ? list.map(change) : list;
+  return {
+    ...data,
+    version: VERSION,
+    people: each(data.people, (one) => upgradeStored('writer', one, from)),
+    pages: each(data.pages, (one) => {
+      const page = upgradeStored('page', one, from) as { items?: unknown } | null;
+      if (typeof page !== 'object' || page === null) return page;
+      return { ...page, items: each(page.items, (item) => upgradeStored('item', item, from)) };
+    }),
+  };
 }
 
 /** Counted before anything is looked at: a mark is a few bytes in the file, and a thousand times as many on a board. */

@@ -7,18 +7,20 @@ import {
   INKS,
   isMaterial,
   itemsOn,
-  ItemSnapshot,
+  KIND_SCHEMAS,
   pagesInOrder,
   PageSpec,
   Sheet,
   specOf,
+  STORED_VERSION,
 } from '@cuaderno/core';
 import type { Board, InkItem, Item, Page, Stroke } from '@cuaderno/core';
 import * as z from 'zod';
 
 /** What `board.json` in a board file says it is. */
 export const FORMAT = 'cuaderno-board';
-export const VERSION = 1;
+/** Pages and items are written down in the words in which they are stored everywhere. */
+export const VERSION = STORED_VERSION;
 
 const names = <T extends string>(inks: readonly { readonly name: T }[]): [T, ...T[]] =>
   inks.map(({ name }) => name) as [T, ...T[]];
@@ -44,16 +46,15 @@ const InkLine = z
     'that ink is not one of this tool',
   );
 
-const [, ...THINGS] = ItemSnapshot.options;
-const things = THINGS.map((thing) => (thing as unknown as z.ZodObject).omit({ removed: true }));
-const FileItem = z.discriminatedUnion('kind', [InkLine, ...things] as never);
+const placed = KIND_SCHEMAS.map((schema) => schema.extend(origin));
+const FileItem = z.discriminatedUnion('kind', [InkLine, ...placed] as never);
 
 /** Somebody who wrote on the board: `by` of what is theirs. */
 export const BoardWriter = z.object({
   id: Id,
   name: z.string().min(1).max(200),
   /** Which of those of that name: the first is 1. */
-  nth: z.number().int().min(1).max(1000),
+  nameOrdinal: z.number().int().min(1).max(1000),
   role: z.enum(['tutor', 'student']),
 });
 export type BoardWriter = z.infer<typeof BoardWriter>;
@@ -94,7 +95,7 @@ export const BoardJson = z.object({
 export type BoardJson = Omit<z.infer<typeof BoardJson>, 'pages'> & {
   readonly pages: readonly (PageSpec & { readonly items: readonly FileItem[] })[];
 };
-type FileItem = z.infer<typeof InkLine> | ReturnType<typeof thingJson>;
+type FileItem = z.infer<typeof InkLine> | ReturnType<typeof itemJson>;
 
 /** A board as it is written down; what was taken away stays behind. */
 export function boardJson(
@@ -117,7 +118,7 @@ export function boardJson(
 }
 
 function pageJson(page: Page, ink: BoardFileWish['ink']): BoardJson['pages'][0] {
-  const { id, order, name, width, height, paper, held, margin } = page;
+  const { id, order, name, width, height, paper, hidden, privateNotes } = page;
   const all = itemsOn(page).filter((item) => goesAlong(item, ink));
   return {
     id,
@@ -126,9 +127,9 @@ function pageJson(page: Page, ink: BoardFileWish['ink']): BoardJson['pages'][0] 
     width,
     height,
     paper,
-    ...(held === undefined ? {} : { held }),
-    ...(margin === undefined ? {} : { margin }),
-    items: all.map((item) => (item.kind === 'ink' ? inkJson(item) : thingJson(item))),
+    ...(hidden === undefined ? {} : { hidden }),
+    ...(privateNotes === undefined ? {} : { privateNotes }),
+    items: all.map((item) => (item.kind === 'ink' ? inkJson(item) : itemJson(item))),
   };
 }
 
@@ -160,7 +161,7 @@ function inkJson({ id, by, at, lesson, ink, on }: InkItem): z.infer<typeof InkLi
   };
 }
 
-function thingJson(item: Exclude<Item, InkItem>) {
+function itemJson(item: Exclude<Item, InkItem>) {
   const { id, by, at, lesson } = item;
   return { ...specOf(item), id, by, at, lesson };
 }

@@ -4,7 +4,7 @@ import svgPath from 'svgpath';
 import { FormulaError } from './formula-error.js';
 import type { SetFormula } from './set-formula.js';
 
-interface Rect {
+interface OutlineRect {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -12,10 +12,10 @@ interface Rect {
 }
 
 /** Where what is drawn lies: the maps of all that is around it, inmost first, and what is cut off. */
-interface Place {
+interface OutlinePlace {
   readonly maps: readonly string[];
   /** In the units that hold after so many of the maps. */
-  readonly window: { readonly of: Rect; readonly after: number } | null;
+  readonly window: { readonly of: OutlineRect; readonly after: number } | null;
 }
 
 /** Air around the outline, in its units: letters that lean out of their box aren't cut. */
@@ -41,7 +41,12 @@ export function outlineOfSvg(adaptor: LiteAdaptor, svg: LiteElement): SetFormula
   };
 }
 
-function walk(adaptor: LiteAdaptor, parent: LiteElement, around: Place, parts: string[]): void {
+function walk(
+  adaptor: LiteAdaptor,
+  parent: LiteElement,
+  around: OutlinePlace,
+  parts: string[],
+): void {
   for (const child of adaptor.childNodes(parent)) {
     const node = child as LiteElement;
     const kind = adaptor.kind(node);
@@ -66,7 +71,7 @@ function walk(adaptor: LiteAdaptor, parent: LiteElement, around: Place, parts: s
 }
 
 /** A part with a window of its own: what reaches out of it isn't seen. */
-function windowed(adaptor: LiteAdaptor, node: LiteElement, { maps }: Place): Place {
+function windowed(adaptor: LiteAdaptor, node: LiteElement, { maps }: OutlinePlace): OutlinePlace {
   const of = (name: string): number => parseFloat(adaptor.getAttribute(node, name) || '0');
   const [x, y, width, height] = viewBoxOf(adaptor, node);
   const shift = `translate(${of('x') - x},${of('y') - y})`;
@@ -76,7 +81,7 @@ function windowed(adaptor: LiteAdaptor, node: LiteElement, { maps }: Place): Pla
   };
 }
 
-function drawn(data: string, { maps, window }: Place): string {
+function drawn(data: string, { maps, window }: OutlinePlace): string {
   const path = svgPath(data).abs().unshort();
   const inner = window ? maps.length - window.after : maps.length;
   for (const map of maps.slice(0, inner)) path.transform(map);
@@ -107,7 +112,7 @@ function lettersOnly(path: ReturnType<typeof svgPath>): ReturnType<typeof svgPat
  * Draws what reaches out of a window in to its edge. What is stretched in formulas are straight
  * bars, and of a bar this leaves what is in the window.
  */
-function cut(path: ReturnType<typeof svgPath>, { x, y, width, height }: Rect): typeof path {
+function cut(path: ReturnType<typeof svgPath>, { x, y, width, height }: OutlineRect): typeof path {
   return path.iterate(([kind, ...numbers]) => [
     [
       kind,

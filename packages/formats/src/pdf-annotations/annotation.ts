@@ -15,22 +15,22 @@ export const KINDS = [
   'Polygon',
   'Stamp',
 ] as const;
-export type Kind = (typeof KINDS)[number];
+export type AnnotationKind = (typeof KINDS)[number];
 
 /** Red, green and blue, each from 0 to 1. */
-export type Rgb = readonly [number, number, number];
+export type AnnotationColour = readonly [number, number, number];
 
 /**
  * What a PDF says of an annotation in words that every program knows, in the page's user space. Numbers are
  * rounded as they are written.
  */
 export interface Annotation {
-  readonly kind: Kind;
+  readonly kind: AnnotationKind;
   readonly rect: PdfRect;
   readonly contents: string;
   /** Of the line; of the ground, for text. */
-  readonly colour: Rgb | null;
-  readonly interior: Rgb | null;
+  readonly colour: AnnotationColour | null;
+  readonly interior: AnnotationColour | null;
   /** Of the line, in units of user space; 0 for none. */
   readonly width: number;
   readonly dashed: boolean;
@@ -46,7 +46,7 @@ export interface Annotation {
 
 export interface Words {
   readonly size: number;
-  readonly colour: Rgb;
+  readonly colour: AnnotationColour;
   /** 0 left, 1 in the middle, 2 right (table 174). */
   readonly align: 0 | 1 | 2;
 }
@@ -56,13 +56,13 @@ export function round(n: number): number {
   return Math.round(n * 100) / 100;
 }
 
-export function rgbOf(colour: string): Rgb {
+export function rgbOf(colour: string): AnnotationColour {
   return [1, 3, 5].map(
     (i) => Math.round((parseInt(colour.slice(i, i + 2), 16) / 255) * 1000) / 1000,
-  ) as unknown as Rgb;
+  ) as unknown as AnnotationColour;
 }
 
-export function hexOf(rgb: Rgb): string {
+export function hexOf(rgb: AnnotationColour): string {
   const part = (n: number): string =>
     Math.round(Math.min(1, Math.max(0, n)) * 255)
       .toString(16)

@@ -10,7 +10,7 @@ import {
   pagesInOrder,
   specOf,
 } from '@cuaderno/core';
-import type { Board, Item, PageSpec, Signer, Stroke, ThingSpec } from '@cuaderno/core';
+import type { Board, Item, PageSpec, Author, Stroke, ItemSpec } from '@cuaderno/core';
 import { handwriting, somePages } from '@cuaderno/core/testing';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -28,7 +28,7 @@ const folder = mkdtempSync(join(tmpdir(), 'cuaderno-annotations-'));
 const HASH = 'c'.repeat(64);
 const IDA = newId();
 const TUTOR = newId();
-const people = new Map<string, Signer>([
+const people = new Map<string, Author>([
   [TUTOR, { name: 'Maren Solheim', initials: 'MS', colour: '#0072b2' }],
   [IDA, { name: 'Ida Ødegård', initials: 'IØ', colour: '#d55e00' }],
 ]);
@@ -52,7 +52,7 @@ function straight(tool: Stroke['style'], from: [number, number], to: [number, nu
 }
 
 /** One of each that can be written on a page. */
-const THINGS: readonly ThingSpec[] = [
+const THINGS: readonly ItemSpec[] = [
   {
     kind: 'shape',
     shape: 'box',
@@ -154,13 +154,13 @@ const TURNED: PageSpec = {
   paper: { kind: 'pdf', file: HASH, number: 1, box: [20, 30, 320, 430], rotate: 90, unit: 1 },
 };
 
-function boardOf(page: PageSpec, strokes: readonly Stroke[], things: readonly ThingSpec[]): Board {
+function boardOf(page: PageSpec, strokes: readonly Stroke[], placed: readonly ItemSpec[]): Board {
   const draft = new BoardDraft(emptyBoard(newId()));
   const stamp = { by: IDA, at: AT, lesson: null };
   apply(operation({ kind: 'pages.add', pages: [page] }), draft, stamp);
   for (const stroke of strokes)
     apply(operation({ kind: 'ink.add', page: page.id, ink: encodeStroke(stroke) }), draft, stamp);
-  for (const item of things)
+  for (const item of placed)
     apply(operation({ kind: 'item.add', page: page.id, item }), draft, { ...stamp, by: TUTOR });
   return draft.done();
 }
@@ -203,7 +203,7 @@ function own(item: Item): object {
   };
   return item.kind === 'ink'
     ? { kind: 'ink', ink: item.ink, ...said }
-    : { kind: 'thing', thing: specOf(item), ...said };
+    : { kind: 'placed', spec: specOf(item), ...said };
 }
 
 /** What pdf.js says of an annotation. */
@@ -361,7 +361,7 @@ describe('annotations that another program has changed', () => {
       dict.set(PDFName.of('Contents'), PDFString.of('Low water')),
     );
     const text = (await take(typed))!.pages.get(1)![7]!;
-    expect(text.kind === 'thing' && text.thing.kind === 'text' && text.thing.text).toEqual([
+    expect(text.kind === 'placed' && text.spec.kind === 'text' && text.spec.text).toEqual([
       { runs: [{ text: 'Low water' }] },
     ]);
   });
@@ -373,10 +373,10 @@ describe('annotations that another program has changed', () => {
       const [x0, y0, x1, y1] = [40, 110, 100, 130];
       dict.set(PDFName.of('Rect'), doc.context.obj([x0 + 100, y0 - 50, x1 + 100, y1 - 50]));
     });
-    const item = (await take(moved))!.pages.get(1)![8]!;
-    const thing = item.kind === 'thing' ? item.thing : null;
-    expect(thing?.kind).toBe('formula');
-    expect(thing!.frame.x).toBeCloseTo(140, 0);
-    expect(thing!.frame.y).toBeCloseTo(320, 0);
+    const taken = (await take(moved))!.pages.get(1)![8]!;
+    const item = taken.kind === 'placed' ? taken.spec : null;
+    expect(item?.kind).toBe('formula');
+    expect(item!.frame.x).toBeCloseTo(140, 0);
+    expect(item!.frame.y).toBeCloseTo(320, 0);
   });
 });

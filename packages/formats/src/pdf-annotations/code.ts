@@ -1,7 +1,7 @@
 import { PDFHexString } from '@cantoo/pdf-lib';
 import type { PdfRect } from '@cuaderno/core';
-import { decimal } from '../pdf-out/decimal.js';
-import type { Annotation, Rgb } from './annotation.js';
+import { decimal } from '../pdf-content/decimal.js';
+import type { Annotation, AnnotationColour } from './annotation.js';
 
 /** What an annotation says besides what it is (ISO 32000-1, 12.5.2 and 12.5.6.2). */
 export interface Signed {
@@ -64,7 +64,7 @@ export function textCode(text: string): string {
     : PDFHexString.fromText(text).toString();
 }
 
-function rgbCode(rgb: Rgb): string {
+function rgbCode(rgb: AnnotationColour): string {
   return `[${rgb.map(decimal).join(' ')}]`;
 }
 

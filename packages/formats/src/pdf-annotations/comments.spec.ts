@@ -6,7 +6,7 @@ import { inflateSync } from 'node:zlib';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { mayHaveAnnotations } from '../pdf-in/index.js';
+import { mayHaveAnnotations } from './may-have-annotations.js';
 import { measureWith } from '../pdf-out/index.js';
 import { testFonts } from '../testing/fonts.js';
 import { listedByPoppler } from '../testing/poppler.js';
@@ -53,7 +53,7 @@ function slipsOf(taken: Taken): TextSpec[] {
   return taken.pages
     .get(1)!
     .flatMap((item) =>
-      item.kind === 'thing' && item.thing.kind === 'text' && item.thing.slip ? [item.thing] : [],
+      item.kind === 'placed' && item.spec.kind === 'text' && item.spec.slip ? [item.spec] : [],
     );
 }
 
@@ -64,7 +64,7 @@ function left(taken: Taken): string[] {
 }
 
 describe('comments of a PDF', () => {
-  it('come as slips with their writers and times, answers below, held back from students', async () => {
+  it('come as slips with their writers and times, answers below, hidden from students', async () => {
     const bytes = await file(
       0,
       note(20, 340, 'Is this the neap tide?'),
@@ -83,7 +83,7 @@ describe('comments of a PDF', () => {
         ...['Ida', 'Yes, look', 'at the moon.', 'Nils Aas, 3 May 2026, 14:05', 'Thanks'],
       ].join('\n'),
     );
-    expect(slip!.held).toBeTrue();
+    expect(slip!.hidden).toBeTrue();
     // Beside the note, which is at 20 to 40 from the left and 40 from the top.
     expect([slip!.frame.x, slip!.frame.y]).toEqual([46, 40]);
     expect(left(taken)).toEqual([]);
@@ -197,7 +197,7 @@ describe('texts of a PDF that are written across', () => {
   });
   const frameOf = async (bytes: Uint8Array): Promise<TextSpec['frame']> => {
     const [item] = (await take(bytes))!.pages.get(1)!;
-    return item!.kind === 'thing' ? item!.thing.frame : (undefined as never);
+    return item!.kind === 'placed' ? item!.spec.frame : (undefined as never);
   };
 
   it('are turned with their page', async () => {

@@ -1,6 +1,6 @@
 import { PDFName } from '@cantoo/pdf-lib';
 import type { PDFDict } from '@cantoo/pdf-lib';
-import { layOutText, MAX_TEXT, SLIP_EDGE, ThingSpec } from '@cuaderno/core';
+import { layOutText, MAX_TEXT, SLIP_EDGE, ItemSpec } from '@cuaderno/core';
 import type { Measure, RichText } from '@cuaderno/core';
 import { dictOf, nameOf, textOf } from '../pdf-source/values.js';
 import { whenOf } from './dates.js';
@@ -8,7 +8,7 @@ import type { Own } from './own.js';
 import { isOutOfSight } from './parse.js';
 
 /** What one person said on a page, or answered. */
-export interface Note {
+export interface StickyNote {
   readonly author: string;
   /** When, as the file says it; empty where it doesn't. */
   readonly when: string;
@@ -21,7 +21,7 @@ export interface Comment {
   readonly root: PDFDict;
   /** All annotations of which it is made, but for the root where that is more than a note. */
   readonly parts: readonly PDFDict[];
-  readonly notes: readonly Note[];
+  readonly notes: readonly StickyNote[];
 }
 
 /** Annotations that are nothing but a note. */
@@ -40,8 +40,8 @@ export function commentsOn(
   list: readonly PDFDict[],
   isOurs: (dict: PDFDict) => boolean,
 ): Comment[] {
-  const roots = new Map<PDFDict, { root: PDFDict; parts: PDFDict[]; notes: Note[] }>();
-  const talkOf = (root: PDFDict): { root: PDFDict; parts: PDFDict[]; notes: Note[] } => {
+  const roots = new Map<PDFDict, { root: PDFDict; parts: PDFDict[]; notes: StickyNote[] }>();
+  const talkOf = (root: PDFDict): { root: PDFDict; parts: PDFDict[]; notes: StickyNote[] } => {
     let talk = roots.get(root);
     if (!talk) roots.set(root, (talk = { root, parts: [], notes: [] }));
     return talk;
@@ -118,8 +118,8 @@ export class Slips {
       clamp(at.y, this.page.height - height - GAP),
       height,
     );
-    const thing = {
-      ...{ kind: 'text', layer: 'ink', order: 'a0', held: true },
+    const item = {
+      ...{ kind: 'text', layer: 'ink', order: 'a0', hidden: true },
       frame: { ...place, width: WIDTH, height, turn: 0 },
       ...{ text, font: 'plain', size: COMMENT_SIZE, colour: INK, align: 'start', slip: COLOUR },
       lines: layout.lines.map(({ y, runs }) => ({
@@ -127,7 +127,7 @@ export class Slips {
         runs: runs.map((run) => ({ ...run, x: run.x + SLIP_EDGE })),
       })),
     };
-    return { kind: 'thing', thing: ThingSpec.parse(thing) };
+    return { kind: 'placed', spec: ItemSpec.parse(item) };
   }
 
   private free(x: number, wished: number, height: number): { x: number; y: number } {
@@ -142,7 +142,7 @@ export class Slips {
   }
 }
 
-function textFrom(notes: readonly Note[]): RichText {
+function textFrom(notes: readonly StickyNote[]): RichText {
   const text: { runs: { text: string; bold?: true }[] }[] = [];
   let room = MAX_TEXT - 2000;
   for (const { author, when, words } of notes) {

@@ -1,59 +1,32 @@
 import {
-  drawThing,
+  drawItem,
   Extent,
-  frameMatrix,
   highlightColour,
   inkColour,
   InkColumns,
-  isRtl,
-  outlineOf,
-  plainText,
   readStroke,
-  transform,
 } from '@cuaderno/core';
-import type {
-  InkStyle,
-  Item,
-  Matrix,
-  PdfRect,
-  Point,
-  Rect,
-  ShapeSpec,
-  TextSpec,
-  ThingSpec,
-} from '@cuaderno/core';
+import type { InkStyle, Item, ItemSpec, Matrix, Rect } from '@cuaderno/core';
 import { rgbOf, round } from './annotation.js';
-import type { Annotation, Rgb } from './annotation.js';
+import type { Annotation } from './annotation.js';
+import { describeItem } from './kinds/index.js';
+import { mapped, rectOf, scaleOf } from './mapping.js';
+import { PLAIN } from './plain.js';
 
 /** A line with pressure is drawn so much wider than its pen at most: see `display/ink.ts`. */
 const HEAVIEST = 1.55;
 /** How far a highlighter's line may stray from a straight one to be a highlight of words, in parts of its width. */
 const STRAIGHT = 0.25;
-/** Corners by which an ellipse that is turned is told. */
-const ROUND = 48;
 
 const columns = new InkColumns();
 const extent = new Extent();
-
-/** What is told of every annotation unless it is said otherwise. */
-const PLAIN = {
-  contents: '',
-  colour: null,
-  interior: null,
-  width: 0,
-  dashed: false,
-  inset: 0,
-  runs: [],
-  endings: null,
-  words: null,
-} as const;
 
 /**
  * What is written on a page in the words of the standard.
  * @param map from points on the page to the PDF's user space
  */
 export function describe(item: Item, map: Matrix): Annotation {
-  return item.kind === 'ink' ? ofStroke(readStroke(item.ink, columns), map) : ofThing(item, map);
+  return item.kind === 'ink' ? ofStroke(readStroke(item.ink, columns), map) : ofItem(item, map);
 }
 
 function ofStroke(style: InkStyle, map: Matrix): Annotation {
@@ -119,113 +92,8 @@ function inkBounds(width: number): Rect {
   };
 }
 
-function ofThing(thing: ThingSpec, map: Matrix): Annotation {
-  drawThing(thing, extent);
+function ofItem(item: ItemSpec, map: Matrix): Annotation {
+  drawItem(item, extent);
   const whole = extent.take();
-  const rect = rectOf(whole ?? thing.frame, map);
-  switch (thing.kind) {
-    case 'text':
-      return ofText(thing, rect, scaleOf(map));
-    case 'shape':
-      return ofShape(thing, rect, map);
-    case 'cover':
-      return { ...PLAIN, kind: 'Square', rect, interior: rgbOf(thing.tint) };
-    case 'mark':
-      return { ...PLAIN, kind: 'Stamp', rect, contents: thing.mark };
-    case 'formula':
-      return { ...PLAIN, kind: 'Stamp', rect, contents: thing.source };
-    case 'picture':
-      return { ...PLAIN, kind: 'Stamp', rect, contents: thing.alt ?? '' };
-    case 'media':
-      return { ...PLAIN, kind: 'Stamp', rect, contents: thing.name };
-  }
-}
-
-function ofText(item: TextSpec, rect: PdfRect, scale: number): Annotation {
-  const contents = plainText(item.text);
-  const ends = { start: 0, middle: 1, end: 2 } as const;
-  const align = ends[item.align];
-  return {
-    ...PLAIN,
-    kind: 'FreeText',
-    rect,
-    contents,
-    colour: item.slip ? rgbOf(item.slip) : null,
-    words: {
-      size: round(item.size * scale),
-      colour: rgbOf(item.colour),
-      align: isRtl(contents) && align !== 1 ? ((2 - align) as 0 | 2) : align,
-    },
-  };
-}
-
-function ofShape(shape: ShapeSpec, rect: PdfRect, map: Matrix): Annotation {
-  const { outline, fill, heads = 'none' } = shape;
-  const width = outline ? round(outline.width * scaleOf(map)) : 0;
-  const colour: Rgb | null = outline ? rgbOf(outline.colour) : null;
-  const interior = fill ? rgbOf(fill) : null;
-  const common = { ...PLAIN, rect, colour, interior, width, dashed: outline?.dashed ?? false };
-  const upright = shape.frame.turn % 90 === 0;
-  switch (shape.shape) {
-    case 'line': {
-      const { points } = outlineOf(shape);
-      const endings = [
-        heads === 'both' ? 'ClosedArrow' : 'None',
-        heads === 'none' ? 'None' : 'ClosedArrow',
-      ] as const;
-      const runs = [mapped(flat(points), map)];
-      // The inside of a line is that of its heads.
-      const inside = heads === 'none' ? null : colour;
-      return {
-        ...common,
-        kind: points.length === 2 ? 'Line' : 'PolyLine',
-        interior: inside,
-        runs,
-        endings,
-      };
-    }
-    case 'box':
-      if (upright) return { ...common, kind: 'Square', inset: round(width / 2) };
-      break;
-    case 'ellipse': {
-      if (upright) return { ...common, kind: 'Circle', inset: round(width / 2) };
-      const matrix = frameMatrix(shape.frame);
-      const points = Array.from({ length: ROUND }, (_, i) => {
-        const angle = (2 * Math.PI * i) / ROUND;
-        return transform(matrix, { x: 0.5 + Math.cos(angle) / 2, y: 0.5 + Math.sin(angle) / 2 });
-      });
-      return { ...common, kind: 'Polygon', runs: [mapped(flat(points), map)] };
-    }
-    default:
-  }
-  return { ...common, kind: 'Polygon', runs: [mapped(flat(outlineOf(shape).points), map)] };
-}
-
-function flat(points: readonly Point[]): number[] {
-  return points.flatMap(({ x, y }) => [x, y]);
-}
-
-/** The same run in the PDF's user space, rounded as it is written. */
-function mapped(run: readonly number[], [a, b, c, d, e, f]: Matrix): number[] {
-  const out: number[] = [];
-  for (let i = 0; i < run.length; i += 2) {
-    const [x, y] = [run[i]!, run[i + 1]!];
-    out.push(round(a * x + c * y + e), round(b * x + d * y + f));
-  }
-  return out;
-}
-
-function rectOf({ x, y, width, height }: Rect, map: Matrix): PdfRect {
-  const [ax, ay, bx, by] = mapped([x, y, x + width, y + height], map) as [
-    number,
-    number,
-    number,
-    number,
-  ];
-  return [Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by)];
-}
-
-/** Units of user space in a point. */
-function scaleOf([a, b]: Matrix): number {
-  return Math.hypot(a, b);
+  return describeItem(item, rectOf(whole ?? item.frame, map), map);
 }

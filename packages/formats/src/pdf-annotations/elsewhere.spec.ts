@@ -1,6 +1,6 @@
 import { PDFDocument, PDFHexString, PDFName, PDFString } from '@cantoo/pdf-lib';
 import { pack } from '@cuaderno/core';
-import type { ThingSpec } from '@cuaderno/core';
+import type { ItemSpec } from '@cuaderno/core';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,7 +9,7 @@ import { inflateSync } from 'node:zlib';
 import { measureWith } from '../pdf-out/index.js';
 import { testFonts } from '../testing/fonts.js';
 import { listedByPoppler } from '../testing/poppler.js';
-import { mayHaveAnnotations } from '../pdf-in/index.js';
+import { mayHaveAnnotations } from './may-have-annotations.js';
 import { takeAnnotations } from './index.js';
 import type { Taken } from './index.js';
 
@@ -81,10 +81,10 @@ describe('annotations that were made elsewhere', () => {
     const taken = (await take(file))!;
     expect([taken.count, taken.stayed]).toEqual([5, 1]);
     const items = taken.pages.get(1)!;
-    const kinds: string[] = items.map((item) => (item.kind === 'ink' ? 'ink' : item.thing.kind));
+    const kinds: string[] = items.map((item) => (item.kind === 'ink' ? 'ink' : item.spec.kind));
     expect(kinds).toEqual([...['ink', 'ink', 'ink', 'text', 'shape', 'shape']]);
-    const things = items.flatMap((item) => (item.kind === 'thing' ? [item.thing] : []));
-    const [text, box, arrow] = things as [ThingSpec, ThingSpec, ThingSpec];
+    const placed = items.flatMap((item) => (item.kind === 'placed' ? [item.spec] : []));
+    const [text, box, arrow] = placed as [ItemSpec, ItemSpec, ItemSpec];
     expect(text).toEqual(
       jasmine.objectContaining({
         size: 16,
@@ -131,7 +131,7 @@ describe('annotations that were made elsewhere', () => {
   });
 
   it('can’t bring in files that aren’t theirs', async () => {
-    const picture: ThingSpec = {
+    const picture: ItemSpec = {
       kind: 'picture',
       file: 'c'.repeat(64),
       frame: { x: 10, y: 10, width: 50, height: 50, turn: 0 },

@@ -12,7 +12,7 @@ import {
   nearestInk,
   NO_PRESSURE,
   thinPoints,
-  ThingSpec,
+  ItemSpec,
   transform,
 } from '@cuaderno/core';
 import type { InkPoint, InkStyle, Matrix, Measure, Point, Rect, RichText } from '@cuaderno/core';
@@ -120,7 +120,7 @@ function inkOf({ runs, colour, width }: Annotation, opacity: number, there: Ther
 /** Lines of ink through these points, as many as they need. */
 function strokesOf(style: InkStyle, along: readonly Point[]): Own[] {
   const strokes: Own[] = [];
-  const points = held(along);
+  const points = pinned(along);
   for (let from = 0; from === 0 || from < points.length - 1; from += MAX_POINTS - 1) {
     const some = points
       .slice(from, from + MAX_POINTS)
@@ -134,7 +134,7 @@ function strokesOf(style: InkStyle, along: readonly Point[]): Own[] {
 }
 
 /** Our lines bend at their points without touching them. Where a side is long it is held at both its ends. */
-function held(points: readonly Point[]): Point[] {
+function pinned(points: readonly Point[]): Point[] {
   return points.flatMap((p, i) => {
     const [before, after] = [points[i - 1], points[i + 1]];
     if (!before || !after) return [p];
@@ -219,7 +219,7 @@ function textOf(
     x: box.x + box.width / 2 - Math.sin(angle) * grown,
     y: box.y + box.height / 2 + Math.cos(angle) * grown,
   };
-  return thing({
+  return item({
     kind: 'text',
     frame: { x: middle.x - width / 2, y: middle.y - height / 2, width, height, turn },
     text,
@@ -237,7 +237,7 @@ function figureOf(annotation: Annotation, there: There): Own[] {
   const { x, y, width: w, height: h } = there.box();
   // A border is drawn within its rectangle; ours lies on both sides of its figure.
   const edge = (inset > 0 ? inset : width / 2) * there.scale;
-  return thing({
+  return item({
     kind: 'shape',
     shape: kind === 'Square' ? 'box' : 'ellipse',
     frame: {
@@ -264,7 +264,7 @@ function cornersOf(annotation: Annotation, there: There): Own[] {
   const [from, to] = (annotation.endings ?? []).map((ending) => ending.includes('Arrow'));
   const look = looks(annotation, there);
   const parts = points.map((p) => [(p.x - x) / width, (p.y - y) / height]);
-  return thing({
+  return item({
     kind: 'shape',
     shape: closed ? 'polygon' : 'line',
     frame: { x, y, width, height, turn: 0 },
@@ -295,9 +295,9 @@ function looks(
   return { outline, fill: interior ? hexOf(interior) : null };
 }
 
-/** Its place among the things of its page is found when it is laid there. */
-function thing(spec: object): Own[] {
-  return [{ kind: 'thing', thing: ThingSpec.parse({ ...spec, order: 'a0', layer: 'ink' }) }];
+/** Its place among the items of its page is found when it is laid there. */
+function item(spec: object): Own[] {
+  return [{ kind: 'placed', spec: ItemSpec.parse({ ...spec, order: 'a0', layer: 'ink' }) }];
 }
 
 function within(n: number, least: number, most: number): number {

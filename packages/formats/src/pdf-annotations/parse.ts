@@ -4,7 +4,7 @@ import type { PdfRect } from '@cuaderno/core';
 import { OUT_OF_SIGHT } from '../pdf-source/draw-in.js';
 import { dictOf, nameOf, numberOf, numbersIn, textOf } from '../pdf-source/values.js';
 import { KINDS, round } from './annotation.js';
-import type { Annotation, Kind, Rgb, Words } from './annotation.js';
+import type { Annotation, AnnotationKind, AnnotationColour, Words } from './annotation.js';
 
 /** An annotation as a file has it, with what only matters where it was made elsewhere. */
 export interface Parsed {
@@ -53,7 +53,7 @@ function turnOf(dict: PDFDict): number {
 }
 
 /** Marks on runs of words, of which each has four corners. */
-function isOnWords(kind: Kind): boolean {
+function isOnWords(kind: AnnotationKind): boolean {
   return ['Highlight', 'Underline', 'StrikeOut', 'Squiggly'].includes(kind);
 }
 
@@ -61,8 +61,8 @@ export function isOutOfSight(dict: PDFDict): boolean {
   return ((numberOf(dict, 'F') ?? 0) & OUT_OF_SIGHT) !== 0;
 }
 
-export function isKind(name: string | null): name is Kind {
-  return KINDS.includes(name as Kind);
+export function isKind(name: string | null): name is AnnotationKind {
+  return KINDS.includes(name as AnnotationKind);
 }
 
 function numbersOf(dict: PDFDict, key: string): number[] {
@@ -89,7 +89,7 @@ function rectOf(numbers: readonly number[]): PdfRect {
 }
 
 /** None, grey, red green and blue, or the four of printers (12.5.2, table 164). */
-function colourOf(dict: PDFDict, key: string): Rgb | null {
+function colourOf(dict: PDFDict, key: string): AnnotationColour | null {
   const value = dict.lookup(PDFName.of(key));
   if (!(value instanceof PDFArray)) return null;
   const parts = Array.from({ length: value.size() }, (_, i) => {
@@ -99,7 +99,7 @@ function colourOf(dict: PDFDict, key: string): Rgb | null {
   return rgbFrom(parts);
 }
 
-function rgbFrom(parts: readonly number[]): Rgb | null {
+function rgbFrom(parts: readonly number[]): AnnotationColour | null {
   const [a = 0, b = 0, c = 0, d = 0] = parts;
   if (parts.length === 1) return [a, a, a];
   if (parts.length === 3) return [a, b, c];
@@ -120,7 +120,7 @@ function isDashed(dict: PDFDict): boolean {
   return style instanceof PDFDict && nameOf(style, 'S') === 'D';
 }
 
-function runsOf(dict: PDFDict, kind: Kind): number[][] {
+function runsOf(dict: PDFDict, kind: AnnotationKind): number[][] {
   switch (kind) {
     case 'Ink': {
       const list = dict.lookup(PDFName.of('InkList'));
@@ -163,7 +163,7 @@ function endingsOf(dict: PDFDict): [string, string] | null {
 /** Operators of a default appearance (12.7.3.3), or what is read where there is none. */
 function wordsOf(dict: PDFDict): Words {
   const tokens = textOf(dict, 'DA').split(/\s+/).filter(Boolean);
-  let [size, colour]: [number, Rgb] = [12, [0, 0, 0]];
+  let [size, colour]: [number, AnnotationColour] = [12, [0, 0, 0]];
   const operands: number[] = [];
   for (const token of tokens) {
     const n = Number(token);

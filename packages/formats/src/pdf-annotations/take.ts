@@ -3,6 +3,7 @@ import type { PDFArray, PDFPage, PDFDict } from '@cantoo/pdf-lib';
 import { filesOf, pageToUserSpace, rotation, visibleBox } from '@cuaderno/core';
 import type { Matrix, Measure, PdfPlacement, PdfRect } from '@cuaderno/core';
 import { dropUnreachable } from '../pdf-source/reachable.js';
+import { markProtected, wasProtected } from '../pdf-source/protection.js';
 import { placeOf, windowsOf } from '../pdf-source/draw-in.js';
 import { bytesOf, dictsIn, nameOf, numberOf, removeFrom, textOf } from '../pdf-source/values.js';
 import { sealOf } from './annotation.js';
@@ -38,7 +39,7 @@ export interface Taken {
   readonly pages: ReadonlyMap<number, readonly TakenItem[]>;
   /** How many annotations were taken as what they are. */
   readonly count: number;
-  /** How many comments were taken, each with its answers; they lie on slips and are held back. */
+  /** How many comments were taken, each with its answers; they lie on slips and are hidden. */
   readonly comments: number;
   /** How many that can be seen stay part of their pages. */
   readonly stayed: number;
@@ -83,6 +84,7 @@ export async function takeAnnotations(
   if (sum.count + sum.comments === 0)
     return sum.attached > 0 ? { file: null, pages, ...sum } : null;
   dropUnreachable(doc.context);
+  if (wasProtected(doc)) markProtected(doc);
   return { file: await doc.save({ objectsPerTick: Infinity }), pages, ...sum };
 }
 
@@ -195,17 +197,17 @@ function itemsOf(dict: PDFDict, map: Matrix, measure: (size: number) => Measure)
 
 /** Files are named by what they contain, and whoever brings a PDF may name what isn't theirs. */
 function hasFiles(own: Own): boolean {
-  return own.kind === 'thing' && filesOf(own.thing).length > 0;
+  return own.kind === 'placed' && filesOf(own.spec).length > 0;
 }
 
 /** A stamp of ours says nothing but where it lies: it is what it was, there. */
 function movedOwn(own: Own, { annotation }: Parsed, map: Matrix): Own | null {
-  if (own.kind !== 'thing' || annotation.kind !== 'Stamp') return null;
+  if (own.kind !== 'placed' || annotation.kind !== 'Stamp') return null;
   const stamp = { id: '', by: '', at: 0, lesson: null, removed: null } as const;
-  const was = describe({ ...own.thing, ...stamp }, map).rect;
+  const was = describe({ ...own.spec, ...stamp }, map).rect;
   const [scale, unit] = [widthOf(annotation.rect) / widthOf(was), 1 / Math.hypot(map[0], map[1])];
   if (!(scale > 0.01 && scale < 100)) return null;
-  const { frame } = own.thing;
+  const { frame } = own.spec;
   const [x, y] = backTo(map, middleOf(annotation.rect));
   const [wasX, wasY] = backTo(map, middleOf(was));
   if (!Number.isFinite(x + y + unit)) return null;
@@ -213,7 +215,7 @@ function movedOwn(own: Own, { annotation }: Parsed, map: Matrix): Own | null {
   const dx = (frame.x + frame.width / 2 - wasX) * scale;
   const dy = (frame.y + frame.height / 2 - wasY) * scale;
   const at = { x: x + dx - width / 2, y: y + dy - height / 2, width, height };
-  return { kind: 'thing', thing: { ...own.thing, frame: { ...frame, ...at } } };
+  return { kind: 'placed', spec: { ...own.spec, frame: { ...frame, ...at } } };
 }
 
 function widthOf([x0, , x1]: PdfRect): number {

@@ -1,9 +1,9 @@
 import { PDFArray, PDFName } from '@cantoo/pdf-lib';
 import type { PDFDocument, PDFImage, PDFPage, PDFRef } from '@cantoo/pdf-lib';
-import { drawStroke, drawThing, InkColumns, readStroke } from '@cuaderno/core';
+import { drawStroke, drawItem, InkColumns, readStroke } from '@cuaderno/core';
 import type { FileHash, Item, Matrix } from '@cuaderno/core';
-import { MULTIPLY } from '../pdf-out/content-writer.js';
-import type { ContentWriter } from '../pdf-out/content-writer.js';
+import { MULTIPLY } from '../pdf-content/content-writer.js';
+import type { ContentWriter } from '../pdf-content/content-writer.js';
 import { sealOf } from './annotation.js';
 import { codeOf, rectCode } from './code.js';
 import { describe } from './describe.js';
@@ -72,7 +72,7 @@ export class AnnotationWriter {
       const style = readStroke(item.ink, points);
       writer.group((sink) => drawStroke(style, points, sink));
     } else {
-      writer.group((sink) => drawThing(item, sink));
+      writer.group((sink) => drawItem(item, sink));
     }
     return writer.done().slice();
   }

@@ -1,13 +1,11 @@
-import { getDocument, VerbosityLevel } from './engine.js';
+import { getDocument, RESOURCES, VerbosityLevel } from './engine.js';
 import { missingFonts, wordsOn } from './missing-fonts.js';
 
-export interface PageDrawing {
+export interface PdfPageDrawing {
   /** From 1. */
   readonly page: number;
   /** Longest side of the drawing, in pixels. */
   readonly side: number;
-  /** Folder of pdf.js with what it needs besides: fonts, character maps, decoders; ends with `/`. */
-  readonly resources: string;
   /** Families of fonts that have these letters, for letters of fonts that a file names but doesn't have in it. */
   readonly families?: (words: string) => Promise<readonly string[]>;
 }
@@ -19,7 +17,7 @@ export interface PageDrawing {
  */
 export async function drawPdfPage(
   bytes: Uint8Array,
-  { page: number, side, resources, families }: PageDrawing,
+  { page: number, side, families }: PdfPageDrawing,
   sheet: (width: number, height: number) => CanvasRenderingContext2D,
 ): Promise<number> {
   const task = getDocument({
@@ -29,10 +27,7 @@ export async function drawPdfPage(
     // Letters are drawn as outlines: there are no font faces where there is no browser.
     disableFontFace: true,
     useSystemFonts: false,
-    cMapUrl: `${resources}cmaps/`,
-    standardFontDataUrl: `${resources}standard_fonts/`,
-    wasmUrl: `${resources}wasm/`,
-    iccUrl: `${resources}iccs/`,
+    ...RESOURCES,
   });
   try {
     const doc = await task.promise;

@@ -11,5 +11,16 @@ import { getDocument, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 restorePush();
 
+const { pathname } = new URL('./', import.meta.resolve('pdfjs-dist/package.json'));
+const folder = decodeURIComponent(pathname);
+
+/** Where it finds what it needs besides: character maps, fonts, decoders. */
+export const RESOURCES = {
+  cMapUrl: `${folder}cmaps/`,
+  standardFontDataUrl: `${folder}standard_fonts/`,
+  wasmUrl: `${folder}wasm/`,
+  iccUrl: `${folder}iccs/`,
+} as const;
+
 export { getDocument, VerbosityLevel };
 export type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';

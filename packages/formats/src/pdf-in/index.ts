@@ -4,4 +4,3 @@ export * from './pdf-error.js';
 export * from './sniff.js';
 export * from './words.js';
 export * from './missing-fonts.js';
-export * from './may-have-annotations.js';

@@ -4,6 +4,7 @@ import { getDocument, VerbosityLevel } from './engine.js';
 import type { PDFDocumentProxy } from './engine.js';
 import { pageNames } from './page-names.js';
 import { PdfError } from './pdf-error.js';
+import { isProtected } from './protected.js';
 import { sniffPdf } from './sniff.js';
 
 /** An opened PDF: how many pages it has, and how each lies in user space. */
@@ -13,6 +14,8 @@ export interface Inspection {
   placement(number: number): Promise<PdfPlacement>;
   /** What the file calls its pages, by number; see `pageNames`. */
   names(): Promise<Map<number, string>>;
+  /** Whether its maker has forbidden things; see `isProtected`. */
+  isProtected(): Promise<boolean>;
   close(): Promise<void>;
 }
 
@@ -59,6 +62,7 @@ export async function inspectPdf(bytes: Uint8Array): Promise<Inspection> {
       }
     },
     names: () => pageNames(doc),
+    isProtected: () => isProtected(doc),
     close: () => task.destroy(),
   };
 }

@@ -1,16 +1,14 @@
-import { getDocument, VerbosityLevel } from './engine.js';
+import { getDocument, RESOURCES, VerbosityLevel } from './engine.js';
 
 /**
  * All words of some pages of a PDF, a line for each of the page's own, by the pages' numbers. A page that can't
  * be read has none. Takes `bytes` over; throws where the file can't be opened.
  *
  * @param numbers from 1
- * @param resources folder of pdf.js with its character maps, ending with `/`
  */
 export async function wordsOfPdf(
   bytes: Uint8Array,
   numbers: Iterable<number>,
-  resources: string,
 ): Promise<Map<number, string>> {
   const task = getDocument({
     data: bytes,
@@ -18,8 +16,7 @@ export async function wordsOfPdf(
     isEvalSupported: false,
     disableFontFace: true,
     useSystemFonts: false,
-    cMapUrl: `${resources}cmaps/`,
-    standardFontDataUrl: `${resources}standard_fonts/`,
+    ...RESOURCES,
   });
   const words = new Map<number, string>();
   try {

@@ -1,15 +1,16 @@
 import type { PDFDocument, PDFImage } from '@cantoo/pdf-lib';
-import { itemsOn, pagesInOrder } from '@cuaderno/core';
-import type { Board, FileHash, Page, Signer } from '@cuaderno/core';
+import { itemsOn, pagesInOrder, picturesOf } from '@cuaderno/core';
+import type { Board, FileHash, Page, Author } from '@cuaderno/core';
+import { lendFonts } from '../lent-fonts/lend.js';
 import { AnnotationWriter } from '../pdf-annotations/write.js';
-import { sayWhatItIs } from './about.js';
+import { setMetadata } from './metadata.js';
 import { assemble } from './assemble.js';
 import { addBookmarks } from './bookmarks.js';
-import { ContentWriter } from './content-writer.js';
+import { ContentWriter } from '../pdf-content/content-writer.js';
 import { LayingUnder } from './lay-under.js';
 import { mapFor, PageDrawing, writtenOn } from './page-drawing.js';
-import { TextFonts } from './text-fonts.js';
-import type { FontLoader } from './text-fonts.js';
+import { TextFonts } from '../pdf-content/text-fonts.js';
+import type { FontLoader } from '../pdf-content/text-fonts.js';
 
 export interface BoardPdfOptions {
   readonly title: string;
@@ -21,7 +22,7 @@ export interface BoardPdfOptions {
    */
   readonly ink?: 'drawn' | 'annotations' | 'none';
   /** Who wrote it; who isn't known here counts as the author. */
-  readonly people?: ReadonlyMap<string, Signer>;
+  readonly people?: ReadonlyMap<string, Author>;
   /** Whether it is shown whose each line is. */
   readonly signed?: boolean;
   /** Pages that follow the board's own. */
@@ -41,13 +42,14 @@ export interface BoardPdfOptions {
 /**
  * A board as PDF. Imported pages stay as they were, with their own text and vectors; ink is drawn
  * on top of them as vectors, in the page's own user space, so that it lands in the right place on
- * cropped and turned pages too.
+ * cropped and turned pages too. Fonts that their files only name are put in, where we have such ones.
  */
 export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<Uint8Array> {
   const own = pagesInOrder(board);
-  const { after = [], people = new Map<string, Signer>(), signed = false } = options;
+  const { after = [], people = new Map<string, Author>(), signed = false } = options;
   const pages = [...own, ...after];
   const { doc, contents } = await assemble(pages, options.file);
+  await lendFonts(doc, options);
   const initials = signed ? [...people.values()].map((person) => person.initials) : [];
   const fonts = await TextFonts.embed(doc, pages, options.fonts, initials);
   const writer = new ContentWriter(fonts);
@@ -59,7 +61,7 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
   const drawing = new PageDrawing(doc, writer, pictures, {
     deflate: options.deflateBeside ?? ((bytes) => Promise.resolve(options.deflate(bytes))),
     ink: options.ink ?? 'drawn',
-    signers: signed ? people : new Map<string, Signer>(),
+    authors: signed ? people : new Map<string, Author>(),
     measure: (words, size) => fonts.measure(words, size),
   });
   const under = new LayingUnder(doc, options.ink ?? 'drawn');
@@ -72,7 +74,7 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
   });
   await drawing.packed();
   addBookmarks(doc, pages, contents);
-  sayWhatItIs(doc, options);
+  setMetadata(doc, options);
   return doc.save({ objectsPerTick: Infinity });
 }
 
@@ -84,9 +86,10 @@ async function embedPictures(
 ): Promise<ReadonlyMap<FileHash, PDFImage>> {
   const pictures = new Map<FileHash, PDFImage>();
   for (const page of pages)
-    for (const item of itemsOn(page)) {
-      const hash = item.kind === 'picture' ? item.file : item.kind === 'media' && item.poster;
-      if (!hash || pictures.has(hash)) continue;
+    for (const hash of itemsOn(page).flatMap((item) =>
+      item.kind === 'ink' ? [] : picturesOf(item),
+    )) {
+      if (pictures.has(hash)) continue;
       const bytes = await file(hash);
       // Pictures are stored as PNG or JPEG, whatever they were.
       const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;

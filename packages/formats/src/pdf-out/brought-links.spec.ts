@@ -59,8 +59,8 @@ async function book(): Promise<Uint8Array> {
   const names = Array.from({ length: PAGES }, (_, j) => [words(`place-${j}`), { D: to(j) }]).flat();
   const old = Object.fromEntries(Array.from({ length: PAGES }, (_, j) => [`Old${j}`, to(j)]));
   const script = { S: 'JavaScript', JS: words('app.alert("a script of the file")') };
-  const held = context.register(context.stream('what is attached', { Type: 'EmbeddedFile' }));
-  const attached = { Type: 'Filespec', F: words('secret.txt'), EF: { F: held } };
+  const hidden = context.register(context.stream('what is attached', { Type: 'EmbeddedFile' }));
+  const attached = { Type: 'Filespec', F: words('secret.txt'), EF: { F: hidden } };
   catalog.set(PDFName.of('Dests'), context.obj(old as never));
   catalog.set(
     PDFName.of('Names'),
@@ -283,9 +283,9 @@ describe('links, contents and labels of a brought PDF (read by pdf.js, checked b
     }
   });
 
-  it('are whole again where pages were held back in files of their own', async () => {
+  it('are whole again where pages were hidden in files of their own', async () => {
     const { rest, taken } = await separatePdf(source, [5]);
-    // Nothing of a page that is held back is in the other file: no words, no entry, no page.
+    // Nothing of a page that is hidden is in the other file: no words, no entry, no page.
     const inside = await seen(rest);
     expect(inside.links[0]).toEqual([1, 2, 3, 4]);
     expect(inside.outline).toEqual(['First part null', '  Ebb 1', '  Flood 2', `Tables ${TABLES}`]);

@@ -1,4 +1,4 @@
 export * from './board-pdf.js';
 export * from './measure.js';
 export * from './separate.js';
-export type { FontLoader, FontStyle } from './text-fonts.js';
+export type { FontLoader, FontStyle } from '../pdf-content/text-fonts.js';

@@ -1,7 +1,7 @@
 import type { Font } from 'fontkit';
 import { eastAsianWidth } from '@cuaderno/core';
 import type { Measure, TextFont } from '@cuaderno/core';
-import type { FontLoader } from './text-fonts.js';
+import type { FontLoader } from '../pdf-content/text-fonts.js';
 
 /** How wide words are in a font of ours, in any size in points. */
 export async function measureWith(

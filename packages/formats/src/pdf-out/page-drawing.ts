@@ -6,23 +6,23 @@ import {
   drawPaper,
   drawSignatures,
   drawStroke,
-  drawThing,
+  drawItem,
   InkColumns,
   isMaterial,
   materialOn,
   pageToUserSpace,
   readStroke,
 } from '@cuaderno/core';
-import type { FileHash, Item, Matrix, Page, Signer } from '@cuaderno/core';
-import { MULTIPLY } from './content-writer.js';
-import type { ContentWriter } from './content-writer.js';
-import { packedStream } from './packed-stream.js';
+import type { FileHash, Item, Matrix, Page, Author } from '@cuaderno/core';
+import { MULTIPLY } from '../pdf-content/content-writer.js';
+import type { ContentWriter } from '../pdf-content/content-writer.js';
+import { packedStream } from '../pdf-content/packed-stream.js';
 
 export interface PageDrawingOptions {
   readonly deflate: (bytes: Uint8Array) => Promise<Uint8Array>;
   readonly ink: 'drawn' | 'annotations' | 'none';
   /** By whose ink it is shown whose it is; empty where it isn't. */
-  readonly signers: ReadonlyMap<string, Signer>;
+  readonly authors: ReadonlyMap<string, Author>;
   /** How wide words are, in points. */
   readonly measure: (words: string, size: number) => number;
 }
@@ -57,27 +57,27 @@ export class PageDrawing {
   }
 
   add(page: Page, target: PDFPage): void {
-    const { ink, signers } = this.options;
+    const { ink, authors } = this.options;
     const drawn = ink === 'drawn' ? drawnOn(page) : materialOn(page);
     const written =
-      signers.size > 0 && ink !== 'none' ? writtenOn(page).filter((item) => !isMaterial(item)) : [];
+      authors.size > 0 && ink !== 'none' ? writtenOn(page).filter((item) => !isMaterial(item)) : [];
     const { kind, tint } = page.paper;
     const print = (kind !== 'pdf' && kind !== 'plain') || tint !== undefined;
     if (!print && drawn.length === 0 && written.length === 0) return;
     this.writer.start(mapFor(page));
     this.writer.group((sink) => drawPaper(page.paper, page, sink));
-    const signer = (id: string): Signer | null => signers.get(id) ?? null;
+    const authorOf = (id: string): Author | null => authors.get(id) ?? null;
     if (written.length > 0)
-      for (const item of written) this.writer.group((sink) => drawGrounds([item], signer, sink));
+      for (const item of written) this.writer.group((sink) => drawGrounds([item], authorOf, sink));
     for (const item of drawn) this.draw(item);
     if (written.length > 0)
-      this.writer.group((sink) => drawSignatures(written, signer, this.options.measure, sink));
+      this.writer.group((sink) => drawSignatures(written, authorOf, this.options.measure, sink));
     this.put(target);
   }
 
   private draw(item: Item): void {
     if (item.kind !== 'ink') {
-      this.writer.group((sink) => drawThing(item, sink));
+      this.writer.group((sink) => drawItem(item, sink));
       return;
     }
     const style = readStroke(item.ink, this.points);

@@ -19,7 +19,7 @@ import { deflateSync } from 'node:zlib';
 import { apply } from '@cuaderno/core';
 import { boardPdf } from './index.js';
 import { testFonts } from '../testing/fonts.js';
-import { ContentWriter } from './content-writer.js';
+import { ContentWriter } from '../pdf-content/content-writer.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'cuaderno-pdf-out-'));
 

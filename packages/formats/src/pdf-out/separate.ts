@@ -1,10 +1,11 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { PDFPage, PDFRef } from '@cantoo/pdf-lib';
 import { newId } from '@cuaderno/core';
-import { numberAtFirst, originOf, sayOrigin, tieLinks } from '../pdf-source/links.js';
+import { numberAtFirst, originOf, markOrigin, tieLinks } from '../pdf-source/links.js';
 import type { PageKey } from '../pdf-source/links.js';
 import { writeOutline } from '../pdf-source/outline.js';
 import { writePageLabels } from '../pdf-source/page-labels.js';
+import { markProtected, wasProtected } from '../pdf-source/protection.js';
 import { dropStrayPages, SourceFile } from '../pdf-source/source-file.js';
 import { entriesFor } from './assemble.js';
 
@@ -28,10 +29,12 @@ export async function separatePdf(
 ): Promise<Separated> {
   const source = await PDFDocument.load(bytes, { password: '', updateMetadata: false });
   const origin = originOf(source, newId());
+  const isProtected = wasProtected(source);
   const first = source.getPages().map(numberAtFirst);
   const gone = new Set(numbers.map((number) => number - 1));
   const part = async (indices: readonly (number | null)[]): Promise<Uint8Array> => {
     const doc = await PDFDocument.create();
+    if (isProtected) markProtected(doc);
     // The source is changed by the first part that is made of it in ways that every part needs.
     const file = new SourceFile(source, doc, origin);
     const refs = new Map<PageKey, PDFRef>();
@@ -50,7 +53,7 @@ export async function separatePdf(
         doc,
         indices.map((index) => (index === null ? null : file.labels![index]!)),
       );
-    sayOrigin(
+    markOrigin(
       doc,
       origin,
       indices.map((index, i) => first[index ?? i]!),

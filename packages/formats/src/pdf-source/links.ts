@@ -5,7 +5,7 @@ import { annotationsOn } from './draw-in.js';
 import { arrayOf, nameOf, numberOf, removeFrom, textOf, wordsOf } from './values.js';
 
 /*
- * A file's pages may go different ways: some are removed, some lie in a file of their own while they are held back.
+ * A file's pages may go different ways: some are removed, some lie in a file of their own while they are hidden.
  * Links between them are found again by which page of which file a page was at first. Keys of our own (ISO 32000-1,
  * annex E) say so in files that were taken apart.
  */
@@ -26,7 +26,7 @@ export function keyOf(page: PDFPage, index: number, origin: string): PageKey {
 }
 
 /** Says in a file that is a part of another which page of it a page was. */
-export function sayOrigin(doc: PDFDocument, origin: string, numbers: readonly number[]): void {
+export function markOrigin(doc: PDFDocument, origin: string, numbers: readonly number[]): void {
   doc.catalog.set(PDFName.of(ORIGIN), PDFHexString.fromText(origin));
   doc.getPages().forEach(({ node }, i) => {
     node.set(PDFName.of(NUMBER), doc.context.obj(numbers[i]!));

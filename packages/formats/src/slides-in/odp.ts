@@ -4,7 +4,7 @@ import type { Deck, DeckMedia, Slide } from './deck.js';
 import { all, attribute, children, first, parseXml } from './xml.js';
 import type { Element } from './xml.js';
 
-type Parts = ReadonlyMap<string, Uint8Array>;
+type OdpParts = ReadonlyMap<string, Uint8Array>;
 
 /** Points in the units of lengths (OpenDocument 1.3, part 3, 18.3.18; XSL 1.1, 5.9.13). */
 const UNITS: Readonly<Record<string, number>> = {
@@ -23,7 +23,7 @@ export function points(length: string | null): number {
 }
 
 /** Reads a presentation of OpenDocument. Throws `DeckError`. */
-export function readOdp(parts: Parts): Deck {
+export function readOdp(parts: OdpParts): Deck {
   const manifest = parts.get('META-INF/manifest.xml');
   if (manifest && first(parseXml(manifest), 'encryption-data')) throw new DeckError('locked');
   const content = parts.get('content.xml');

@@ -10,7 +10,7 @@ export const EMU = 914_400 / 72;
 /** Units of an angle in a degree (ECMA-376, part 1, 20.1.10.3). */
 const ANGLE = 60_000;
 
-type Parts = ReadonlyMap<string, Uint8Array>;
+type PptxParts = ReadonlyMap<string, Uint8Array>;
 
 interface Relation {
   readonly type: string;
@@ -20,7 +20,7 @@ interface Relation {
 }
 
 /** Reads a presentation of ECMA-376. Throws `DeckError`. */
-export function readPptx(parts: Parts): Deck {
+export function readPptx(parts: PptxParts): Deck {
   const main = 'ppt/presentation.xml';
   const presentation = parts.get(main);
   if (!presentation) throw new DeckError('broken');
@@ -40,7 +40,7 @@ export function readPptx(parts: Parts): Deck {
   };
 }
 
-function slide(parts: Parts, path: string, themes: Themes): Slide {
+function slide(parts: PptxParts, path: string, themes: Themes): Slide {
   const doc = parseXml(parts.get(path)!);
   const relations = relationsOf(parts, path);
   const timing = first(doc, 'timing');
@@ -222,7 +222,7 @@ class Themes {
 
   /** @param other the presentation's own, for slides whose master names none */
   constructor(
-    private readonly parts: Parts,
+    private readonly parts: PptxParts,
     private readonly other: string | null,
   ) {}
 
@@ -266,7 +266,7 @@ function themeFonts(theme: Document): ReadonlyMap<string, string> {
 }
 
 /** What a part names, by id (ECMA-376, part 2, 9.3). */
-function relationsOf(parts: Parts, path: string): ReadonlyMap<string, Relation> {
+function relationsOf(parts: PptxParts, path: string): ReadonlyMap<string, Relation> {
   const at = path.lastIndexOf('/') + 1;
   const bytes = parts.get(`${path.slice(0, at)}_rels/${path.slice(at)}.rels`);
   const relations = new Map<string, Relation>();

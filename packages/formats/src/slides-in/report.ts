@@ -10,7 +10,7 @@ export interface SlideReport {
   readonly letters: readonly string[];
   /** It had animations or came in moving, and stands still now. */
   readonly flattened: boolean;
-  /** It was hidden, and is held back now. */
+  /** It was hidden, and is hidden now. */
   readonly hidden: boolean;
   readonly notes: boolean;
   readonly media: readonly {

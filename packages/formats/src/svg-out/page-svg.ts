@@ -2,7 +2,7 @@ import {
   drawnOn,
   drawPaper,
   drawStroke,
-  drawThing,
+  drawItem,
   InkColumns,
   materialOn,
   readStroke,
@@ -45,7 +45,7 @@ function drawItems(items: readonly Item[], writer: SvgWriter): void {
   const points = new InkColumns();
   for (const item of items)
     if (item.kind === 'ink') drawStroke(readStroke(item.ink, points), points, writer);
-    else drawThing(item, writer);
+    else drawItem(item, writer);
 }
 
 function document_(

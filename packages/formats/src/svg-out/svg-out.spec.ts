@@ -8,7 +8,7 @@ import {
   operation,
   pagesInOrder,
 } from '@cuaderno/core';
-import type { Operation, Page, PageSpec, ThingSpec } from '@cuaderno/core';
+import type { Operation, Page, PageSpec, ItemSpec } from '@cuaderno/core';
 import { somePages } from '@cuaderno/core/testing';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -24,13 +24,13 @@ const folder = mkdtempSync(join(tmpdir(), 'cuaderno-svg-'));
 const common = { order: 'a0', layer: 'material' } as const;
 const outline = { colour: '#000000', width: 4 } as const;
 
-function pageWith(things: readonly ThingSpec[], change: Partial<PageSpec> = {}): Page {
+function pageWith(items: readonly ItemSpec[], change: Partial<PageSpec> = {}): Page {
   const [page] = somePages(1) as [PageSpec];
   const draft = new BoardDraft(emptyBoard('b'));
   const stamp = { by: newId(), at: 1, lesson: null };
   const ops: Operation[] = [
     operation({ kind: 'pages.add', pages: [{ ...page, width: 300, height: 400, ...change }] }),
-    ...things.map((item) => operation({ kind: 'item.add', page: page.id, item })),
+    ...items.map((item) => operation({ kind: 'item.add', page: page.id, item })),
     operation({
       kind: 'ink.add',
       page: page.id,

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import type { FontLoader } from '../pdf-out/text-fonts.js';
+import type { FontLoader } from '../pdf-content/text-fonts.js';
 
 /** Two alphabets of the title font, and two scripts that run from right to left, for tests. */
 export const testFonts: FontLoader = ({ bold, slant }) => {

@@ -1,50 +1,47 @@
 import { inject, Injectable } from '@angular/core';
+import type { Problem as Answer } from '@cuaderno/core';
 import { SignedOut } from './signed-out';
 
-/** What the server says when something can't be done (RFC 9457). */
-export interface Trouble {
-  readonly type: string;
-  readonly title: string;
-  readonly detail: string;
-}
+/** What the server says when something can't be done (RFC 9457), or this window where nothing answers. */
+export type Problem = Omit<Answer, 'status'>;
 
 /** Thrown where something can't be done; its words are for the person. */
-export class TroubleError extends Error {
+export class ProblemError extends Error {
   override readonly name: string = 'TroubleError';
-  constructor(readonly trouble: Trouble) {
-    super(trouble.title);
+  constructor(readonly problem: Problem) {
+    super(problem.title);
   }
 }
 
 /** Thrown by every call that fails. */
-export class ApiError extends TroubleError {
+export class ApiError extends ProblemError {
   override readonly name = 'ApiError';
   constructor(
-    trouble: Trouble,
+    problem: Problem,
     readonly status: number,
   ) {
-    super(trouble);
+    super(problem);
   }
 
   /** The code behind `urn:cuaderno:`. */
   get code(): string {
-    return this.trouble.type.replace('urn:cuaderno:', '');
+    return this.problem.type.replace('urn:cuaderno:', '');
   }
 }
 
-export const NO_LINE: Trouble = {
+export const NO_LINE: Problem = {
   type: 'urn:cuaderno:no-line',
   title: 'Cuaderno can’t be reached.',
   detail: 'Check the connection, then try again. Nothing is lost.',
 };
 
 /** Words for anything that was thrown. */
-export function troubleOf(error: unknown): Trouble {
-  return error instanceof TroubleError ? error.trouble : NO_LINE;
+export function problemOf(error: unknown): Problem {
+  return error instanceof ProblemError ? error.problem : NO_LINE;
 }
 
 async function failure(response: Response): Promise<ApiError> {
-  const body = (await response.json().catch(() => NO_LINE)) as Trouble;
+  const body = (await response.json().catch(() => NO_LINE)) as Problem;
   return new ApiError(body.title ? body : NO_LINE, response.status);
 }
 
@@ -123,7 +120,7 @@ export class Api {
           // Some proxy answered; the words for a broken line fit.
         }
         if (request.status < 300) resolve(body as T);
-        else reject(new ApiError(body as Trouble, request.status));
+        else reject(new ApiError(body as Problem, request.status));
       };
       request.onerror = () => reject(new ApiError(NO_LINE, 0));
       request.onabort = () => reject(new DOMException('given up', 'AbortError'));

@@ -1,5 +1,5 @@
 import { ApiError } from './api';
-import type { Api, Trouble } from './api';
+import type { Api, Problem } from './api';
 import type { BoardInfo } from './shapes';
 
 /** How far slides are on their way to pages; see `/imports/:job`. */
@@ -7,7 +7,7 @@ export type ImportState =
   | { readonly kind: 'waiting'; readonly before: number }
   | { readonly kind: 'converting' }
   | { readonly kind: 'board' | 'done'; readonly board: BoardInfo }
-  | { readonly kind: 'failed'; readonly problem: Trouble };
+  | { readonly kind: 'failed'; readonly problem: Problem };
 
 /** How often it is asked how far slides are, in ms. */
 const ASKED = 120;

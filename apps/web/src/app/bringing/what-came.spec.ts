@@ -1,9 +1,9 @@
-import { isToBeTold, whatCame } from './what-came';
+import { hasAnnotations, whatCame } from './what-came';
 
 describe('what became of annotations of a PDF', () => {
   it('is told of each kind that there was, in whole sentences', () => {
     expect(whatCame({ count: 1, comments: 0, stayed: 0, attached: 0 })).toEqual([
-      'One annotation of this PDF can be written on, moved and rubbed out like your own ink, in the nearest of the colours here.',
+      'One annotation of this PDF can be changed like your own ink; the colours are the nearest here.',
     ]);
     const all = whatCame({ count: 3, comments: 2, stayed: 1, attached: 1 });
     expect(all.length).toBe(4);
@@ -14,9 +14,9 @@ describe('what became of annotations of a PDF', () => {
   });
 
   it('is nothing where the pages are as they came, and nothing is attached', () => {
-    expect(isToBeTold({ count: 0, comments: 0, stayed: 4, attached: 0 })).toBeFalse();
-    expect(isToBeTold({ count: 0, comments: 0, stayed: 0, attached: 1 })).toBeTrue();
-    expect(isToBeTold({ count: 0, comments: 1, stayed: 0, attached: 0 })).toBeTrue();
-    expect(isToBeTold(undefined)).toBeFalse();
+    expect(hasAnnotations({ count: 0, comments: 0, stayed: 4, attached: 0 })).toBeFalse();
+    expect(hasAnnotations({ count: 0, comments: 0, stayed: 0, attached: 1 })).toBeTrue();
+    expect(hasAnnotations({ count: 0, comments: 1, stayed: 0, attached: 0 })).toBeTrue();
+    expect(hasAnnotations(undefined)).toBeFalse();
   });
 });

@@ -4,14 +4,14 @@ const THIN = 60_000;
 const ENOUGH = 40_000;
 const SCRIPT = /\.m?js$/;
 
-interface Came {
+interface CameOverLine {
   readonly transferSize: number;
   readonly startTime: number;
   readonly responseEnd: number;
 }
 
 /** Bytes a second of what came over the line; `null` where too little did, as when it was all kept. */
-export function speedOf(came: readonly Came[]): number | null {
+export function speedOf(came: readonly CameOverLine[]): number | null {
   const over = came.filter(({ transferSize }) => transferSize > 0);
   const bytes = over.reduce((sum, { transferSize }) => sum + transferSize, 0);
   if (bytes < ENOUGH) return null;

@@ -14,7 +14,7 @@ import {
 import type { EChartsType } from 'echarts/core';
 
 /** How the page around a chart looks, as ECharts has it. */
-export interface ChartLooks {
+export interface ChartTheme {
   readonly ink: string;
   readonly soft: string;
   readonly line: string;
@@ -22,7 +22,7 @@ export interface ChartLooks {
 }
 
 /** What ECharts draws, said once it is known how the page around looks. */
-export type ChartOption = (looks: ChartLooks) => object;
+export type ChartOption = (looks: ChartTheme) => object;
 
 /** A chart as wide as there is room. What it shows stands beside it as a table: it is for the eye alone. */
 @Component({
@@ -72,7 +72,7 @@ export class Chart {
     this.resizing.observe(element);
   }
 
-  private looks(): ChartLooks {
+  private looks(): ChartTheme {
     const style = getComputedStyle(this.element().nativeElement);
     const of = (name: string): string => style.getPropertyValue(name).trim();
     return {

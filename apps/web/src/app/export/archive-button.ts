@@ -1,6 +1,16 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, inject, input } from '@angular/core';
-import { Api } from '../api/api';
-import { inThisZone } from '../time/say-time';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { Api, problemOf } from '../api/api';
+import { inThisZone } from '../time/format-time';
 import { Making } from './making';
 
 /** Saves everything of a course or a student as one archive: long work, which can be stopped. */
@@ -9,11 +19,23 @@ import { Making } from './making';
   template: `
     @if (making.part() !== null) {
       <span role="status">The archive is being made…</span>
-      <button type="button" class="act quiet" (click)="making.stop()">Stop</button>
+      <button #next type="button" class="act quiet" (click)="making.stop()">Stop</button>
+    } @else if (bound().length > 0) {
+      <p role="status">
+        Protected against being changed, copied or printed:
+        @for (name of bound(); track $index) {
+          <bdi>{{ name }}</bdi>{{ $last ? '.' : ', ' }}
+        }
+        Copies in the archive are not: save it only if you may.
+      </p>
+      <button #next type="button" class="act" (click)="make()">Save the archive</button>
+      <button type="button" class="act quiet" (click)="bound.set([])">Cancel</button>
     } @else {
-      <button type="button" class="act quiet" (click)="save()">{{ label() }}</button>
+      <button #next type="button" class="act quiet" (click)="save()">
+        {{ label() }}
+      </button>
     }
-    @if (making.trouble(); as problem) {
+    @if (making.problem(); as problem) {
       <p class="trouble" role="alert">
         <strong>{{ problem.title }}</strong> {{ problem.detail }}
       </p>
@@ -23,23 +45,56 @@ import { Making } from './making';
     :host {
       display: block;
     }
+
+    p {
+      max-width: 32rem;
+      margin: 8px 0;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ArchiveButton {
   readonly label = input.required<string>();
-  /** Where it is made; what it is of may stand in its query. */
+  /** Whose archive it is, as a path of the API; a student's name may stand in its query. */
   readonly path = input.required<string>();
   private readonly api = inject(Api);
   protected readonly making = new Making();
+  private asking = false;
+  /** Names of protected PDFs in it, of which the tutor is told before it is made. */
+  protected readonly bound = signal<readonly string[]>([]);
+
+  private readonly next = viewChild<ElementRef<HTMLButtonElement>>('next');
 
   constructor() {
+    // What was pressed is gone: the focus goes on to what stands in its place.
+    let before: HTMLButtonElement | null = null;
+    effect(() => {
+      const button = this.next()?.nativeElement ?? null;
+      if (before && button !== before && document.activeElement === document.body) button?.focus();
+      before = button;
+    });
     inject(DestroyRef).onDestroy(() => this.making.stop());
   }
 
   protected async save(): Promise<void> {
-    const path = this.path();
-    const query = `${path}${path.includes('?') ? '&' : '?'}${inThisZone()}`;
+    if (this.asking) return;
+    this.asking = true;
+    this.making.problem.set(null);
+    try {
+      const described = await this.api.get<{ protected: string[] }>(this.path());
+      this.bound.set(described.protected);
+    } catch (error) {
+      return this.making.problem.set(problemOf(error));
+    } finally {
+      this.asking = false;
+    }
+    if (this.bound().length === 0) await this.make();
+  }
+
+  protected async make(): Promise<void> {
+    this.bound.set([]);
+    const { pathname, search } = new URL(this.path(), location.origin);
+    const query = `${pathname}.zip${search ? `${search}&` : '?'}${inThisZone()}`;
     await this.making.save((signal) => this.api.download(query, signal));
   }
 }

@@ -44,7 +44,7 @@ const INKS: readonly { ink: BoardFileWish['ink']; label: string; words: string }
       }
     </div>
   `,
-  styleUrl: './save-sheet.scss',
+  styleUrl: './save-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FileWish {

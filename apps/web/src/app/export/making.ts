@@ -1,13 +1,13 @@
 import { signal } from '@angular/core';
-import { troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
+import { problemOf } from '../api/api';
+import type { Problem } from '../api/api';
 import { download } from './download';
 
 /** Something that is made and then saved on this machine; it can be stopped as long as it isn't done. */
 export class Making {
   /** How far it is, from 0 to 1; `null` while nothing is made. */
   readonly part = signal<number | null>(null);
-  readonly trouble = signal<Trouble | null>(null);
+  readonly problem = signal<Problem | null>(null);
   private abort: AbortController | null = null;
 
   /** Says whether it was saved: stopped in the last moment, it isn't either. */
@@ -16,14 +16,14 @@ export class Making {
   ): Promise<boolean> {
     const abort = (this.abort = new AbortController());
     this.part.set(0);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { blob, name } = await make(abort.signal);
       abort.signal.throwIfAborted();
       download(blob, name);
       return true;
     } catch (error) {
-      if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
+      if (!abort.signal.aborted) this.problem.set(problemOf(error));
       return false;
     } finally {
       if (this.abort === abort) this.part.set(null);

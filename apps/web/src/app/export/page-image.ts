@@ -1,7 +1,7 @@
-import { drawnOn, itemBounds, materialOn } from '@cuaderno/core';
-import type { Item, Page, Rect } from '@cuaderno/core';
+import { bounds, drawItem, drawnOn, Extent, itemBounds, materialOn } from '@cuaderno/core';
+import type { Item, Page, Point, Rect } from '@cuaderno/core';
 import { allHere } from '../stage/all-here';
-import { itemLooks, paint } from '../stage/looks';
+import { itemRenderItems, paint } from '../stage/render-items';
 import { paintPaper } from '../stage/paper-painter';
 import type { PaperSource } from '../stage/paper-source';
 
@@ -60,12 +60,31 @@ export async function itemsPng(items: readonly Item[], papers: PaperSource): Pro
   return png(canvas);
 }
 
+/** Room around what is saved as a picture, in points. */
+const EDGE = 1;
+
+/** What an item takes up as it is drawn, and its frame. */
+function drawnBounds(item: Item): Rect {
+  const own = itemBounds(item);
+  if (item.kind === 'ink') return own;
+  const extent = new Extent();
+  drawItem(item, extent);
+  const drawn = extent.take();
+  return drawn ? bounds([...boxCorners(own), ...boxCorners(drawn)])! : own;
+}
+
+function boxCorners({ x, y, width, height }: Rect): Point[] {
+  return [
+    { x, y },
+    { x: x + width, y: y + height },
+  ];
+}
+
 /** What items take up, pens included, in points. */
 export function boxOf(items: readonly Item[]): Rect {
   const boxes = items.map((item) => {
-    const { x, y, width, height } = itemBounds(item);
-    const pen = item.kind === 'shape' ? (item.outline?.width ?? 0) * 2 : 1;
-    return { x: x - pen, y: y - pen, right: x + width + pen, bottom: y + height + pen };
+    const { x, y, width, height } = drawnBounds(item);
+    return { x: x - EDGE, y: y - EDGE, right: x + width + EDGE, bottom: y + height + EDGE };
   });
   const x = Math.min(...boxes.map((box) => box.x));
   const y = Math.min(...boxes.map((box) => box.y));
@@ -96,7 +115,7 @@ async function paintItems(
   const context = canvas.getContext('2d')!;
   context.setTransform(scale, 0, 0, scale, -corner.x * scale, -corner.y * scale);
   for (const item of items)
-    for (const look of itemLooks(item)) {
+    for (const look of itemRenderItems(item)) {
       const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
       context.globalCompositeOperation = multiplies ? 'multiply' : 'source-over';
       paint(context, look, pictures);

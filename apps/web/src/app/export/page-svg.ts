@@ -1,14 +1,13 @@
 import {
   drawnOn,
-  eastAsianIn,
-  filesOf,
   FONT_NAMES,
   materialOn,
-  plainText,
+  picturesOf,
   readUnicodeRange,
   SCRIPT_FONT_NAMES,
+  textsOf,
 } from '@cuaderno/core';
-import type { FileHash, Item, Page } from '@cuaderno/core';
+import type { DisplayText, FileHash, Item, Page } from '@cuaderno/core';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
 import { slicesFor } from '../stage/east-asian-fonts';
 import type { FontSlice } from '../stage/east-asian-fonts';
@@ -46,37 +45,25 @@ async function partsOf(
 ): Promise<{ pictures: Map<FileHash, string>; fontFaces: string }> {
   const pictures = new Map<FileHash, string>();
   for (const item of items) {
-    const [picture] =
-      item.kind === 'picture'
-        ? filesOf(item)
-        : item.kind === 'media' && item.poster
-          ? [item.poster]
-          : [];
-    if (picture && !pictures.has(picture))
-      pictures.set(picture, await asData(`/api/files/${picture}`, signal));
+    for (const picture of item.kind === 'ink' ? [] : picturesOf(item))
+      if (!pictures.has(picture))
+        pictures.set(picture, await asData(`/api/files/${picture}`, signal));
   }
-  const texts = items.flatMap((item) => (item.kind === 'text' ? [item] : []));
+  const texts = items.flatMap((item) => (item.kind === 'ink' ? [] : textsOf(item)));
   return { pictures, fontFaces: texts.length > 0 && !plain ? await fontFaces(texts, signal) : '' };
 }
 
 /** Rules for the fonts of these texts, the ones of this page with the fonts themselves in them. */
-async function fontFaces(
-  texts: readonly (Item & { kind: 'text' })[],
-  signal?: AbortSignal,
-): Promise<string> {
+async function fontFaces(texts: readonly DisplayText[], signal?: AbortSignal): Promise<string> {
   const wanted = new Set(
-    texts.flatMap(({ font, lines }) =>
-      lines.flatMap(({ runs }) =>
-        runs.flatMap(({ bold, slant }) => {
-          const weight = bold ? 700 : 400;
-          return [
-            `${FONT_NAMES[font]} ${weight} ${slant ? 'italic' : 'normal'}`,
-            // These are written upright only; of them, those come along whose letters there are.
-            ...SCRIPT_FONT_NAMES.map((name) => `${name} ${weight} normal`),
-          ];
-        }),
-      ),
-    ),
+    texts.flatMap(({ font, bold, slant }) => {
+      const weight = bold ? 700 : 400;
+      return [
+        `${FONT_NAMES[font]} ${weight} ${slant ? 'italic' : 'normal'}`,
+        // These are written upright only; of them, those come along whose letters there are.
+        ...SCRIPT_FONT_NAMES.map((name) => `${name} ${weight} normal`),
+      ];
+    }),
   );
   const rules: string[] = [];
   for (const rule of faceRules()) {
@@ -104,15 +91,10 @@ async function fontFaces(
 }
 
 /** Files with the letters of Chinese, Japanese and Korean that the texts have. */
-async function eastAsianSlices(
-  texts: readonly (Item & { kind: 'text' })[],
-): Promise<readonly FontSlice[]> {
+async function eastAsianSlices(texts: readonly DisplayText[]): Promise<readonly FontSlice[]> {
   const slices = new Map<string, FontSlice>();
-  for (const { text } of texts) {
-    const words = plainText(text);
-    for (const slice of await slicesFor(eastAsianIn(words), words))
-      slices.set(slice.address, slice);
-  }
+  for (const { text, eastAsian = [] } of texts)
+    for (const slice of await slicesFor(eastAsian, text)) slices.set(slice.address, slice);
   return [...slices.values()];
 }
 
@@ -123,14 +105,10 @@ function faceRules(): CSSFontFaceRule[] {
 }
 
 /** Whether any letter of the texts is in a range as CSS writes it: `U+0000-00FF, U+0131`. */
-function isWritten(texts: readonly (Item & { kind: 'text' })[], range: string): boolean {
+function isWritten(texts: readonly DisplayText[], range: string): boolean {
   if (range === '') return true;
   const has = readUnicodeRange(range);
-  return texts.some(({ lines }) =>
-    lines.some(({ runs }) =>
-      runs.some(({ text }) => [...text].some((letter) => has(letter.codePointAt(0)!))),
-    ),
-  );
+  return texts.some(({ text }) => [...text].some((letter) => has(letter.codePointAt(0)!)));
 }
 
 async function asData(address: string | URL, signal?: AbortSignal): Promise<string> {

@@ -11,11 +11,11 @@ describe('the size of a film', () => {
     },
   ]);
   const pages = pagesInOrder(board);
-  const deed = (page: string) => ({ by: 'ana', page, kind: 'ink.add' as const, from: 1, to: 2 });
+  const event = (page: string) => ({ by: 'ana', page, kind: 'ink.add' as const, from: 1, to: 2 });
 
   it('is that of the page on which most was done', () => {
-    expect(filmSize(pages, [deed(upright!.id)])).toEqual({ width: 764, height: HIGHEST + STRIP });
-    expect(filmSize(pages, [deed(upright!.id), deed(lying!.id), deed(lying!.id)])).toEqual({
+    expect(filmSize(pages, [event(upright!.id)])).toEqual({ width: 764, height: HIGHEST + STRIP });
+    expect(filmSize(pages, [event(upright!.id), event(lying!.id), event(lying!.id)])).toEqual({
       ...{ width: WIDEST, height: 720 + STRIP },
     });
   });
@@ -28,7 +28,7 @@ describe('the size of a film', () => {
   });
 
   it('holds every page whole, in its middle', () => {
-    const size = filmSize(pages, [deed(upright!.id)]);
+    const size = filmSize(pages, [event(upright!.id)]);
     for (const page of pages) {
       const { x, y, width, height } = placeOf(page, size);
       expect(Math.min(x, y)).toBeGreaterThanOrEqual(0);

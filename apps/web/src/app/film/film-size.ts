@@ -1,6 +1,6 @@
 import { itemsOn } from '@cuaderno/core';
 import type { Page } from '@cuaderno/core';
-import type { Deed } from '@cuaderno/core/replay';
+import type { ReplayEvent } from '@cuaderno/core/replay';
 
 /** Pixels that a page takes up at most: as sharp as on a laptop, and made faster than it is watched. */
 export const WIDEST = 1280;
@@ -17,9 +17,9 @@ export interface FilmSize {
  * How large a film is: as the page on which most was done has it, with the strip under it. Both sides are even, as
  * encoders want it.
  */
-export function filmSize(pages: readonly Page[], deeds: readonly Deed[]): FilmSize {
+export function filmSize(pages: readonly Page[], events: readonly ReplayEvent[]): FilmSize {
   const counts = new Map<string, number>();
-  for (const { page } of deeds) if (page) counts.set(page, (counts.get(page) ?? 0) + 1);
+  for (const { page } of events) if (page) counts.set(page, (counts.get(page) ?? 0) + 1);
   const most = [...pages].sort(
     (a, b) =>
       (counts.get(b.id) ?? 0) - (counts.get(a.id) ?? 0) || itemsOn(b).length - itemsOn(a).length,

@@ -1,16 +1,16 @@
-import { TroubleError } from '../api/api';
-import type { Trouble } from '../api/api';
+import { ProblemError } from '../api/api';
+import type { Problem } from '../api/api';
 import type { PaperSource } from '../stage/paper-source';
 import { fontSources } from './fonts';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
 
-const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Trouble> = {
+const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Problem> = {
   'no-encoder': {
     type: 'urn:cuaderno:no-film-encoder',
     title: 'This browser can’t make films.',
     detail: isSecureContext
       ? 'Save the film in another one, such as a current Chrome, Edge or Safari.'
-      : 'Browsers make films at addresses that begin with https. Ask whoever runs the server for such an address.',
+      : 'Browsers make films at addresses that begin with https. Ask the person who runs the server for such an address.',
   },
   failed: {
     type: 'urn:cuaderno:film-failed',
@@ -20,7 +20,7 @@ const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Trouble> = {
 };
 
 /** Thrown where no film can be made. */
-export class FilmError extends TroubleError {
+export class FilmError extends ProblemError {
   override readonly name = 'FilmError';
 }
 

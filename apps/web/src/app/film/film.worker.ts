@@ -10,11 +10,11 @@ import {
   Output,
   WebMOutputFormat,
 } from 'mediabunny';
-import { lookOf, paint } from '../stage/looks';
+import { renderItemOf, paint } from '../stage/render-items';
 import { Pictures } from '../stage/pictures';
 import { allHere } from '../stage/all-here';
 import { cssFont } from '../stage/text-fonts';
-import { saySecond } from '../time/say-time';
+import { formatSecond } from '../time/format-time';
 import { knowFonts } from './fonts';
 import { filmSize, placeOf, STRIP } from './film-size';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
@@ -60,12 +60,12 @@ async function make(task: FilmTask): Promise<void> {
   const { before, entries } = unpack(task.log) as { before: BoardSnapshot; entries: KeptEntry[] };
   const replay = new Replay(boardFromSnapshot(before), entries);
   const pace = task.skipsIdle
-    ? Pace.skippingIdle(task.whole, [...replay.deeds, ...task.beside])
+    ? Pace.skippingIdle(task.whole, [...replay.events, ...task.beside])
     : Pace.even(task.whole);
   const wish = { speed: task.speed, rate: RATE, still: STILL };
-  const frames = filmFrames(pace, replay.deeds, task.turns, wish);
+  const frames = filmFrames(pace, replay.events, task.turns, wish);
   const end = replay.at(task.whole.to).board;
-  const size = filmSize(pagesInOrder(end), replay.deeds);
+  const size = filmSize(pagesInOrder(end), replay.events);
   const codec = await getFirstEncodableVideoCodec(['vp9', 'vp8'], size);
   if (!codec) return say({ kind: 'fault', fault: 'no-encoder', why: '' });
 
@@ -140,7 +140,7 @@ class FilmPainter {
     for (const display of displayStroke({ style, points })) {
       this.context.globalCompositeOperation =
         display.blend === 'multiply' ? 'multiply' : 'source-over';
-      paint(this.context, lookOf(display));
+      paint(this.context, renderItemOf(display));
     }
   }
 
@@ -161,7 +161,7 @@ class FilmPainter {
     context.fillStyle = SOFT;
     const pages = pagesInOrder(board);
     const number = pages.findIndex((one) => one.id === page?.id) + 1;
-    const said = `${saySecond(time)}   ${number} / ${pages.length}`;
+    const said = `${formatSecond(time)}   ${number} / ${pages.length}`;
     context.fillText(said, 14, middle);
     let x = 14 + context.measureText(said).width + 28;
     const writing = this.writers(replay, moment, time);
@@ -179,12 +179,12 @@ class FilmPainter {
   }
 
   /** Who has a pen on paper, or had a moment ago. */
-  private writers({ deeds }: Replay, { drawing }: Moment, time: number): Set<Id> {
+  private writers({ events }: Replay, { drawing }: Moment, time: number): Set<Id> {
     // Frames follow each other in time.
-    while (this.done < deeds.length && deeds[this.done]!.to <= time) this.done++;
+    while (this.done < events.length && events[this.done]!.to <= time) this.done++;
     const writing = new Set(drawing.map(({ by }) => by));
-    for (let i = this.done - 1; i >= 0 && deeds[i]!.to > time - LATELY; i--)
-      if (deeds[i]!.kind === 'ink.add') writing.add(deeds[i]!.by);
+    for (let i = this.done - 1; i >= 0 && events[i]!.to > time - LATELY; i--)
+      if (events[i]!.kind === 'ink.add') writing.add(events[i]!.by);
     return writing;
   }
 

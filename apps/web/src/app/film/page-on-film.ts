@@ -1,6 +1,6 @@
 import { drawnOn } from '@cuaderno/core';
 import type { Item, Page } from '@cuaderno/core';
-import { itemLooks, paint } from '../stage/looks';
+import { itemRenderItems, paint } from '../stage/render-items';
 import { paintPaper } from '../stage/paper-painter';
 import type { Pictures } from '../stage/pictures';
 
@@ -55,7 +55,7 @@ export class PageOnFilm {
   private draw(item: Item): void {
     const { context, scale } = this;
     context.setTransform(scale, 0, 0, scale, 0, 0);
-    for (const look of itemLooks(item)) {
+    for (const look of itemRenderItems(item)) {
       const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
       context.globalCompositeOperation = multiplies ? 'multiply' : 'source-over';
       paint(context, look, this.pictures);

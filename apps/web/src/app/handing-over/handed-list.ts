@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { Download } from 'lucide';
 import { Icon } from '../icons/icon';
-import { sayBytes } from '../materials/say-material';
+import { formatBytes } from '../materials/format-material';
 import { HandedFiles } from './handed-files';
 
 /** Files that a student was handed, to be kept on their own machine; nothing where there are none. */
@@ -70,7 +70,7 @@ export class HandedList {
   readonly heading = input(true);
   protected readonly handed = inject(HandedFiles);
   protected readonly icons = { Download };
-  protected readonly bytes = sayBytes;
+  protected readonly bytes = formatBytes;
 
   constructor() {
     void this.handed.load();

@@ -47,9 +47,9 @@ const entry = (seq: number, by: Id, op: Operation): Entry => ({
 const person = (change: Partial<Person>): Person => ({
   id: me,
   name: 'Ana',
-  nth: 1,
+  nameOrdinal: 1,
   role: 'student',
-  trust: 'look',
+  trust: 'view',
   here: true,
   page: null,
   rules: {},
@@ -362,12 +362,12 @@ describe('a board that is open in this window', () => {
     welcome();
     const trust = (t: Person['trust']) =>
       server.line.say({ kind: 'people', people: [person({ trust: t })] });
-    trust('look');
-    expect(session.applies()(page.id).trust).toBe('look');
+    trust('view');
+    expect(session.applies()(page.id).trust).toBe('view');
     trust('write');
     expect(session.applies()(page.id).trust).toBe('write');
-    trust('look');
-    expect(session.applies()(page.id).trust).toBe('look');
+    trust('view');
+    expect(session.applies()(page.id).trust).toBe('view');
   });
 
   it('hands on others’ strokes under way; sends mine while the line is there, and not later', () => {
@@ -402,11 +402,11 @@ describe('a board that is open in this window', () => {
     welcome();
     session.look(page.id);
     session.look(page.id);
-    expect(server.line.of('look').length).toBe(1);
+    expect(server.line.of('page.viewed').length).toBe(1);
     server.line.end();
     pass(300);
     welcome([], false);
-    expect(server.line.of('look')).toEqual([{ kind: 'look', page: page.id }]);
+    expect(server.line.of('page.viewed')).toEqual([{ kind: 'page.viewed', page: page.id }]);
   });
 
   it('tells the ways in which it can be over', () => {

@@ -1,5 +1,6 @@
 import { computed, signal } from '@angular/core';
 import {
+  CLOSE,
   appliesTo,
   boardFromOutline,
   emptyBoard,
@@ -19,7 +20,7 @@ import {
   withdraw,
 } from '@cuaderno/core';
 import type {
-  Applies,
+  EffectivePermissions,
   Board,
   Change,
   Id,
@@ -29,16 +30,16 @@ import type {
   Replica,
   Role,
   ServerMessage,
-  ToldEntry,
+  ProjectedEntry,
   Trust,
 } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
 import { whenIdle } from '../browser/when-idle';
-import { ENDED, LiveLink } from './live-link';
+import { LiveLink } from './live-link';
 import type { Dial, LinkEvent } from './live-link';
-import { LessonRoom } from './lesson-room';
-import { LiveInk } from './live-ink';
+import { LessonState } from './lesson-state';
+import { InkSender } from './live-ink';
 import type { LiveInkEvent, StrokeStart } from './live-ink';
 import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
@@ -76,11 +77,11 @@ export class BoardSession {
   private store: PendingStore | null = null;
   private history: History | null = null;
   /** Entries that came before those they follow. */
-  private readonly early = new Map<number, ToldEntry>();
+  private readonly early = new Map<number, ProjectedEntry>();
   private readonly sent = new Map<Id, number>();
   private gapSince: number | null = null;
   private readonly watch: ReturnType<typeof setInterval>;
-  private readonly underWay = new LiveInk();
+  private readonly underWay = new InkSender();
   private looking: Id | null = null;
   private readonly pageArrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
   /** Whether what was done on an earlier visit can be undone by now. */
@@ -96,9 +97,13 @@ export class BoardSession {
   readonly me = signal<Id | null>(null);
   readonly role = signal<Role>('student');
   /** The lesson on this board: who is in it and what is said there. */
-  readonly room = new LessonRoom((message) => this.line() === 'live' && this.link.send(message));
-  readonly people = this.room.people;
-  readonly lesson = this.room.lesson;
+  readonly lessonState = new LessonState(
+    (message) => this.line() === 'live' && this.link.send(message),
+  );
+  /** What is known of that lesson, feature by feature. */
+  readonly features = this.lessonState.features;
+  readonly people = this.features.presence.people;
+  readonly lesson = this.lessonState.lesson;
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
@@ -111,7 +116,7 @@ export class BoardSession {
   readonly canRedo = signal(false);
   readonly mine = computed(() => this.people().find(({ id }) => id === this.me()) ?? null);
   readonly trust = computed<Trust>(() =>
-    this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'look'),
+    this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'view'),
   );
   /** What this person may do on a page, and why. */
   readonly applies = computed(() => {
@@ -120,9 +125,9 @@ export class BoardSession {
       role: this.role(),
       trust: this.trust(),
       person: this.mine()?.rules ?? {},
-      course: this.room.rules(),
+      course: this.features.pens.rules(),
     };
-    return (page: Id | null): Applies => {
+    return (page: Id | null): EffectivePermissions => {
       const board = this.board();
       return appliesTo(actor, board, board.pages.get(page ?? ''));
     };
@@ -212,7 +217,7 @@ export class BoardSession {
     if (this.looking === page) return;
     this.looking = page;
     if (this.line() !== 'live') return;
-    this.link.send({ kind: 'look', page });
+    this.link.send({ kind: 'page.viewed', page });
     this.askOn();
   }
 
@@ -261,9 +266,9 @@ export class BoardSession {
         this.line.set('away');
         break;
       case 'ended':
-        if (event.code === ENDED.over) this.end();
-        else if (event.code === ENDED.old) this.line.set('old');
-        else if (event.code === ENDED.door) this.line.set('door');
+        if (event.code === CLOSE.over) this.end();
+        else if (event.code === CLOSE.old) this.line.set('old');
+        else if (event.code === CLOSE.door) this.line.set('door');
         else {
           this.sent.clear();
           this.pageArrivals.lost();
@@ -304,8 +309,11 @@ export class BoardSession {
         if (event) this.liveInk.next(event);
         break;
       }
+      case 'lesson':
+        this.lessonState.begin(message.lesson);
+        break;
       case 'over':
-        this.room.over();
+        this.lessonState.over();
         if (this.role() === 'student') this.end();
         break;
       case 'keeping':
@@ -318,7 +326,7 @@ export class BoardSession {
         this.problem.set(message.problem);
         break;
       default:
-        this.room.take(message);
+        this.lessonState.handle(message);
     }
   }
 
@@ -326,8 +334,11 @@ export class BoardSession {
     const { you, role, lesson, page, board } = message;
     this.me.set(you);
     this.role.set(role);
-    this.room.ahead.set(message.now - Date.now());
-    this.room.begin(lesson);
+    this.lessonState.ahead.set(message.now - Date.now());
+    this.keeps.set(true);
+    // From here on what features have to say goes out.
+    this.line.set('live');
+    this.lessonState.begin(lesson);
     if (board) {
       this.early.clear();
       this.startPage.set(page);
@@ -345,14 +356,12 @@ export class BoardSession {
         replica(outline.board, board.seq, [...kept.map((op) => ({ op, stamp })), ...known]),
       );
     }
-    this.keeps.set(true);
-    this.line.set('live');
     this.problem.set(null);
     this.resume();
     const pending = this.state().pending.map(({ op }) => op);
     for (const { id } of pending) this.waited.add(id);
     this.send(pending);
-    if (this.looking) this.link.send({ kind: 'look', page: this.looking });
+    if (this.looking) this.link.send({ kind: 'page.viewed', page: this.looking });
     this.askOn();
   }
 
@@ -381,7 +390,7 @@ export class BoardSession {
 
   private confirm(at: number, seqs: readonly number[], ids: readonly Id[]): void {
     const pending = new Map(this.state().pending.map((p) => [p.op.id, p]));
-    const entries: ToldEntry[] = [];
+    const entries: ProjectedEntry[] = [];
     ids.forEach((id, i) => {
       const mine = pending.get(id);
       if (!mine) return this.settle(id);
@@ -397,9 +406,9 @@ export class BoardSession {
   }
 
   /** Takes entries in as soon as none before them is missing. */
-  private take(entries: readonly ToldEntry[]): void {
+  private take(entries: readonly ProjectedEntry[]): void {
     for (const entry of entries) if (entry.seq > this.state().seq) this.early.set(entry.seq, entry);
-    const run: ToldEntry[] = [];
+    const run: ProjectedEntry[] = [];
     for (let seq = this.state().seq + 1; this.early.has(seq); seq++) {
       run.push(this.early.get(seq)!);
       this.early.delete(seq);

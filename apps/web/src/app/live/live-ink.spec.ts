@@ -1,6 +1,6 @@
 import { newId } from '@cuaderno/core';
 import type { InkPoint } from '@cuaderno/core';
-import { LiveInk } from './live-ink';
+import { InkSender } from './live-ink';
 
 describe('strokes under way, as messages', () => {
   const [stroke, by] = [newId(), newId()];
@@ -8,7 +8,7 @@ describe('strokes under way, as messages', () => {
   const at = (x: number, y: number): InkPoint => ({ x, y, pressure: 0.5, time: 0 });
 
   it('are heard as they were drawn, to a sixteenth of a point', () => {
-    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const [mine, theirs] = [new InkSender(), new InkSender()];
     const first = mine.outgoing(stroke, start, [at(100.3, 50), at(101, 51)]);
     const next = mine.outgoing(stroke, undefined, [at(104.62, 49.11), at(110, 44)]);
     if (first?.kind !== 'live.ink' || next?.kind !== 'live.more') return fail('not as expected');
@@ -24,9 +24,9 @@ describe('strokes under way, as messages', () => {
   });
 
   it('are nothing where their beginning wasn’t told, on either side', () => {
-    const ink = new LiveInk();
+    const ink = new InkSender();
     expect(ink.outgoing(stroke, undefined, [at(1, 1)])).toBeNull();
-    const told = new LiveInk();
+    const told = new InkSender();
     told.outgoing(stroke, start, [at(1, 1)]);
     const more = told.outgoing(stroke, undefined, [at(2, 2)]);
     if (more?.kind !== 'live.more') return fail('not as expected');
@@ -34,7 +34,7 @@ describe('strokes under way, as messages', () => {
   });
 
   it('are heard to their end, however many others begin and end meanwhile', () => {
-    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const [mine, theirs] = [new InkSender(), new InkSender()];
     const first = mine.outgoing(stroke, start, [at(1, 1)]);
     const more = mine.outgoing(stroke, undefined, [at(2, 2)]);
     if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');
@@ -46,7 +46,7 @@ describe('strokes under way, as messages', () => {
   });
 
   it('have other numbers after a break', () => {
-    const [mine, theirs] = [new LiveInk(), new LiveInk()];
+    const [mine, theirs] = [new InkSender(), new InkSender()];
     const first = mine.outgoing(stroke, start, [at(1, 1)]);
     const more = mine.outgoing(stroke, undefined, [at(2, 2)]);
     if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');

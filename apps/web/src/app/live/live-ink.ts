@@ -24,7 +24,7 @@ export type LiveInkEvent =
 const KNOWN = 64;
 
 /** Strokes under way, as messages: the first says all about one, and what follows is only points. */
-export class LiveInk {
+export class InkSender {
   /** The stroke that is drawn here just now. */
   private own: { readonly stroke: Id; readonly origin: Point } | null = null;
   /** Others' strokes, by the numbers that stand for them. */

@@ -1,4 +1,4 @@
-import { packMessage, readServerMessages } from '@cuaderno/core';
+import { CLOSE, packMessage, readServerMessages } from '@cuaderno/core';
 import type { ClientMessage, ServerMessage } from '@cuaderno/core';
 import type { Observable } from 'rxjs';
 import { Subject } from 'rxjs';
@@ -30,8 +30,8 @@ export type LinkEvent =
 /** How a connection is made. */
 export type Dial = (url: URL) => WebSocket;
 
-/** Codes with which the server ends a connection for good. */
-export const ENDED = { notIn: 4401, door: 4403, over: 4410, old: 4426 } as const;
+/** With these the server ends a connection for good. */
+const FOR_GOOD: readonly number[] = [CLOSE.notIn, CLOSE.door, CLOSE.over, CLOSE.old];
 
 /**
  * A line to the server that mends itself: it tries again after a break, at once when the machine
@@ -131,8 +131,8 @@ export class LiveLink {
     this.socket = null;
     this.asked.clear();
     this.quiet = false;
-    if ((Object.values(ENDED) as number[]).includes(code)) {
-      this.resting = code === ENDED.notIn;
+    if (FOR_GOOD.includes(code)) {
+      this.resting = code === CLOSE.notIn;
       this.out.next({ kind: 'ended', code });
       if (!this.resting) this.close();
       return;

@@ -45,7 +45,7 @@ describe('what waits to be confirmed', () => {
       new PendingStore(board, person).add(line(1));
       new PendingStore(board, person).add(line(2));
     }
-    localStorage.setItem('cuaderno.margin', 'open');
+    localStorage.setItem('cuaderno.private-notes', 'open');
     localStorage.setItem('cuaderno.pending.half', 'x');
     expect(keptByPeople()).toEqual(
       jasmine.arrayWithExactContents([
@@ -53,6 +53,27 @@ describe('what waits to be confirmed', () => {
         { board, person: other },
       ]),
     );
+  });
+
+  it('by the build of 2026-11-30 is there in the words of now', () => {
+    // As that build wrote it down: `apps/server/test-data/2026-11-30/read.json`.
+    const text =
+      'hKJpZKw1dDlBS1dtUUY2X0qka2luZKhpdGVtLmFkZKRwYWdlrGJxbDZUWmc2VTJjSaRpdGVthqVmcmFtZYWheDyheVCld2lkdGjMjKZoZWlnaHRapHR1cm4PpWxheWVyo2lua6VvcmRlcqJhOaRraW5kpG1hcmukbWFya6Rsb29rpmNvbG91cqcjMWQyYjRm';
+    localStorage.setItem(`cuaderno.pending.${board}.${me}.000000001.5t9AKWmQF6_J`, text);
+    const [op] = new PendingStore(board, me).load();
+    expect(op).toEqual(
+      jasmine.objectContaining({
+        ...{ id: '5t9AKWmQF6_J', kind: 'item.add' },
+        item: jasmine.objectContaining({ kind: 'mark', mark: 'attention', layer: 'ink' }),
+      }),
+    );
+  });
+
+  it('by a later build waits for that one', () => {
+    const key = `cuaderno.pending.${board}.${me}.000000001.xxxxxxxxxxxx`;
+    localStorage.setItem(key, '99:gA==');
+    expect(new PendingStore(board, me).load()).toEqual([]);
+    expect(localStorage.getItem(key)).not.toBeNull();
   });
 
   it('passes over what was damaged', () => {

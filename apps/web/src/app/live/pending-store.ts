@@ -1,5 +1,12 @@
-import { pack, unpack } from '@cuaderno/core';
-import type { Id, Operation } from '@cuaderno/core';
+import {
+  Operation,
+  pack,
+  STORED_VERSION,
+  StoredVersionError,
+  unpack,
+  upgradeStored,
+} from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import { lasting } from '../browser/storage';
 
 const PREFIX = 'cuaderno.pending';
@@ -12,6 +19,16 @@ function toText(bytes: Uint8Array): string {
 
 function toBytes(text: string): Uint8Array {
   return Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+}
+
+/** Stands between the version of our words and what was written in it; without it that is the first. */
+const MARK = ':';
+
+/** An operation that an earlier build may have put there, in the words of now. Throws where it is none. */
+function readStored(text: string): Operation {
+  const at = text.indexOf(MARK);
+  const version = at < 0 ? 1 : Number(text.slice(0, at));
+  return Operation.parse(upgradeStored('operation', unpack(toBytes(text.slice(at + 1))), version));
 }
 
 /** On which boards and as whom something was done in this browser that the server has not confirmed. */
@@ -52,9 +69,10 @@ export class PendingStore {
     this.count = Number(keys.at(-1)?.slice(this.prefix.length).split('.')[0] ?? 0);
     return keys.flatMap((key) => {
       try {
-        return [unpack(toBytes(this.storage.getItem(key)!)) as Operation];
-      } catch {
-        this.storage.removeItem(key);
+        return [readStored(this.storage.getItem(key)!)];
+      } catch (error) {
+        // What a later build has put there is of use to that one, and waits for it.
+        if (!(error instanceof StoredVersionError)) this.storage.removeItem(key);
         return [];
       }
     });
@@ -64,7 +82,8 @@ export class PendingStore {
   add(op: Operation): boolean {
     const place = String(++this.count).padStart(9, '0');
     try {
-      this.storage.setItem(`${this.prefix}${place}.${op.id}`, toText(pack(op)));
+      const text = `${STORED_VERSION}${MARK}${toText(pack(op))}`;
+      this.storage.setItem(`${this.prefix}${place}.${op.id}`, text);
       return true;
     } catch {
       return false;

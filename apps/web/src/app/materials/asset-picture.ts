@@ -20,8 +20,17 @@ const ICONS: Record<AssetKind, IconNode> = {
   imports: [Icon],
   template: `
     @if (address(); as src) {
-      <img [src]="src" alt="" loading="lazy" draggable="false" (error)="failed.set(true)" />
-    } @else {
+      <img
+        [src]="src"
+        [class.coming]="!here()"
+        alt=""
+        loading="lazy"
+        draggable="false"
+        (load)="here.set(true)"
+        (error)="failed.set(true)"
+      />
+    }
+    @if (!here()) {
       <cua-icon [of]="icon()" [size]="26" />
     }
   `,
@@ -40,6 +49,13 @@ const ICONS: Record<AssetKind, IconNode> = {
       background: var(--page);
       box-shadow: 0 0 0 1px var(--line);
     }
+    img,
+    cua-icon {
+      grid-area: 1 / 1;
+    }
+    .coming {
+      visibility: hidden;
+    }
   `,
   host: { 'aria-hidden': 'true' },
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,6 +63,8 @@ const ICONS: Record<AssetKind, IconNode> = {
 export class AssetPicture {
   readonly asset = input.required<AssetInfo>();
   protected readonly failed = linkedSignal(() => (this.asset(), false));
+  /** Whether the picture has come: until then the sign of its kind stands there. */
+  protected readonly here = linkedSignal(() => (this.address(), false));
   protected readonly icon = computed(() => ICONS[this.asset().kind]);
   protected readonly address = computed(() =>
     this.asset().pictured && !this.failed()

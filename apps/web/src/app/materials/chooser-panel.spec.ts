@@ -1,6 +1,6 @@
 import { problem, Screen } from '../testing/screen';
 import { ChooserPanel } from './chooser-panel';
-import type { Choice } from './chooser-panel';
+import type { PagesChoice } from './chooser-panel';
 import type { AssetInfo, MaterialsInfo } from './shapes';
 
 const asset = (id: string, name: string, more: Partial<AssetInfo> = {}): AssetInfo => ({
@@ -86,7 +86,7 @@ describe('materials beside a board', () => {
 
   it('are laid with one touch, or carried', async () => {
     await show();
-    const laid: Choice[] = [];
+    const laid: PagesChoice[] = [];
     screen.fixture.componentInstance.chosen.subscribe((one) => laid.push(one));
     const first = screen.element.querySelector<HTMLButtonElement>('.row button')!;
     first.click();
@@ -98,7 +98,7 @@ describe('materials beside a board', () => {
 
   it('go where one chooses, a PDF’s pages', async () => {
     await show();
-    const laid: Choice[] = [];
+    const laid: PagesChoice[] = [];
     screen.fixture.componentInstance.chosen.subscribe((one) => laid.push(one));
     await set('.where select', 'before', 'change');
     screen.element.querySelector<HTMLButtonElement>('.row .lay')!.click();

@@ -15,7 +15,7 @@ import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { RouterLink } from '@angular/router';
 import { HandHelping, Upload, X } from 'lucide';
-import { HandOverSheet } from '../handing-over/hand-over-sheet';
+import { HandOverDialog } from '../handing-over/hand-over-dialog';
 import { Icon } from '../icons/icon';
 import { AssetPicture } from './asset-picture';
 import { CARRIED_ASSET } from './carried';
@@ -23,13 +23,13 @@ import { folderLines } from './folder-lines';
 import { MaterialsStore } from './materials-store';
 import { PAGES_GO } from './pages-go';
 import type { PagesGo } from './pages-go';
-import { sayWhat } from './say-material';
+import { formatAsset } from './format-material';
 import type { AssetInfo } from './shapes';
-import { UploadDesk } from './upload-desk';
+import { UploadQueue } from './upload-queue';
 import { UploadList } from './upload-list';
 
 /** A file that is chosen for a board; of a PDF, where its pages go. */
-export interface Choice {
+export interface PagesChoice {
   readonly asset: AssetInfo;
   readonly pagesGo: PagesGo;
 }
@@ -37,7 +37,7 @@ export interface Choice {
 /** All materials beside a board, to be laid on its pages: one's own and those that others share. */
 @Component({
   selector: 'cua-chooser-panel',
-  imports: [AssetPicture, HandOverSheet, Icon, RouterLink, ScrollingModule, UploadList],
+  imports: [AssetPicture, HandOverDialog, Icon, RouterLink, ScrollingModule, UploadList],
   templateUrl: './chooser-panel.html',
   styleUrl: './chooser-panel.scss',
   host: { '(keydown.escape)': 'closed.emit()' },
@@ -48,18 +48,18 @@ export class ChooserPanel {
   readonly course = input<Id | null>(null);
   /** Goes up when a student has fetched what was handed over. */
   readonly handed = input(0);
-  readonly chosen = output<Choice>();
+  readonly chosen = output<PagesChoice>();
   readonly closed = output();
 
   protected readonly store = inject(MaterialsStore);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
-  private readonly desk = inject(UploadDesk);
+  private readonly queue = inject(UploadQueue);
   protected readonly icons = { HandHelping, Upload, X };
   protected readonly ways = PAGES_GO;
   protected readonly pagesGo = signal<PagesGo>('after');
   /** What is being handed over. */
   protected readonly handing = signal<AssetInfo | null>(null);
-  protected readonly say = sayWhat;
+  protected readonly say = formatAsset;
   protected readonly query = signal('');
   /** The folder to choose from, with all that lies in it. */
   protected readonly folder = signal<Id | null>(null);
@@ -115,7 +115,7 @@ export class ChooserPanel {
   /** Files are kept in the folder that is chosen, if that is one's own. */
   protected bring(files: FileList | null): void {
     const own = this.store.folders().some(({ id }) => id === this.folder());
-    if (files) this.desk.send([...files], own ? this.folder() : null);
+    if (files) this.queue.send([...files], own ? this.folder() : null);
   }
 
   protected lift(event: DragEvent, asset: AssetInfo): void {

@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import type { Id } from '@cuaderno/core';
 import { DetailedError, Upload } from 'tus-js-client';
-import type { Trouble } from '../api/api';
+import type { Problem } from '../api/api';
 import { NO_LINE } from '../api/api';
 import type { Remark } from './remarks';
 import type { AssetInfo } from './shapes';
@@ -26,14 +26,14 @@ export type UploadState =
   | 'failed';
 
 /** A file that is there, and what is to be said of it. */
-type Taken = AssetInfo & { readonly remarks: readonly Remark[] };
+type TakenUpload = AssetInfo & { readonly remarks: readonly Remark[] };
 
 /** A file on its way to a folder. Broken off, it goes on where it was, also after a reload. */
 export class MaterialUpload {
   readonly state = signal<UploadState>('waiting');
   /** From 0 to 1. */
   readonly part = signal(0);
-  readonly trouble = signal<Trouble | null>(null);
+  readonly problem = signal<Problem | null>(null);
   /** What the server said of it when it took it. */
   remarks: readonly Remark[] = [];
   private upload: Upload | null = null;
@@ -50,7 +50,7 @@ export class MaterialUpload {
   async run(): Promise<AssetInfo | null> {
     if (this.given) return null;
     this.state.set('sending');
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { remarks, ...asset } = await this.send();
       this.remarks = remarks;
@@ -58,7 +58,7 @@ export class MaterialUpload {
       return asset;
     } catch (error) {
       if (this.given) return null;
-      this.trouble.set(troubleIn(error));
+      this.problem.set(troubleIn(error));
       this.state.set('failed');
       return null;
     }
@@ -80,9 +80,9 @@ export class MaterialUpload {
       await Upload.terminate(upload.url, { retryDelays: null }).catch(() => undefined);
   }
 
-  private async send(): Promise<Taken> {
+  private async send(): Promise<TakenUpload> {
     const { file, folder } = this;
-    const sent = new Promise<Taken>((resolve, reject) => {
+    const sent = new Promise<TakenUpload>((resolve, reject) => {
       this.end = () => reject(new Error('given up'));
       this.upload = new Upload(file, {
         endpoint: ENDPOINT,
@@ -105,7 +105,7 @@ export class MaterialUpload {
         },
         onSuccess: ({ lastResponse }) => {
           try {
-            resolve(JSON.parse(lastResponse.getBody()) as Taken);
+            resolve(JSON.parse(lastResponse.getBody()) as TakenUpload);
           } catch (error) {
             reject(error as Error);
           }
@@ -132,10 +132,10 @@ export async function brokenOff(): Promise<{ name: string; forget: () => Promise
   }));
 }
 
-function troubleIn(error: unknown): Trouble {
+function troubleIn(error: unknown): Problem {
   if (error instanceof DetailedError && error.originalResponse) {
     try {
-      const told = JSON.parse(error.originalResponse.getBody()) as Trouble;
+      const told = JSON.parse(error.originalResponse.getBody()) as Problem;
       if (told.title) return told;
     } catch {
       // Some proxy answered; the words for a broken line fit.

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { Folder, Id } from '@cuaderno/core';
-import { Api, troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
+import { Api, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
 import type { Choice, MaterialsInfo, ShareInfo, ShelfInfo, UseInfo } from './shapes';
 
 const EMPTY: MaterialsInfo = { folders: [], assets: [], shares: [], shared: [], binned: 0 };
@@ -13,7 +13,7 @@ export class MaterialsStore {
   private readonly info = signal<MaterialsInfo>(EMPTY);
   /** Whether anything is known yet. */
   readonly ready = signal(false);
-  readonly trouble = signal<Trouble | null>(null);
+  readonly problem = signal<Problem | null>(null);
   readonly folders = computed(() => this.info().folders);
   readonly assets = computed(() => this.info().assets);
   readonly shared = computed(() => this.info().shared);
@@ -118,12 +118,12 @@ export class MaterialsStore {
   }
 
   private async try(what: () => Promise<void>): Promise<boolean> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await what();
       return true;
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       return false;
     }
   }

@@ -1,9 +1,9 @@
-import { sayRemarks } from './remarks';
+import { formatRemarks } from './remarks';
 
 describe('what is said of files that were taken', () => {
   it('names each, and is nothing where there is nothing to be said', () => {
-    expect(sayRemarks([{ name: 'Moon.gif', remarks: [] }])).toBeNull();
-    const words = sayRemarks([
+    expect(formatRemarks([{ name: 'Moon.gif', remarks: [] }])).toBeNull();
+    const words = formatRemarks([
       { name: 'Moon.gif', remarks: ['frames'] },
       { name: 'Tide.mkv', remarks: ['some-browsers'] },
     ]);

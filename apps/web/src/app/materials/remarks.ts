@@ -9,7 +9,7 @@ const WORDS: Readonly<Record<Remark, string>> = {
 };
 
 /** In sentences, each file by its name; `null` where there is nothing to be said. */
-export function sayRemarks(
+export function formatRemarks(
   files: readonly { readonly name: string; readonly remarks: readonly Remark[] }[],
 ): string | null {
   const all = files.flatMap(({ name, remarks }) =>

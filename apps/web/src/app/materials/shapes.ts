@@ -1,25 +1,15 @@
-import type { Asset, Folder, Id } from '@cuaderno/core';
+import type { AssetShape, ShareShape } from '@cuaderno/contract/materials';
+import type { Folder, Id } from '@cuaderno/core';
 
-/** A file as the server tells of it. */
-export type AssetInfo = Asset & {
-  /** Whether there is a small picture of it. */
-  readonly pictured: boolean;
-};
+export type {
+  AssetShape as AssetInfo,
+  ShareShape as ShareInfo,
+  UseShape as UseInfo,
+} from '@cuaderno/contract/materials';
 
 export interface ShelfInfo {
   readonly folders: readonly Folder[];
-  readonly assets: readonly AssetInfo[];
-}
-
-/** Whom a folder is shared with. */
-export interface ShareInfo {
-  readonly id: Id;
-  readonly folder: Id;
-  readonly with: {
-    readonly kind: 'tutor' | 'course';
-    readonly id: Id;
-    readonly name: string;
-  };
+  readonly assets: readonly AssetShape[];
 }
 
 /** What another tutor shares. */
@@ -28,9 +18,9 @@ export type SharedShelf = ShelfInfo & {
 };
 
 export interface MaterialsInfo extends ShelfInfo {
-  readonly shares: readonly ShareInfo[];
+  readonly shares: readonly ShareShape[];
   readonly shared: readonly SharedShelf[];
-  /** How many things lie in the bin. */
+  /** How many items lie in the bin. */
   readonly binned: number;
 }
 
@@ -38,14 +28,6 @@ export interface MaterialsInfo extends ShelfInfo {
 export interface Choice {
   readonly folders: readonly Id[];
   readonly assets: readonly Id[];
-}
-
-export interface UseInfo {
-  readonly board: Id;
-  readonly title: string;
-  readonly course: string;
-  /** Numbers of its pages, from 1. */
-  readonly pages: readonly number[];
 }
 
 export function countOf({ folders, assets }: Choice): number {

@@ -1,13 +1,13 @@
 import { TestBed } from '@angular/core/testing';
 import { Screen } from '../testing/screen';
-import { UploadDesk } from './upload-desk';
+import { UploadQueue } from './upload-queue';
 import { UploadList } from './upload-list';
 
 describe('what came to materials', () => {
   it('is remarked on where not all of it is kept, until that is read', async () => {
     const screen = await Screen.show(UploadList, {}, {});
     expect(screen.text.trim()).toBe('');
-    TestBed.inject(UploadDesk).remarked.set([
+    TestBed.inject(UploadQueue).remarked.set([
       { name: 'Ebb and flood.gif', remarks: ['frames'] },
       { name: 'Surf.mkv', remarks: ['some-browsers'] },
     ]);

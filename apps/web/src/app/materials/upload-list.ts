@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
 import type { MaterialUpload } from './material-upload';
-import { sayRemarks } from './remarks';
-import { UploadDesk } from './upload-desk';
+import { formatRemarks } from './remarks';
+import { UploadQueue } from './upload-queue';
 
 /** Files on their way that are shown one by one; of more, only how far they are together. */
 const SHOWN = 4;
@@ -17,21 +17,21 @@ const SHOWN = 4;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class UploadList {
-  protected readonly desk = inject(UploadDesk);
+  protected readonly queue = inject(UploadQueue);
   protected readonly shown = computed(() =>
-    this.desk
+    this.queue
       .under()
       .filter((one) => one.state() !== 'waiting')
       .slice(0, SHOWN),
   );
-  protected readonly count = computed(() => this.desk.under().length + this.desk.done());
-  protected readonly remarks = computed(() => sayRemarks(this.desk.remarked()));
+  protected readonly count = computed(() => this.queue.under().length + this.queue.done());
+  protected readonly remarks = computed(() => formatRemarks(this.queue.remarked()));
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
   protected say(upload: MaterialUpload): string {
     switch (upload.state()) {
       case 'away':
-        return 'The line is away. It goes on by itself when the line is back.';
+        return 'Connection lost. It goes on by itself when the connection is back.';
       case 'reading':
         return 'Looking at it';
       default:

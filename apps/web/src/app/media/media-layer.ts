@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { inSight, pagesInOrder, playSign } from '@cuaderno/core';
-import type { Board, Id, MediaSpec, Page, ThingItem } from '@cuaderno/core';
+import type { Board, Id, MediaSpec, Page, PlacedItem } from '@cuaderno/core';
 import type { Films } from '../stage/films';
 import type { Stage } from '../stage/stage';
 import { MediaPlayer } from './media-player';
 
-type MediaItem = ThingItem & MediaSpec;
+type MediaItem = PlacedItem & MediaSpec;
 
 /** Pages never change, so what is to be played on one is looked for once. */
 const found = new WeakMap<Page, readonly MediaItem[]>();

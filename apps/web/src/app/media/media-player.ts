@@ -9,11 +9,11 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { MediaSpec, ThingItem } from '@cuaderno/core';
+import type { MediaSpec, PlacedItem } from '@cuaderno/core';
 import { Pause, Play, Square } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { Films } from '../stage/films';
-import { sayPlace } from '../time/say-time';
+import { formatPlace } from '../time/format-time';
 
 /** Narrowest and widest bar of controls, in CSS px. */
 const NARROWEST = 200;
@@ -39,7 +39,7 @@ const BEHIND = 22;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MediaPlayer {
-  readonly item = input.required<ThingItem & MediaSpec>();
+  readonly item = input.required<PlacedItem & MediaSpec>();
   readonly films = input.required<Films>();
   /** Why this person can't run it; `null` where they can. */
   readonly refused = input<string | null>(null);
@@ -55,7 +55,7 @@ export class MediaPlayer {
   protected readonly waiting = signal(false);
   protected readonly at = signal(0);
   private readonly told = signal(0);
-  protected readonly trouble = signal<string | null>(null);
+  protected readonly problem = signal<string | null>(null);
   protected readonly length = computed(() => this.item().length ?? this.told());
   protected readonly label = computed(() => {
     const { medium, name } = this.item();
@@ -64,7 +64,9 @@ export class MediaPlayer {
   protected readonly width = computed(() =>
     Math.min(WIDEST, Math.max(NARROWEST, this.room() + this.side() / 2 - BEHIND)),
   );
-  protected readonly time = computed(() => `${sayPlace(this.at())} / ${sayPlace(this.length())}`);
+  protected readonly time = computed(
+    () => `${formatPlace(this.at())} / ${formatPlace(this.length())}`,
+  );
 
   private media: HTMLMediaElement | null = null;
   private file: string | null = null;
@@ -82,7 +84,7 @@ export class MediaPlayer {
 
   protected toggle(): void {
     if (this.playing()) return this.media?.pause();
-    this.trouble.set(this.refused());
+    this.problem.set(this.refused());
     if (this.refused() !== null) return;
     this.started.set(true);
     void this.element()
@@ -166,7 +168,7 @@ export class MediaPlayer {
     if (!this.media) return;
     const line = this.media.error?.code === MediaError.MEDIA_ERR_NETWORK;
     this.stop();
-    this.trouble.set(
+    this.problem.set(
       line
         ? 'It could not be fetched. Check the connection and press again.'
         : 'This browser can’t play it. Try another browser, or bring it as MP4 or MP3.',

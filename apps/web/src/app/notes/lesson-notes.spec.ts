@@ -59,7 +59,7 @@ describe('notes of a lesson', () => {
     await screen.press('Amend');
     expect(field(screen, 'Summary')!.value).toBe('Spring tides');
     await type(screen, 'Summary', 'Something else');
-    await screen.press('Leave it as it was');
+    await screen.press('Cancel');
     expect(screen.element.querySelector('.text')!.textContent).toContain('Spring tides');
     expect(screen.api.asked.length).toBe(1);
   });

@@ -9,12 +9,12 @@ import {
   untracked,
 } from '@angular/core';
 import { newestOf } from '@cuaderno/core';
-import { Api, ApiError, troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
+import { Api, ApiError, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
 import type { Note, NoteKind } from '../api/shapes';
-import { sayClock, sayDate } from '../time/say-time';
+import { formatClock, formatDate } from '../time/format-time';
 import { NoteDrafts } from './note-drafts';
-import type { Draft, Drafts } from './note-drafts';
+import type { NoteDraft, Drafts } from './note-drafts';
 
 /** What can be written of a lesson. */
 const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonly none: string }[] =
@@ -44,7 +44,7 @@ export class LessonNotes {
   private readonly drafts = signal<Drafts>({});
   /** What was amended elsewhere while it was written here. */
   private readonly overtaken = signal<ReadonlySet<NoteKind>>(new Set());
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly busy = signal(false);
   protected readonly notes = computed(() => {
     const versions = this.versions();
@@ -62,7 +62,7 @@ export class LessonNotes {
           };
         });
   });
-  protected readonly when = (at: number): string => `${sayDate(at)}, ${sayClock(at)}`;
+  protected readonly when = (at: number): string => `${formatDate(at)}, ${formatClock(at)}`;
 
   constructor() {
     effect(() => {
@@ -89,7 +89,7 @@ export class LessonNotes {
 
   protected leave(kind: NoteKind): void {
     this.put(kind, null);
-    this.trouble.set(null);
+    this.problem.set(null);
   }
 
   /** @returns whether nothing is left to be kept */
@@ -102,14 +102,14 @@ export class LessonNotes {
       return true;
     }
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const note = await this.api.post<Note>(`/lessons/${this.lesson()}/notes`, { kind, ...draft });
       this.versions.update((list) => [...(list ?? []), note]);
       this.put(kind, this.writes() ? { text: note.text, follows: note.id } : null);
       return true;
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       if (error instanceof ApiError && error.code === 'note-amended') await this.catchUp(kind);
       return false;
     } finally {
@@ -118,7 +118,7 @@ export class LessonNotes {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.drafts.set(this.kept.of(this.lesson()));
       // Whoever writes can do so at once: what there is of it comes under what they have written by then.
@@ -127,7 +127,7 @@ export class LessonNotes {
       await this.fetch();
       if (this.writes()) this.takeUp();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -153,7 +153,7 @@ export class LessonNotes {
     try {
       await this.fetch();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       return;
     }
     const newest = this.notes().find((note) => note.kind === kind)?.newest ?? null;
@@ -178,7 +178,7 @@ export class LessonNotes {
     this.kept.keep(this.lesson(), Object.fromEntries(unkept));
   }
 
-  private put(kind: NoteKind, draft: Draft | null): void {
+  private put(kind: NoteKind, draft: NoteDraft | null): void {
     this.drafts.update((all) => {
       const drafts = { ...all };
       if (draft) drafts[kind] = draft;

@@ -2,12 +2,12 @@ import { Injectable } from '@angular/core';
 import type { NoteKind } from '../api/shapes';
 
 /** Something that is being written, and which version it amends. */
-export interface Draft {
+export interface NoteDraft {
   readonly text: string;
   readonly follows: string | null;
 }
 
-export type Drafts = Partial<Record<NoteKind, Draft>>;
+export type Drafts = Partial<Record<NoteKind, NoteDraft>>;
 
 /** What is being written of lessons, kept while this window is open: a sheet that is closed loses no word. */
 @Injectable({ providedIn: 'root' })

@@ -3,17 +3,22 @@ import { LessonWatch } from './lesson-watch';
 
 describe('the watch over a lesson', () => {
   let said: string[];
+  let settled: string[];
   let watch: LessonWatch;
 
   beforeEach(() => {
     said = [];
-    watch = new LessonWatch((_kind, words) => said.push(words));
+    settled = [];
+    watch = new LessonWatch(
+      (_kind, words) => said.push(words),
+      (kind) => settled.push(kind),
+    );
   });
 
   const at = (name: string, since = 1, state: Arrival['state'] = 'waiting'): Arrival => ({
     id: name.padEnd(12, '_'),
     name,
-    nth: 1,
+    nameOrdinal: 1,
     state,
     since,
     known: null,
@@ -22,9 +27,9 @@ describe('the watch over a lesson', () => {
   const person = (name: string, here: boolean, role: Person['role'] = 'student'): Person => ({
     id: name.padEnd(12, '_'),
     name,
-    nth: 1,
+    nameOrdinal: 1,
     role,
-    trust: 'look',
+    trust: 'view',
     here,
     page: null,
     rules: {},
@@ -49,6 +54,18 @@ describe('the watch over a lesson', () => {
       'Jonas and Noor are at the door',
       'Ida is at the door',
     ]);
+  });
+
+  it('says when nobody is at the door any more, nor has a hand up', () => {
+    watch.arrivals([at('Ida'), at('Jonas')]);
+    watch.arrivals([at('Jonas')]);
+    expect(settled).toEqual([]);
+    watch.arrivals([at('Jonas', 1, 'not-now')]);
+    expect(settled).toEqual(['door']);
+    watch.people([{ ...person('Ida', true), hand: 1 }]);
+    expect(settled).toEqual(['door']);
+    watch.people([person('Ida', true)]);
+    expect(settled).toEqual(['door', 'hand']);
   });
 
   it('tells of who left, not of who was away when the window was opened, nor of the tutor', () => {

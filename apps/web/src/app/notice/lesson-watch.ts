@@ -11,7 +11,14 @@ export class LessonWatch {
   private up: ReadonlySet<Id> = new Set();
   private heard: ReadonlySet<Id> | null = null;
 
-  constructor(private readonly tell: (kind: NoticeKind, words: string) => void) {}
+  /**
+   * @param tell what is new
+   * @param settle called when nobody is at the door or has a hand up any more: what was told of it is past
+   */
+  constructor(
+    private readonly tell: (kind: NoticeKind, words: string) => void,
+    private readonly settle: (kind: NoticeKind) => void,
+  ) {}
 
   arrivals(list: readonly Arrival[]): void {
     const now = new Map(
@@ -20,6 +27,7 @@ export class LessonWatch {
     // Whoever only lost the line and is back isn't told of again; whoever knocks once more is.
     const fresh = list.filter(({ id }) => now.has(id) && this.knocking.get(id) !== now.get(id));
     for (const [id, since] of now) this.knocking.set(id, since);
+    if (now.size === 0) this.settle('door');
     if (fresh.length === 0) return;
     const names = inWords(fresh.map(({ name }) => name));
     this.tell('door', `${names} ${fresh.length === 1 ? 'is' : 'are'} at the door`);
@@ -39,6 +47,7 @@ export class LessonWatch {
     const up = list.filter(({ hand }) => hand !== null);
     const fresh = up.filter(({ id }) => !this.up.has(id));
     this.up = new Set(up.map(({ id }) => id));
+    if (up.length === 0) this.settle('hand');
     if (fresh.length > 0)
       this.tell('hand', `${inWords(fresh.map(({ name }) => name))} raised a hand`);
   }

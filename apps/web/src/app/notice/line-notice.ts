@@ -35,6 +35,6 @@ export class LineNotice {
     if (this.state() !== 'away') return null;
     const n = this.waiting();
     const lines = n === 0 ? '' : n === 1 ? ' One change waits.' : ` ${n} changes wait.`;
-    return `The line is away for a moment. Write on: all is kept here and sent when it is back.${lines}`;
+    return `Connection lost for a moment. Write on: all is kept here and sent when it is back.${lines}`;
   });
 }

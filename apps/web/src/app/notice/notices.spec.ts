@@ -28,6 +28,16 @@ describe('notices', () => {
     }
   });
 
+  it('leave the screen when what they say is past, and no other does', () => {
+    const notices = fresh();
+    notices.wish('door', 'sound', false);
+    notices.tell('door', 'Ida is at the door');
+    notices.settle('hand');
+    expect(notices.line()).toBe('Ida is at the door');
+    notices.settle('door');
+    expect(notices.line()).toBeNull();
+  });
+
   it('go to the desktop only while the window is behind, and only if the browser may', () => {
     const shown: string[] = [];
     class Pretend {

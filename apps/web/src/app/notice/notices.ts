@@ -1,4 +1,5 @@
 import { effect, Injectable, signal } from '@angular/core';
+import * as z from 'zod';
 import { lasting, remember } from '../browser/storage';
 import { knock } from './sounds';
 
@@ -7,7 +8,7 @@ export type NoticeKind = 'door' | 'hand' | 'message' | 'left' | 'end';
 /** How: a sound, a line on screen, and a notification of the browser while its window is behind. */
 export type NoticeWay = 'sound' | 'sight' | 'behind';
 
-export type NoticeWishes = Record<NoticeKind, Record<NoticeWay, boolean>>;
+export type NoticeChoice = Record<NoticeKind, Record<NoticeWay, boolean>>;
 
 export const NOTICE_KINDS: readonly { kind: NoticeKind; label: string }[] = [
   { kind: 'door', label: 'Someone is at the door' },
@@ -19,11 +20,11 @@ export const NOTICE_KINDS: readonly { kind: NoticeKind; label: string }[] = [
 export const NOTICE_WAYS: readonly { way: NoticeWay; label: string }[] = [
   { way: 'sound', label: 'Sound' },
   { way: 'sight', label: 'On screen' },
-  { way: 'behind', label: 'Window behind' },
+  { way: 'behind', label: 'When another window is in front' },
 ];
 
 const KEY = 'cuaderno.notices';
-const USUAL: NoticeWishes = {
+const USUAL: NoticeChoice = {
   door: { sound: true, sight: true, behind: true },
   hand: { sound: true, sight: true, behind: false },
   message: { sound: false, sight: true, behind: false },
@@ -33,24 +34,37 @@ const USUAL: NoticeWishes = {
 /** How long a line stays on screen, in ms. */
 const SHOWN = 8000;
 
-function kept(): NoticeWishes {
+/** Anything may lie there: what isn't a wish is as it is usually. */
+const Kept = z.record(z.string(), z.record(z.string(), z.unknown()).catch({})).catch({});
+
+function kept(): NoticeChoice {
+  const before = Kept.parse(parsed(lasting.getItem(KEY)));
+  const wish = (kind: NoticeKind, way: NoticeWay): boolean => {
+    const said = before[kind]?.[way];
+    return typeof said === 'boolean' ? said : USUAL[kind][way];
+  };
+  const of = (kind: NoticeKind): NoticeChoice[NoticeKind] => ({
+    ...{ sound: wish(kind, 'sound'), sight: wish(kind, 'sight'), behind: wish(kind, 'behind') },
+  });
+  const kinds = Object.keys(USUAL) as NoticeKind[];
+  return Object.fromEntries(kinds.map((kind) => [kind, of(kind)])) as NoticeChoice;
+}
+
+function parsed(text: string | null): unknown {
   try {
-    const before = JSON.parse(lasting.getItem(KEY) ?? '{}') as Partial<NoticeWishes>;
-    const kinds = Object.keys(USUAL) as NoticeKind[];
-    return Object.fromEntries(
-      kinds.map((kind) => [kind, { ...USUAL[kind], ...before[kind] }]),
-    ) as NoticeWishes;
+    return JSON.parse(text ?? '{}');
   } catch {
-    return USUAL;
+    return {};
   }
 }
 
 /** Gives notice, in the ways that this tutor wishes. They stay as they were left, on this machine. */
 @Injectable({ providedIn: 'root' })
 export class Notices {
-  readonly wishes = signal<NoticeWishes>(kept());
+  readonly wishes = signal<NoticeChoice>(kept());
   /** What is said on screen just now. */
   readonly line = signal<string | null>(null);
+  private lineOf: NoticeKind | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
@@ -70,11 +84,19 @@ export class Notices {
       await Notification.requestPermission().catch(() => 'denied');
   }
 
+  /** What was told of it is past: the line says nothing that isn't so any more. */
+  settle(kind: NoticeKind): void {
+    if (this.lineOf !== kind) return;
+    clearTimeout(this.timer);
+    this.line.set(null);
+  }
+
   tell(kind: NoticeKind, words: string): void {
     const { sound, sight, behind } = this.wishes()[kind];
     if (sound) knock();
     if (sight) {
       this.line.set(words);
+      this.lineOf = kind;
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.line.set(null), SHOWN);
     }

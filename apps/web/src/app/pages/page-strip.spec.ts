@@ -9,7 +9,7 @@ import { Screen } from '../testing/screen';
 import { PageStrip } from './page-strip';
 import type { PageWish } from './page-strip';
 
-const specs = somePages(5).map((page, i) => ({ ...page, held: i === 3 }));
+const specs = somePages(5).map((page, i) => ({ ...page, hidden: i === 3 }));
 const ids = specs.map(({ id }) => id);
 
 function board(): Board {
@@ -93,17 +93,17 @@ describe('the page strip', () => {
   });
 
   it('picks with plain touches where there is no keyboard', async () => {
-    await screen.press('Several');
+    await screen.press('Select pages');
     await touch(1);
     await touch(2);
     expect(picked()).toEqual([1, 2]);
     expect(went).toEqual([]);
-    await screen.press('Several');
+    await screen.press('Select pages');
     expect(picked()).toEqual([]);
   });
 
-  it('offers to show what is held back, and says so to who can’t see it', async () => {
-    expect(screen.button('Page (4), Page 4, held back')).toBeDefined();
+  it('offers to show what is hidden, and says so to who can’t see it', async () => {
+    expect(screen.button('Page (4), Page 4, hidden')).toBeDefined();
     expect(screen.button('Show it now')).toBeUndefined();
     screen.fixture.componentRef.setInput('current', ids[3]);
     await screen.settles();
@@ -112,7 +112,7 @@ describe('the page strip', () => {
   });
 
   it('never offers to take the last page out', async () => {
-    await screen.press('Several');
+    await screen.press('Select pages');
     for (const n of [0, 1, 2, 3, 4]) await touch(n);
     expect(screen.button('Remove')!.disabled).toBeTrue();
   });

@@ -41,7 +41,7 @@ import {
 import { filter, take } from 'rxjs';
 import { Icon } from '../icons/icon';
 import type { PaperSource } from '../stage/paper-source';
-import type { Signer } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */
@@ -72,7 +72,7 @@ export class PageStrip {
   readonly papers = input.required<PaperSource>();
   readonly current = input<Id | null>(null);
   /** Who is on which page just now. */
-  readonly here = input<ReadonlyMap<Id, readonly Signer[]>>(new Map());
+  readonly here = input<ReadonlyMap<Id, readonly Author[]>>(new Map());
   readonly mayEdit = input(false);
   /** Pages that something is to be done with; none means the one in view. */
   readonly picked = model<ReadonlySet<Id>>(new Set());
@@ -98,9 +98,11 @@ export class PageStrip {
     NotebookPen,
   };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
-  /** As the class counts them; those held back in brackets. */
+  /** As the class counts them; those hidden in brackets. */
   protected readonly numbers = computed(() => pageNumbers(this.board()));
-  protected readonly shownCount = computed(() => this.pages().filter(({ held }) => !held).length);
+  protected readonly shownCount = computed(
+    () => this.pages().filter(({ hidden }) => !hidden).length,
+  );
   /** Of the page in view, for the field in which another can be typed. */
   protected readonly number = computed(
     () =>
@@ -121,9 +123,9 @@ export class PageStrip {
       picked.size > 0 ? picked.has(id) : id === this.current(),
     );
   });
-  /** Whether all that is meant is held back. */
-  protected readonly held = computed(
-    () => this.meant().length > 0 && this.meant().every(({ held }) => held),
+  /** Whether all that is meant is hidden. */
+  protected readonly hidden = computed(
+    () => this.meant().length > 0 && this.meant().every(({ hidden }) => hidden),
   );
   private readonly list = viewChild.required(CdkVirtualScrollViewport);
   private readonly box = viewChild.required('box', { read: ElementRef<HTMLElement> });
@@ -158,7 +160,7 @@ export class PageStrip {
       list.scrollToOffset(index * ENTRY - height / 2 + ENTRY / 2);
   }
 
-  /** Ctrl adds one, Shift all up to here; with “Several” every touch adds one. */
+  /** Ctrl adds one, Shift all up to here; with “Select pages” every touch adds one. */
   protected choose(event: MouseEvent, page: Id): void {
     const one = event.ctrlKey || event.metaKey || this.picking();
     if (!this.mayEdit() || (!one && !event.shiftKey)) {
@@ -190,7 +192,7 @@ export class PageStrip {
     this.picked.set(new Set());
   }
 
-  /** The first page to be picked beside another is the one in view, but not with “Several”. */
+  /** The first page to be picked beside another is the one in view, but not with “Select pages”. */
   private start(): ReadonlySet<Id> {
     const current = this.current();
     this.anchor ??= current;

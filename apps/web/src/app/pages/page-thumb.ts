@@ -9,7 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { drawnOn, filesOf, pileOf } from '@cuaderno/core';
+import { drawnOn, filesOf, pileOf, textsOf } from '@cuaderno/core';
 import type { Id, Page, Paper } from '@cuaderno/core';
 import { whenIdle } from '../browser/when-idle';
 import { paintPaper } from '../stage/paper-painter';
@@ -120,7 +120,7 @@ export class PageThumb {
   /** Whether there is anything on it that may have had to be fetched. */
   private waits(): boolean {
     return drawnOn(this.page()).some(
-      (item) => item.kind === 'text' || (item.kind !== 'ink' && filesOf(item).length > 0),
+      (item) => item.kind !== 'ink' && (filesOf(item).length > 0 || textsOf(item).length > 0),
     );
   }
 

@@ -96,7 +96,7 @@ export class ClassStrip {
           label: person.id === this.me() ? 'You' : nameOf(person),
           icon: step.icon,
           teaches,
-          writes: person.trust !== 'look' && !teaches,
+          writes: person.trust !== 'view' && !teaches,
           here: person.here,
           hand: person.hand,
           leads,
@@ -104,7 +104,7 @@ export class ClassStrip {
             teaches ? 'your tutor' : step.label.toLowerCase(),
             leads ? 'leads' : '',
             person.hand ? 'hand up' : '',
-            person.here ? '' : 'not here just now',
+            person.here ? '' : 'away',
           ]
             .filter(Boolean)
             .join(', '),

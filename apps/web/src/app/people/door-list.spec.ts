@@ -6,7 +6,7 @@ import { DoorList } from './door-list';
 const arrival = (name: string, more: Partial<Arrival> = {}): Arrival => ({
   id: newId(),
   name,
-  nth: 1,
+  nameOrdinal: 1,
   state: 'waiting',
   since: 0,
   known: null,
@@ -22,7 +22,7 @@ describe('who is at the door', () => {
     return { screen, said };
   };
   it('is let in or not, one by one or all at once', async () => {
-    const [ida, other] = [arrival('Ida'), arrival('Ida', { nth: 2 })];
+    const [ida, other] = [arrival('Ida'), arrival('Ida', { nameOrdinal: 2 })];
     const { screen, said } = await show([ida, other]);
     await screen.press('Let Ida (2) in');
     await screen.press('Tell Ida “not now”');

@@ -31,8 +31,8 @@ export class DoorList {
   );
 }
 
-function labelOf({ name, nth }: Arrival): string {
-  return nth > 1 ? `${name} (${nth})` : name;
+function labelOf({ name, nameOrdinal }: Arrival): string {
+  return nameOrdinal > 1 ? `${name} (${nameOrdinal})` : name;
 }
 
 /** What helps to tell who it is. */

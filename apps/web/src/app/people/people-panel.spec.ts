@@ -9,9 +9,9 @@ import { PeoplePanelHarness } from './people-panel.harness';
 const person = (name: string, change: Partial<Person> = {}): Person => ({
   id: newId(),
   name,
-  nth: 1,
+  nameOrdinal: 1,
   role: 'student',
-  trust: 'look',
+  trust: 'view',
   here: true,
   page: null,
   rules: {},
@@ -27,7 +27,7 @@ const person = (name: string, change: Partial<Person> = {}): Person => ({
 describe('the people panel', () => {
   async function panel(
     people: Person[],
-    late: Trust = 'look',
+    late: Trust = 'view',
   ): Promise<{ harness: PeoplePanelHarness; given: unknown[]; wished: unknown[] }> {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(PeoplePanel);
@@ -48,7 +48,7 @@ describe('the people panel', () => {
     const { harness } = await panel([
       person('Maren', { role: 'tutor' }),
       person('Ida'),
-      person('Ida', { nth: 2 }),
+      person('Ida', { nameOrdinal: 2 }),
     ]);
     const names = await harness.names();
     expect(names.length).toBe(2);
@@ -59,14 +59,14 @@ describe('the people panel', () => {
   it('gives and takes one pen with one touch, in three steps', async () => {
     const [ida, noor] = [person('Ida'), person('Noor', { trust: 'write' })];
     const { harness, given } = await panel([ida, noor]);
-    expect(await harness.pens()).toEqual(['Looking on', 'Writing']);
+    expect(await harness.pens()).toEqual(['Watching', 'Writing']);
     await harness.givePen(0, 'Writing');
     await harness.givePen(0, 'Hands on');
-    await harness.givePen(1, 'Looking on');
+    await harness.givePen(1, 'Watching');
     expect(given).toEqual([
       { who: ida.id, trust: 'write' },
       { who: ida.id, trust: 'hands' },
-      { who: noor.id, trust: 'look' },
+      { who: noor.id, trust: 'view' },
     ]);
   });
 
@@ -99,7 +99,7 @@ describe('the people panel', () => {
     await harness.givePensToAll();
     await harness.givePensToAll('Hands on');
     expect(given).toEqual([
-      { who: 'all', trust: 'look' },
+      { who: 'all', trust: 'view' },
       { who: 'all', trust: 'write' },
       { who: 'all', trust: 'hands' },
     ]);

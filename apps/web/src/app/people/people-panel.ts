@@ -13,7 +13,7 @@ import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
 import { Icon } from '../icons/icon';
-import { SIGNALS } from '../talk/signals';
+import { SIGNALS } from './signals';
 import { inWords } from './line-quality';
 import { TRUST_STEPS } from './trust-steps';
 
@@ -45,7 +45,7 @@ export class PeoplePanel {
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
   /** What the class has: who comes late has it too. */
-  readonly late = input<Trust>('look');
+  readonly late = input<Trust>('view');
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
   readonly wish = output<PersonWish>();
 
@@ -67,7 +67,7 @@ export class PeoplePanel {
       })),
   );
   protected readonly writing = computed(
-    () => this.students().filter(({ trust }) => trust !== 'look').length,
+    () => this.students().filter(({ trust }) => trust !== 'view').length,
   );
   protected readonly hands = computed(
     () => this.students().filter(({ hand }) => hand !== null).length,
@@ -106,7 +106,7 @@ export class PeoplePanel {
   }
 
   private whereIs(person: Person): string {
-    if (!person.here) return 'not here just now';
+    if (!person.here) return 'away';
     const number = person.page ? this.numbers().get(person.page) : undefined;
     return [number ? `page ${number}` : 'here', person.machine].filter(Boolean).join(' · ');
   }

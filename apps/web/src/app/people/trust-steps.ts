@@ -9,7 +9,7 @@ export const TRUST_STEPS: readonly {
   /** What it means, for whoever asks. */
   readonly means: string;
 }[] = [
-  { trust: 'look', label: 'Looking on', icon: Eye, means: 'sees everything, writes nothing' },
+  { trust: 'view', label: 'Watching', icon: Eye, means: 'sees everything, writes nothing' },
   { trust: 'write', label: 'Writing', icon: Pen, means: 'writes on the page with all tools' },
   {
     trust: 'hands',

@@ -19,20 +19,20 @@ export interface Writer {
       type="button"
       class="step"
       aria-haspopup="dialog"
-      aria-label="Whose ink"
+      aria-label="Who wrote what"
       [attr.aria-pressed]="signed() || only() !== null"
       title="Whose line is whose"
       (click)="whose.toggle($event)"
     >
       <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{
-        onlyName() ?? 'Whose ink'
+        onlyName() ?? 'Who wrote what'
       }}</span>
     </button>
-    <cua-popup #whose label="Whose ink">
+    <cua-popup #whose label="Who wrote what">
       <div class="whose">
         <label>
           <input #sign type="checkbox" [checked]="signed()" (change)="signed.set(sign.checked)" />
-          Sign every line
+          Names on every line
         </label>
         <fieldset>
           <legend>Show the ink of</legend>

@@ -42,6 +42,40 @@ describe('what is typed while something opens', () => {
     expect(ahead.isOpening()).toBeFalse();
   });
 
+  it('comes in place of what is selected in that field', async () => {
+    field.value = 'Board of Monday';
+    button.click();
+    type('Pens');
+    field.setSelectionRange(0, field.value.length);
+    field.focus();
+    expect(field.value).toBe('Pens');
+    await frames();
+  });
+
+  it('comes into that field though the focus goes back to a button on the way', async () => {
+    button.click();
+    type('Pens');
+    button.focus();
+    field.focus();
+    expect(field.value).toBe('Pens');
+    await frames();
+  });
+
+  it('is nobody’s where another field is pointed at or gone to by Tab', async () => {
+    for (const leave of [
+      () => field.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true })),
+      () => button.dispatchEvent(new KeyboardEvent('keydown', { key: 'Tab', bubbles: true })),
+    ]) {
+      button.click();
+      type('Pens');
+      leave();
+      field.focus();
+      expect(field.value).toBe('');
+      field.blur();
+      await frames();
+    }
+  });
+
   it('waits for a dialog that is there and hasn’t taken the focus', async () => {
     const dialog = document.createElement('div');
     dialog.setAttribute('aria-modal', 'true');

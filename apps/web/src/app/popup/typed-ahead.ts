@@ -20,9 +20,11 @@ export class TypedAhead {
   constructor() {
     const watch = new AbortController();
     const options = { capture: true, signal: watch.signal };
+    // Whoever points elsewhere means that: a field which takes the focus by it isn't what was typed for.
+    document.addEventListener('pointerdown', () => (this.words = ''), options);
     document.addEventListener('click', (event) => this.press(event), options);
     document.addEventListener('keydown', (event) => this.hear(event), options);
-    document.addEventListener('focusin', ({ target }) => this.give(target), options);
+    document.addEventListener('focusin', (event) => this.give(event), options);
     inject(DestroyRef).onDestroy(() => watch.abort());
   }
 
@@ -43,20 +45,26 @@ export class TypedAhead {
 
   private hear({ key, target, timeStamp, ctrlKey, metaKey, altKey }: KeyboardEvent): void {
     const inField = target instanceof Element && target.closest(FIELD) !== null;
+    if (key === 'Tab' || key === 'Escape') this.words = '';
     if (key.length !== 1 || ctrlKey || metaKey || altKey || inField) return;
     const isLate = timeStamp - this.pressedAt > KEPT;
     if (isLate || !this.isOpening()) this.words = '';
     else if (key !== ' ' || this.words !== '') this.words += key;
   }
 
-  /** A field that takes the focus has what was typed for it, once the one who opened it has put it there. */
-  private give(field: EventTarget | null): void {
+  /**
+   * A field that takes the focus has what was typed for it, once the one who opened it has put it there. A button
+   * may have the focus on the way: where something else closes at the same time, it goes back there first.
+   */
+  private give({ target: field, timeStamp }: FocusEvent): void {
     const { words } = this;
+    if (words === '' || !(field instanceof HTMLElement) || !field.matches(FIELD)) return;
     this.words = '';
-    if (words === '' || !(field instanceof HTMLElement) || !field.matches(WRITTEN)) return;
-    const { value, selectionEnd } = field as HTMLInputElement | HTMLTextAreaElement;
-    const at = selectionEnd ?? value.length;
-    (field as HTMLInputElement).setRangeText(words, at, at, 'end');
+    if (!field.matches(WRITTEN) || timeStamp - this.pressedAt > 2 * KEPT) return;
+    const { value, selectionStart, selectionEnd } = field as HTMLInputElement | HTMLTextAreaElement;
+    const end = selectionEnd ?? value.length;
+    // As if it were typed now: what is selected goes.
+    (field as HTMLInputElement).setRangeText(words, selectionStart ?? end, end, 'end');
     field.dispatchEvent(new InputEvent('input', { bubbles: true, data: words }));
   }
 }

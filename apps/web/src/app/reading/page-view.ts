@@ -10,8 +10,8 @@ import {
   untracked,
 } from '@angular/core';
 import type { Id } from '@cuaderno/core';
-import { Api, ApiError, troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
+import { Api, ApiError, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
 
 /** How often it is asked for slides that are being made ready, in ms. */
 const ASKED = 1500;
@@ -22,7 +22,7 @@ const ASKED = 1500;
   template: `
     @if (address(); as src) {
       <img [src]="src" [alt]="'Page ' + page() + ' of ' + name()" draggable="false" />
-    } @else if (trouble(); as problem) {
+    } @else if (problem(); as problem) {
       <p class="trouble" role="alert">
         <strong>{{ problem.title }}</strong> {{ problem.detail }}
         <button type="button" class="act" (click)="show()">Try again</button>
@@ -55,7 +55,7 @@ export class PageView {
   readonly lost = output();
   private readonly api = inject(Api);
   protected readonly address = signal<string | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly words = signal('');
   private round = 0;
 
@@ -70,7 +70,7 @@ export class PageView {
 
   protected async show(): Promise<void> {
     this.clear();
-    this.trouble.set(null);
+    this.problem.set(null);
     this.words.set('The page is coming…');
     const round = ++this.round;
     while (round === this.round) {
@@ -85,7 +85,7 @@ export class PageView {
         if (round !== this.round) return;
         const code = error instanceof ApiError ? error.code : '';
         if (code === 'not-found') return this.lost.emit();
-        if (code !== 'slides-coming') return this.trouble.set(troubleOf(error));
+        if (code !== 'slides-coming') return this.problem.set(problemOf(error));
         this.words.set('These slides are being made ready. They appear by themselves.');
         await new Promise((next) => setTimeout(next, ASKED));
       }

@@ -30,10 +30,10 @@ describe('what students may look at', () => {
   it('is seen page by page', async () => {
     await show();
     expect(shown()).toBe('Page 1 of Orion.pdf');
-    await screen.press('On');
+    await screen.press('Next');
     expect(shown()).toBe('Page 2 of Orion.pdf');
     expect(screen.text).toContain('Page 2 of 2');
-    expect(screen.button('On')!.disabled).toBeTrue();
+    expect(screen.button('Next')!.disabled).toBeTrue();
     await screen.press('Moon.png');
     expect(shown()).toBe('Page 1 of Moon.png');
     expect(screen.text).not.toContain('Page 1 of 1');

@@ -1,21 +1,23 @@
-import type { Attendance, Timeline } from '../api/shapes';
+import { NOTHING_BESIDE } from '@cuaderno/core';
+import type { Attendance } from '../api/shapes';
 import { happeningsOf } from './happenings';
 
-const person = (id: string, name: string, nth = 1): Attendance => ({
+const person = (id: string, name: string, nameOrdinal = 1): Attendance => ({
   id,
   name,
-  nth,
+  nameOrdinal,
   role: id === 'maren' ? 'tutor' : 'student',
   spans: [],
 });
 const people = [person('maren', 'Maren'), person('ida', 'Ida'), person('other', 'Ida', 2)];
-const none: Timeline = { chat: [], gestures: [], turns: [] };
+const none = NOTHING_BESIDE;
 const numbers = (page: string): number | null => (page === 'gone' ? null : Number(page));
 
 describe('what happened beside the pages', () => {
   it('is told in sentences, in the order of time, two of one name told apart', () => {
     const told = happeningsOf(
       {
+        ...none,
         chat: [
           { by: 'ida', to: 'all', text: 'A saucepan!', at: 5 },
           { by: 'other', to: 'tutor', text: 'I can’t see it.', at: 6 },

@@ -1,8 +1,7 @@
 import { boardFromSnapshot, unpack } from '@cuaderno/core';
-import type { Board, BoardSnapshot, KeptEntry } from '@cuaderno/core';
+import type { Board, BoardSnapshot, KeptEntry, RecordTimeline } from '@cuaderno/core';
 import { Replay } from '@cuaderno/core/replay';
 import type { Api } from '../api/api';
-import type { Timeline } from '../api/shapes';
 
 /** How a lesson came about. */
 export interface LessonLog {
@@ -11,14 +10,14 @@ export interface LessonLog {
   /** The board when the lesson opened. */
   readonly before: Board;
   readonly replay: Replay;
-  readonly timeline: Timeline;
+  readonly timeline: RecordTimeline;
 }
 
 /** Fetches it: the log, and what happened beside the pages. Throws `ApiError`. */
 export async function loadLessonLog(api: Api, lesson: string): Promise<LessonLog> {
   const [bytes, timeline] = await Promise.all([
     api.bytes(`/records/${lesson}/log`),
-    api.get<Timeline>(`/records/${lesson}/timeline`),
+    api.get<RecordTimeline>(`/records/${lesson}/timeline`),
   ]);
   const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
   const board = boardFromSnapshot(before);

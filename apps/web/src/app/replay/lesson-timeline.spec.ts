@@ -6,6 +6,8 @@ import { LessonTimeline } from './lesson-timeline';
 const OPENED = Date.UTC(2026, 10, 24, 15, 30);
 const whole = { from: OPENED, to: OPENED + 100_000 };
 
+const sign = { symbol: 'triangle', size: 11, legend: '▲ hand' };
+
 describe('the timeline of a lesson', () => {
   let fixture: ComponentFixture<LessonTimeline>;
   let chosen: number[];
@@ -29,7 +31,7 @@ describe('the timeline of a lesson', () => {
         },
         { id: 'noor', label: 'Noor', colour: '#cc79a7', stretches: [], penDown: 0 },
       ],
-      happenings: [{ at: OPENED + 50_000, by: 'noor', kind: 'hand', words: 'Noor raised a hand' }],
+      happenings: [{ at: OPENED + 50_000, by: 'noor', sign, words: 'Noor raised a hand' }],
       time: OPENED + 25_000,
     }))
       fixture.componentRef.setInput(name, value);

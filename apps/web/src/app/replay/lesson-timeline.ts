@@ -16,8 +16,9 @@ import {
 import type { Stretch } from '@cuaderno/core/replay';
 import type { CustomSeriesRenderItem } from 'echarts';
 import type { EChartsType } from 'echarts/core';
-import { sayLength, saySecond } from '../time/say-time';
-import type { Happening } from './happenings';
+import { formatLength, formatSecond } from '../time/format-time';
+import { SIGNS } from '../live/features/in-record';
+import type { Happening } from '../live/features/feature';
 
 /** One person's row. */
 export interface Lane {
@@ -38,14 +39,6 @@ const RIGHT = 18;
 /** Narrowest that a stretch is drawn, in CSS px. */
 const NARROWEST = 2;
 
-/** What stands for each kind of happening: in ECharts, a path in a box of its own. */
-const SIGNS: Readonly<Record<Happening['kind'], { symbol: string; size: number }>> = {
-  hand: { symbol: 'triangle', size: 11 },
-  signal: { symbol: 'diamond', size: 11 },
-  chat: { symbol: 'circle', size: 9 },
-  turn: { symbol: 'rect', size: 5 },
-};
-
 /** Who worked when, and what happened beside the pages: touching a moment goes there. */
 @Component({
   selector: 'cua-lesson-timeline',
@@ -57,7 +50,7 @@ const SIGNS: Readonly<Record<Happening['kind'], { symbol: string; size: number }
     <details>
       <summary>
         As a table
-        <span class="signs" aria-hidden="true">▲ hand ◆ signal ● chat ▪ page turned</span>
+        <span class="signs" aria-hidden="true">{{ legend }}</span>
       </summary>
       <div class="tables">
         <table>
@@ -109,9 +102,10 @@ export class LessonTimeline {
   readonly chosen = output<number>();
 
   protected readonly axis = AXIS;
-  protected readonly second = saySecond;
+  protected readonly legend = SIGNS.map(({ legend }) => legend).join(' ');
+  protected readonly second = formatSecond;
   protected readonly length = (ms: number): string =>
-    ms < 60_000 ? `${Math.round(ms / 1000)} s` : sayLength(ms);
+    ms < 60_000 ? `${Math.round(ms / 1000)} s` : formatLength(ms);
   protected readonly height = computed(() => this.lanes().length * ROW + AXIS);
   protected readonly nowLeft = computed(() => {
     const { from, to } = this.whole();
@@ -212,14 +206,13 @@ export class LessonTimeline {
             ),
             tooltip: {
               formatter: ({ value }: { value: [number, number, number] }) =>
-                `${lanes[value[0]]!.label}: ${saySecond(value[1])}–${saySecond(value[2])}`,
+                `${lanes[value[0]]!.label}: ${formatSecond(value[1])}–${formatSecond(value[2])}`,
             },
           },
           {
             type: 'scatter',
-            data: happenings.flatMap(({ at, by, kind, words }) => {
+            data: happenings.flatMap(({ at, by, sign: { symbol, size }, words }) => {
               const lane = row.get(by);
-              const { symbol, size } = SIGNS[kind];
               return lane === undefined
                 ? []
                 : [{ value: [at, lane], symbol, symbolSize: size, name: words }];
@@ -231,7 +224,7 @@ export class LessonTimeline {
             },
             tooltip: {
               formatter: ({ name, value }: { name: string; value: [number] }) =>
-                `${saySecond(value[0])} ${name}`,
+                `${formatSecond(value[0])} ${name}`,
             },
           },
         ],

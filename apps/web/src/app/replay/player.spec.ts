@@ -40,7 +40,7 @@ describe('playing a lesson', () => {
     const replay = new Replay(before, entries);
     draw = null;
     const whole = { from: OPENED, to: OPENED + 60_000 };
-    player = new Player(replay, whole, replay.deeds, {
+    player = new Player(replay, whole, replay.events, {
       next: (fn) => {
         draw = fn;
         return 1;

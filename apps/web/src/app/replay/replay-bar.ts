@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { Pause, Play } from 'lucide';
 import { Icon } from '../icons/icon';
-import { sayPlace, saySecond } from '../time/say-time';
+import { formatPlace, formatSecond } from '../time/format-time';
 import { SPEEDS } from './player';
 import type { Player, Speed } from './player';
 
@@ -132,10 +132,10 @@ export class ReplayBar {
   protected readonly step = STEP;
   /** In whole steps, or the last of them would end before the replay does. */
   protected readonly max = computed(() => Math.ceil(this.player().length() / STEP) * STEP);
-  protected readonly clock = computed(() => saySecond(this.player().time()));
+  protected readonly clock = computed(() => formatSecond(this.player().time()));
   protected readonly place = computed(() => {
     const { at, length } = this.player();
-    return `${sayPlace(at() / 1000)} / ${sayPlace(length() / 1000)}`;
+    return `${formatPlace(at() / 1000)} / ${formatPlace(length() / 1000)}`;
   });
 
   protected setSpeed(value: string): void {

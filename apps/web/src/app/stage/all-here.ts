@@ -1,5 +1,5 @@
 import type { Item } from '@cuaderno/core';
-import { itemLooks } from './looks';
+import { itemRenderItems } from './render-items';
 import type { Pictures } from './pictures';
 import { hasFont } from './text-fonts';
 
@@ -11,7 +11,7 @@ export async function allHere(items: readonly Item[], pictures: Pictures): Promi
   const late = (): boolean =>
     items
       .filter((item) => item.kind !== 'ink')
-      .flatMap((item) => itemLooks(item))
+      .flatMap((item) => itemRenderItems(item))
       // All of them are asked for, so that they come side by side.
       .filter(({ display }) => {
         if (display.kind === 'image') return pictures.get(display.file) === null;

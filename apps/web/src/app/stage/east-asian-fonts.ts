@@ -1,4 +1,4 @@
-import { EAST_ASIAN_FONTS, readUnicodeRange } from '@cuaderno/core';
+import { EAST_ASIAN_FONTS, numberedFiles, readUnicodeRange } from '@cuaderno/core';
 import type { EastAsian } from '@cuaderno/core';
 
 /** Folders of the fonts: each letter is in one of some hundred files, which are fetched one by one as they are used. */
@@ -33,12 +33,9 @@ async function fetchSlices(font: EastAsian): Promise<FontSlice[]> {
   const response = await fetch(`${folder}/unicode.json`);
   if (!response.ok) throw new Error(String(response.status));
   const ranges = (await response.json()) as Record<string, string>;
-  // Those in brackets are numbers of files; others are alphabets, which our own fonts have.
-  return Object.entries(ranges).flatMap(([key, range]) => {
-    const [, number] = /^\[(\d+)\]$/.exec(key) ?? [];
-    if (number === undefined) return [];
+  return numberedFiles(ranges).map(({ number, range }) => {
     const address = `${folder}/files/${folder.slice('/fonts/'.length)}-${number}-wght-normal.woff2`;
-    return [{ family: EAST_ASIAN_FONTS[font], address, range }];
+    return { family: EAST_ASIAN_FONTS[font], address, range };
   });
 }
 

@@ -1,11 +1,14 @@
 import type { Board, Frame, Id, InkStyle, Item, Lamp, Page, Place, Point } from '@cuaderno/core';
 import type { Tool } from '../tools/tool';
 import type { Camera } from './camera';
+import type { Drawn } from '../kinds/drawn';
+import type { Laid } from '../kinds/kind';
+import { editBy, kindOfTool } from '../kinds/register';
 import { Laying } from './laying';
-import type { Laid, LayStyle } from './laying';
+
 import type { Placed } from './layout';
-import type { Lifted, PointerTool } from './pointer-tool';
-import { Pointing } from './pointing';
+import type { DragPreview, PointerTool } from './pointer-tool';
+import { TextPlacing } from './pointing';
 import { Rubbing } from './rubbing';
 import type { Cut } from './rubbing';
 import { Selecting } from './selecting';
@@ -24,7 +27,8 @@ export interface HandSurface {
   page(id: Id): Page | undefined;
   tool(): Tool;
   style(): InkStyle;
-  layStyle(): LayStyle;
+  /** What is laid where the tool in hand has drawn so far. */
+  lay(drawn: Drawn): Laid | null;
   mayErase(): (item: Item) => boolean;
   mayChange(item: Item): boolean;
   rubs(): boolean;
@@ -34,7 +38,7 @@ export interface HandSurface {
   lamp(): Lamp | null;
   lampShape(): Lamp['shape'];
   /** What is written in place just now. */
-  hiding(): Lifted | null;
+  hiding(): DragPreview | null;
 }
 
 /** What is done with them. */
@@ -46,11 +50,11 @@ export interface HandNews {
   cut(cut: Cut): void;
   pointed(at: Place | null): void;
   arrowed(at: Place): void;
-  lit(lamp: Lamp, rest: boolean): void;
+  lit(lamp: Lamp, final: boolean): void;
   chose(selection: Selection | null): void;
   placed(selection: Selection, from: Frame, to: Frame): void;
   redrawn(selection: Selection, to: object): void;
-  laid(page: Id, thing: Laid): void;
+  laid(page: Id, item: Laid): void;
   wrote(page: Id, at: Point, item: Item | null): void;
   /** Something under way, or something carried, looks different now. */
   liveChanged(): void;
@@ -65,7 +69,7 @@ export class Hand {
   private readonly lamp: LampTool;
   private readonly selecting: Selecting;
   private readonly laying: Laying;
-  private readonly pointing: Pointing;
+  private readonly pointing: TextPlacing;
 
   constructor(
     private readonly surface: HandSurface,
@@ -85,13 +89,13 @@ export class Hand {
     );
     this.lamp = new LampTool(
       { camera, seen: lightable, lamp: surface.lamp, shape: surface.lampShape },
-      (lamp, rest) => news.lit(lamp, rest),
+      (lamp, final) => news.lit(lamp, final),
     );
     this.selecting = new Selecting(
       {
         ...onPages,
         page: surface.page,
-        may: surface.mayChange,
+        abilities: surface.mayChange,
         lasso: surface.lasso,
         cropping: surface.cropping,
       },
@@ -103,14 +107,21 @@ export class Hand {
       },
     );
     this.laying = new Laying(
-      { ...onPages, style: surface.layStyle },
       {
-        laid: (page, thing) => news.laid(page, thing),
+        ...onPages,
+        lay: (drawn) => surface.lay(drawn),
+        edit: (item) => editBy(tool(), item),
+        abilities: (item) => surface.mayChange(item),
+      },
+      {
+        laid: (page, item) => news.laid(page, item),
+        edited: (page, id, to) => news.redrawn({ page, ids: [id] }, to),
         changed: () => news.carriedChanged(),
       },
     );
-    this.pointing = new Pointing({ ...onPages, may: surface.mayChange }, (page, at, item) =>
-      news.wrote(page, at, item),
+    this.pointing = new TextPlacing(
+      { ...onPages, abilities: surface.mayChange },
+      (page, at, item) => news.wrote(page, at, item),
     );
   }
 
@@ -123,17 +134,13 @@ export class Hand {
         return this.lamp;
       case 'select':
         return this.selecting;
-      case 'text':
-      case 'slip':
-      case 'formula':
-        return this.pointing;
-      case 'shape':
-      case 'mark':
-        return this.laying;
       case 'eraser':
         return this.surface.rubs() ? this.rubbing : this.writing;
-      default:
-        return this.writing;
+      default: {
+        const kind = kindOfTool(this.surface.tool());
+        if (!kind) return this.writing;
+        return kind.lay ? this.laying : this.pointing;
+      }
     }
   }
 
@@ -148,7 +155,7 @@ export class Hand {
     return this.writing.underWay();
   }
 
-  lifted(): Lifted | null {
+  lifted(): DragPreview | null {
     return this.selecting.lifted() ?? this.laying.lifted() ?? this.surface.hiding();
   }
 

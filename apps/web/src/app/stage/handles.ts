@@ -1,5 +1,6 @@
 import { corners, middle, transform, frameMatrix, turned } from '@cuaderno/core';
 import type { Frame, Item, Point, ShapeSpec } from '@cuaderno/core';
+import { mayStretch } from '../kinds/register';
 
 /** How far the handle to turn by is from the frame, in CSS px. */
 const TURN_AWAY = 30;
@@ -74,7 +75,7 @@ export function handlesOf(
 
 /** Whether width and height may change by themselves: not of pictures and marks, nor of several. */
 export function stretches(items: readonly Item[]): boolean {
-  return items.length === 1 && ['shape', 'ink', 'text'].includes(items[0]!.kind);
+  return items.length === 1 && mayStretch(items[0]!);
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { Id, Item } from '@cuaderno/core';
-import { itemLooks, paint } from './looks';
+import { frameHiddenItem, isHiddenItem, PALE } from './hidden-item';
+import { itemRenderItems, paint } from './render-items';
 import type { Pictures } from './pictures';
 
 /** Whether both are the same line, or the same thing: what a confirmation changes isn't seen. */
@@ -59,12 +60,19 @@ export class InkPainter {
     }
     for (const item of there.slice(this.drawn.length)) {
       if (enough?.()) return false;
-      for (const look of itemLooks(item)) {
+      const hidden = isHiddenItem(item);
+      for (const look of itemRenderItems(item)) {
         const multiplies = look.display.kind === 'path' && look.display.blend === 'multiply';
         const context = this.contextOf(multiplies ? this.multiply : this.normal);
         if (multiplies) this.multiplies = true;
         else this.covers = true;
+        if (hidden) context.globalAlpha = PALE;
         if (!paint(context, look, this.pictures)) this.whole = false;
+        if (hidden) context.globalAlpha = 1;
+      }
+      if (hidden) {
+        this.covers = true;
+        frameHiddenItem(item, this.contextOf(this.normal));
       }
       this.drawn.push(item);
     }

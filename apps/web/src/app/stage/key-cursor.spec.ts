@@ -30,6 +30,7 @@ describe('the cursor that keys move', () => {
       penUp: () => void told.push('up'),
       penLost: () => void told.push('lost'),
       partOf: ({ x, y }) => (x < 50 ? null : { x: x / 400, y: y / 300 }),
+      under: ({ y }) => (y < 20 ? 'Tick' : ''),
     });
     cursor.listen(element);
   });

@@ -37,6 +37,8 @@ export interface KeyCursorTarget {
   penLost(): void;
   /** Where it is on a page, in parts of its width and height; `null` beside all pages. */
   partOf(at: Point): Point | null;
+  /** What lies there, in words; empty where nothing does. */
+  under(at: Point): string;
 }
 
 /**
@@ -53,7 +55,8 @@ export class KeyCursor {
     const part = this.to.partOf(cursor.at);
     if (!part) return 'Beside the page';
     const percent = (n: number): number => Math.round(100 * n);
-    return `${cursor.down ? 'Down, ' : ''}${percent(part.x)} % across, ${percent(part.y)} % down the page`;
+    const under = this.to.under(cursor.at);
+    return `${cursor.down ? 'Down, ' : ''}${percent(part.x)} % across, ${percent(part.y)} % down the page${under && `. ${under}`}`;
   });
   private at: Point | null = null;
   private down = false;

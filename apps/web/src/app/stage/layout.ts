@@ -12,13 +12,13 @@ export interface Placed {
 }
 
 /** All pages below each other, each in the middle. */
-export interface Run {
+export interface PageRun {
   readonly pages: readonly Placed[];
   readonly width: number;
   readonly height: number;
 }
 
-export function layOut(pages: readonly Page[]): Run {
+export function layOut(pages: readonly Page[]): PageRun {
   const width = Math.max(1, ...pages.map((page) => page.width)) + 2 * GAP;
   let y = GAP;
   const placed = pages.map((page, index) => {
@@ -30,7 +30,7 @@ export function layOut(pages: readonly Page[]): Run {
 }
 
 /** Index of the first page that ends below `y`; found by halves, for boards of thousands of pages. */
-function firstBelow(run: Run, y: number): number {
+function firstBelow(run: PageRun, y: number): number {
   let low = 0;
   let high = run.pages.length;
   while (low < high) {
@@ -43,7 +43,7 @@ function firstBelow(run: Run, y: number): number {
 }
 
 /** Pages that show between two heights. */
-export function pagesBetween(run: Run, top: number, bottom: number): Placed[] {
+export function pagesBetween(run: PageRun, top: number, bottom: number): Placed[] {
   const shown: Placed[] = [];
   for (let i = firstBelow(run, top); i < run.pages.length; i++) {
     const placed = run.pages[i]!;
@@ -57,7 +57,7 @@ export function pagesBetween(run: Run, top: number, bottom: number): Placed[] {
  * Pages that come next, above or below what shows between two heights, the nearest first.
  * @param area of them all, in square points, at most
  */
-export function pagesNear(run: Run, top: number, bottom: number, area: number): Placed[] {
+export function pagesNear(run: PageRun, top: number, bottom: number, area: number): Placed[] {
   const room = bottom - top;
   const away = ({ y, page }: Placed): number => Math.max(y - bottom, top - (y + page.height));
   const near: Placed[] = [];
@@ -73,10 +73,10 @@ export function pagesNear(run: Run, top: number, bottom: number, area: number): 
 }
 
 /** The page at a place, or the nearest one above or below. */
-export function pageAt(run: Run, y: number): Placed | undefined {
+export function pageAt(run: PageRun, y: number): Placed | undefined {
   return run.pages[Math.min(firstBelow(run, y - GAP / 2), run.pages.length - 1)];
 }
 
-export function placeOf(run: Run, page: Id): Placed | undefined {
+export function placeOf(run: PageRun, page: Id): Placed | undefined {
   return run.pages.find((placed) => placed.page.id === page);
 }

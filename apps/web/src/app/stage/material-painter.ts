@@ -1,14 +1,12 @@
-import type { Id, ThingItem } from '@cuaderno/core';
-import { itemLooks, paint } from './looks';
+import type { Id, PlacedItem } from '@cuaderno/core';
+import { frameHiddenItem, isHiddenItem, PALE } from './hidden-item';
+import { itemRenderItems, paint } from './render-items';
 import type { Pictures } from './pictures';
-
-/** How much of what is held back is seen. */
-const HELD = 0.4;
 
 /** All material of one sheet as a picture. It is made anew when any of it has changed. */
 export class MaterialPainter {
   readonly canvas = document.createElement('canvas');
-  private things: readonly ThingItem[] = [];
+  private items: readonly PlacedItem[] = [];
   /** How many of `things` are drawn. */
   private drawn = 0;
   /** Whether all pictures on it have come. */
@@ -26,7 +24,7 @@ export class MaterialPainter {
   }
 
   get isEmpty(): boolean {
-    return this.things.length === 0;
+    return this.items.length === 0;
   }
 
   /**
@@ -36,31 +34,33 @@ export class MaterialPainter {
    * @param enough says when to stop and go on another time
    * @returns whether all is drawn
    */
-  show(all: readonly ThingItem[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
-    const things = all.filter(({ id }) => !lifted.has(id));
+  show(all: readonly PlacedItem[], lifted: ReadonlySet<Id>, enough?: () => boolean): boolean {
+    const items = all.filter(({ id }) => !lifted.has(id));
     const same =
-      things.length === this.things.length && things.every((thing, i) => thing === this.things[i]);
-    if (!same || (!this.whole && this.drawn === things.length)) this.begin(things);
+      items.length === this.items.length && items.every((item, i) => item === this.items[i]);
+    if (!same || (!this.whole && this.drawn === items.length)) this.begin(items);
     const context = this.canvas.getContext('2d', this.settings)!;
     const { x, y, scale } = this.view;
     context.setTransform(scale, 0, 0, scale, -x * scale, -y * scale);
-    for (const thing of things.slice(this.drawn)) {
+    for (const item of items.slice(this.drawn)) {
       if (enough?.()) return false;
-      // Only a tutor has what is held back, and sees by its paleness that nobody else does.
-      context.globalAlpha = thing.held ? HELD : 1;
-      for (const look of itemLooks(thing))
+      const hidden = isHiddenItem(item);
+      if (hidden) context.globalAlpha = PALE;
+      for (const look of itemRenderItems(item))
         if (!paint(context, look, this.pictures)) this.whole = false;
+      context.globalAlpha = 1;
+      if (hidden) frameHiddenItem(item, context);
       this.drawn++;
     }
     return true;
   }
 
-  private begin(things: readonly ThingItem[]): void {
+  private begin(items: readonly PlacedItem[]): void {
     const { canvas } = this;
-    this.things = things;
+    this.items = items;
     this.drawn = 0;
     this.whole = true;
-    if (things.length > 0 && canvas.width === 0) {
+    if (items.length > 0 && canvas.width === 0) {
       canvas.width = this.columns;
       canvas.height = this.rows;
     } else {

@@ -1,9 +1,9 @@
-import { eastAsianIn, itemsOn, pileOf, plainText } from '@cuaderno/core';
+import { eastAsianIn, itemsOn, pileOf, wordsOf } from '@cuaderno/core';
 import type { Id, Page, Rect } from '@cuaderno/core';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
 import { UNPRINTED } from './print-words';
-import type { Print } from './print-words';
+import type { PrintWords } from './print-words';
 import { SheetPainters } from './sheet-painter';
 import { areLettersLate } from './text-fonts';
 
@@ -62,7 +62,7 @@ export class PagePicture {
   ) {}
 
   /** How its print stands, and the letters of its texts. */
-  get print(): Print {
+  get print(): PrintWords {
     if (this.page.paper.kind !== 'pdf' || this.printed)
       return areLettersLate() && isEastAsianOn(this.page) ? 'letters' : 'here';
     if (this.printed === false) return 'failed';
@@ -276,9 +276,7 @@ export class PagePicture {
 }
 
 function isEastAsianOn(page: Page): boolean {
-  return itemsOn(page).some(
-    (item) => item.kind === 'text' && eastAsianIn(plainText(item.text)).length > 0,
-  );
+  return itemsOn(page).some((item) => item.kind !== 'ink' && eastAsianIn(wordsOf(item)).length > 0);
 }
 
 function drawShot(

@@ -1,7 +1,7 @@
 import { DisplayListBuilder, drawPaper } from '@cuaderno/core';
 import type { Page } from '@cuaderno/core';
-import { lookOf, paint } from './looks';
-import type { Context2D } from './looks';
+import { renderItemOf, paint } from './render-items';
+import type { Context2D } from './render-items';
 
 /**
  * Paints a page's tint, and the lines of a paper of our own, onto what is on the canvas.
@@ -20,7 +20,7 @@ export function paintPaper(
   for (const display of list.done()) {
     if (display.kind !== 'path') continue;
     context.globalCompositeOperation = display.blend === 'multiply' ? 'multiply' : 'source-over';
-    paint(context, lookOf(display));
+    paint(context, renderItemOf(display));
   }
   context.restore();
 }

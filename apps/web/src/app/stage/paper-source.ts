@@ -1,4 +1,5 @@
 import type { FileHash, PdfPaper } from '@cuaderno/core';
+import { isProtected } from '@cuaderno/formats/pdf-in/protected';
 import type { RenderTask } from 'pdfjs-dist';
 import type { LocalFiles } from './local-files';
 import { Films } from './films';
@@ -87,11 +88,9 @@ export class PaperSource {
       .join('');
   }
 
-  /** Whether its maker has forbidden to change, copy or print a PDF (ISO 32000-1, 7.6): then it is encrypted. */
+  /** Whether its maker has forbidden to change, copy or print a PDF. */
   async isProtected(file: FileHash): Promise<boolean> {
-    const doc = await (await this.document(file)).promise;
-    const { info } = (await doc.getMetadata()) as { info: { EncryptFilterName?: string | null } };
-    return typeof info.EncryptFilterName === 'string';
+    return isProtected(await (await this.document(file)).promise);
   }
 
   close(): void {

@@ -15,7 +15,7 @@ export interface PointerTool {
 }
 
 /** Items that are not drawn where they lie, but where they are on their way. */
-export interface Lifted {
+export interface DragPreview {
   readonly page: Id;
   /** As they are to be drawn just now. */
   readonly items: readonly Item[];

@@ -1,5 +1,6 @@
 import { itemAt } from '@cuaderno/core';
 import type { Id, Item, Point } from '@cuaderno/core';
+import { hasEditor } from '../kinds/register';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';
 import type { Placed } from './layout';
@@ -9,13 +10,8 @@ import type { PointerTool } from './pointer-tool';
 /** How near a touch must come to a text, in CSS px. */
 const NEAR = 6;
 
-/** Whether it is written in letters, and can be opened to write on. */
-export function isWritten(item: Item): item is Item & { kind: 'text' | 'formula' } {
-  return item.kind === 'text' || item.kind === 'formula';
-}
-
 /** Says where a text or a formula is to be written: at a place, or in one that is there already. */
-export class Pointing implements PointerTool {
+export class TextPlacing implements PointerTool {
   private at: Sample | null = null;
 
   constructor(
@@ -23,7 +19,7 @@ export class Pointing implements PointerTool {
       camera(): Camera;
       seen(): readonly Placed[];
       /** Whether this person may write on in what is there. */
-      may(item: Item): boolean;
+      abilities(item: Item): boolean;
     },
     private readonly tell: (page: Id, at: Point, item: Item | null) => void,
   ) {}
@@ -58,7 +54,8 @@ export class Pointing implements PointerTool {
     if (!under) return;
     const { page } = under.placed;
     const item = itemAt(page, under.p, NEAR / camera.zoom);
-    const written = item && isWritten(item) && !item.fixed && this.surface.may(item) ? item : null;
+    const written =
+      item && hasEditor(item) && !item.fixed && this.surface.abilities(item) ? item : null;
     if (written || anew) this.tell(page.id, under.p, written);
   }
 }

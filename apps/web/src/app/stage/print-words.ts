@@ -1,10 +1,10 @@
 import type { Rect } from '@cuaderno/core';
 
 /** How what is printed on a page stands: on it, on its way for a while (or its letters are), or not to be had just now. */
-export type Print = 'here' | 'letters' | 'coming' | 'failed';
+export type PrintWords = 'here' | 'letters' | 'coming' | 'failed';
 
 /** What is said of it. */
-export const PRINT_WORDS: Record<Print, string> = {
+export const PRINT_WORDS: Record<PrintWords, string> = {
   here: '',
   letters: 'Some letters of this page are still coming…',
   coming: 'This page is still coming…',
@@ -24,9 +24,9 @@ const ROOM = 12;
  * @param seen in points
  * @param zoom CSS px a point
  */
-export function sayPrint(
+export function formatPrint(
   context: CanvasRenderingContext2D,
-  print: Print,
+  print: PrintWords,
   seen: Rect,
   zoom: number,
 ): void {

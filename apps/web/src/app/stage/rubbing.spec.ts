@@ -21,7 +21,7 @@ describe('rubbing out parts of lines', () => {
   let board: Board;
   let cuts: Cut[];
   let tool: Rubbing;
-  let may: (item: Item) => boolean;
+  let abilities: (item: Item) => boolean;
 
   const make = (op: Parameters<typeof operation>[0]): void => {
     const draft = new BoardDraft(board);
@@ -44,12 +44,12 @@ describe('rubbing out parts of lines', () => {
     apply(addPages([page!]), draft, { by: me, at: 1, lesson: null });
     board = draft.done();
     cuts = [];
-    may = () => true;
+    abilities = () => true;
     tool = new Rubbing(
       {
         camera: () => ({ x: 0, y: 0, zoom: 1 }),
         seen: () => [{ page: board.pages.get(page!.id)!, x: 0, y: 0, index: 0 }],
-        mayErase: () => may,
+        mayErase: () => abilities,
       },
       (cut) => cuts.push(cut),
     );
@@ -85,7 +85,7 @@ describe('rubbing out parts of lines', () => {
 
   it('leaves alone what isn’t this person’s to erase', () => {
     line(20);
-    may = () => false;
+    abilities = () => false;
     tool.down(at(100, 20));
     tool.up();
     expect(cuts).toEqual([]);

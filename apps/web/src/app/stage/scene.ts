@@ -3,22 +3,20 @@ import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
 import Konva from 'konva/lib/Core';
 import { Shape } from 'konva/lib/Shape';
 import type { Camera, Size } from './camera';
-import { Desk } from './desk';
-import { itemLooks, paint } from './looks';
+import { PageCanvas } from './page-canvas';
+import { frameHiddenPage } from './hidden-item';
+import { itemRenderItems, paint } from './render-items';
 import type { Placed } from './layout';
 import { PagePicture } from './page-picture';
-import { sayPrint } from './print-words';
-import type { Print } from './print-words';
+import { formatPrint } from './print-words';
+import type { PrintWords } from './print-words';
 import type { PaperSource } from './paper-source';
 import { Preparing } from './preparing';
-import type { Lifted } from './pointer-tool';
+import type { DragPreview } from './pointer-tool';
 import type { SelectionView } from './selecting';
 import { drawSelection } from './selection-overlay';
 import type { ShownLayer } from './shown-layer';
 import { WetInk } from './wet-ink';
-
-/** Amber, as for whatever waits. */
-const HELD = '#8a5200';
 
 const SHADOW = '#281e0a';
 /** How wide the shadow of a sheet is, in rings of a point, and how far down it lies, in points. */
@@ -39,10 +37,10 @@ export interface SceneView {
   underWay(): readonly { page: Id; style: InkStyle; points: readonly InkPoint[] }[];
   papers(): PaperSource;
   /** Items that are on their way, drawn above everything. */
-  lifted(): Lifted | null;
+  lifted(): DragPreview | null;
   selection(): SelectionView | null;
   /** Told how the prints of the pages in the window stand, when that changes. */
-  printIs(print: Print): void;
+  printIs(print: PrintWords): void;
 }
 
 /**
@@ -51,7 +49,7 @@ export interface SceneView {
  */
 export class Scene {
   private readonly konva: Konva.Stage;
-  private readonly desk: Desk;
+  private readonly pageCanvas: PageCanvas;
   private readonly highlights = new Konva.Layer({ listening: false });
   private readonly pens = new Konva.Layer({ listening: false });
   private readonly over = new Konva.Layer({ listening: false });
@@ -59,7 +57,7 @@ export class Scene {
   private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
   /** How prints stood when that was told last. */
-  private print: Print = 'here';
+  private print: PrintWords = 'here';
   private readonly wetInk = new WetInk();
   /** Lines of which it is known where they are. */
   private readonly located = new WeakSet<Uint8Array>();
@@ -72,7 +70,7 @@ export class Scene {
     private readonly shownLayer: ShownLayer,
   ) {
     this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
-    this.desk = new Desk(container, (context) => this.drawPages(context));
+    this.pageCanvas = new PageCanvas(container, (context) => this.drawPages(context));
     this.konva.add(this.highlights, this.pens, this.over, this.shown);
     // A highlighter under way mixes with the page below it, as it will when it is dry.
     this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
@@ -88,13 +86,13 @@ export class Scene {
       pictures.watch(() => {
         for (const picture of this.pictures.values()) picture.refresh();
       }),
-      films.watch(() => this.desk.drawSoon()),
+      films.watch(() => this.pageCanvas.drawSoon()),
     ];
   }
 
   resize(): void {
     this.konva.size(this.view.size());
-    this.desk.resize(this.view.size());
+    this.pageCanvas.resize(this.view.size());
   }
 
   /** After anything moved or changed: gets pictures of what is in view, and draws. */
@@ -107,7 +105,7 @@ export class Scene {
         picture.close();
         this.pictures.delete(id);
       }
-    this.desk.drawSoon();
+    this.pageCanvas.drawSoon();
     this.drawLive();
     this.drawAbove();
     this.drawShown();
@@ -119,7 +117,7 @@ export class Scene {
     const lifted = this.view.lifted();
     for (const { page } of this.view.seen())
       this.pictures.get(page.id)?.update(page, this.idsOn(page.id, lifted));
-    this.desk.drawSoon();
+    this.pageCanvas.drawSoon();
     this.drawAbove();
   }
 
@@ -157,7 +155,7 @@ export class Scene {
     cancelAnimationFrame(this.moving);
     for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
-    this.desk.close();
+    this.pageCanvas.close();
     this.konva.destroy();
   }
 
@@ -205,7 +203,7 @@ export class Scene {
     let picture = this.pictures.get(page.id);
     if (!picture) {
       picture = new PagePicture(page, this.view.papers(), () => {
-        this.desk.drawSoon();
+        this.pageCanvas.drawSoon();
         this.preparing.start();
       });
       this.pictures.set(page.id, picture);
@@ -219,7 +217,7 @@ export class Scene {
       const { width, height, id } = placed.page;
       this.onPage(context, placed, () => {
         drawShadow(context, width, height);
-        if (placed.page.held) sayHeld(context, width, height);
+        if (placed.page.hidden) frameHiddenPage(context, width, height);
         clipTo(context, width, height);
         const picture = this.pictures.get(id);
         if (!picture?.isWhole) {
@@ -231,7 +229,7 @@ export class Scene {
           : null;
         picture?.draw(context, films);
         const print = picture?.print ?? 'here';
-        if (print !== 'here') sayPrint(context, print, picture!.seen, this.view.camera().zoom);
+        if (print !== 'here') formatPrint(context, print, picture!.seen, this.view.camera().zoom);
       });
     }
     this.tellPrint();
@@ -276,7 +274,7 @@ export class Scene {
     if (blend === 'normal') this.shownLayer.signPens(context);
   }
 
-  private idsOn(page: Id, lifted: Lifted | null): ReadonlySet<Id> {
+  private idsOn(page: Id, lifted: DragPreview | null): ReadonlySet<Id> {
     return lifted?.page === page ? lifted.ids : NONE;
   }
 
@@ -291,7 +289,8 @@ export class Scene {
           for (const item of lifted.items) {
             context.save();
             if (item.kind === 'ink' && lifted.map) context.transform(...lifted.map);
-            for (const look of itemLooks(item)) paint(context, look, this.view.papers().pictures);
+            for (const look of itemRenderItems(item))
+              paint(context, look, this.view.papers().pictures);
             context.restore();
           }
         });
@@ -338,19 +337,6 @@ function drawShadow(context: CanvasRenderingContext2D, width: number, height: nu
     context.strokeRect(0, SHADOW_DROP, width, height);
   }
   context.globalAlpha = 1;
-}
-
-/** Around a page that students are not shown, and above it: only its tutor has it to draw. */
-function sayHeld(context: CanvasRenderingContext2D, width: number, height: number): void {
-  context.save();
-  context.strokeStyle = HELD;
-  context.lineWidth = 1.5;
-  context.setLineDash([6, 4]);
-  context.strokeRect(-3, -3, width + 6, height + 6);
-  context.fillStyle = HELD;
-  context.font = `600 10px 'Atkinson Hyperlegible Next Variable', sans-serif`;
-  context.fillText('Held back: no student sees this page', 0, -6);
-  context.restore();
 }
 
 function clipTo(context: CanvasRenderingContext2D, width: number, height: number): void {

@@ -1,3 +1,4 @@
+import { TestBed } from '@angular/core/testing';
 import { apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
 import type { Board, Frame, Id, Item } from '@cuaderno/core';
 import { addMark, addPages, somePages } from '@cuaderno/core/testing';
@@ -5,7 +6,10 @@ import { handlesOf, sized, turnTo } from './handles';
 import { layOut, pagesBetween } from './layout';
 import type { Sample } from './gestures';
 import { Laying } from './laying';
-import type { Laid, LayStyle } from './laying';
+import type { Laid } from '../kinds/kind';
+import { layingBy } from '../kinds/register';
+import { Tools } from '../tools/tool';
+import type { Figure } from '../tools/tool';
 import { Selecting } from './selecting';
 import type { Selection } from './selecting';
 
@@ -41,19 +45,19 @@ describe('the tool that chooses', () => {
   let moves: { from: Frame; to: Frame }[];
   let tool: Selecting;
   let lasso: boolean;
-  let may: (item: Item) => boolean;
+  let abilities: (item: Item) => boolean;
 
   beforeEach(() => {
     chosen = null;
     moves = [];
     lasso = false;
-    may = () => true;
+    abilities = () => true;
     tool = new Selecting(
       {
         camera: () => camera,
         seen,
         page: (id: Id) => board.pages.get(id),
-        may: (item) => may(item),
+        abilities: (item) => abilities(item),
         lasso: () => lasso,
         cropping: () => false,
       },
@@ -181,21 +185,28 @@ describe('handles', () => {
 describe('the tools that lay figures and marks', () => {
   let laid: Laid[];
 
-  function tool(style: LayStyle): Laying {
-    laid = [];
+  let edited: object[];
+
+  function tool(name: 'shape' | 'mark', set: (tools: Tools) => void = () => undefined): Laying {
+    [laid, edited] = [[], []];
+    const tools = TestBed.runInInjectionContext(() => new Tools());
+    tools.tool.set(name);
+    set(tools);
     return new Laying(
-      { camera: () => camera, seen, style: () => style },
-      { laid: (_page, thing) => laid.push(thing), changed: () => undefined },
+      {
+        ...{ camera: () => camera, seen, abilities: () => true },
+        lay: layingBy(tools),
+        edit: () => null,
+      },
+      {
+        laid: (_page, item) => laid.push(item),
+        edited: (_page, _id, to) => edited.push(to),
+        changed: () => undefined,
+      },
     );
   }
-  const figure = (shape: 'line' | 'box' | 'polygon', heads: 'none' | 'end' = 'none'): LayStyle => ({
-    kind: 'shape',
-    layer: 'material',
-    shape,
-    heads,
-    outline: { colour: '#000000', width: 2 },
-    fill: null,
-  });
+  const figure = (shape: Figure): Laying =>
+    tool('shape', (tools) => tools.figure.update((now) => ({ ...now, figure: shape })));
   const drag = (laying: Laying, ...samples: Sample[]): void => {
     expect(laying.down(samples[0]!)).toBeTrue();
     for (const sample of samples.slice(1)) laying.move([sample]);
@@ -203,14 +214,14 @@ describe('the tools that lay figures and marks', () => {
   };
 
   it('lay a box as it is drawn, and one of usual size where it is only touched', () => {
-    drag(tool(figure('box')), at(50, 60), at(20, 30), at(10, 20));
+    drag(figure('box'), at(50, 60), at(20, 30), at(10, 20));
     expect(laid[0]!.frame).toEqual({ x: 10, y: 20, width: 40, height: 40, turn: 0 });
-    drag(tool(figure('box')), at(200, 200));
+    drag(figure('box'), at(200, 200));
     expect([laid[0]!.frame.width, laid[0]!.frame.height]).toEqual([120, 80]);
   });
 
   it('make a line level where it nearly is', () => {
-    drag(tool(figure('line', 'end')), at(50, 60), at(150, 62));
+    drag(figure('arrow'), at(50, 60), at(150, 62));
     const { frame: f, ...line } = laid[0] as Extract<Laid, { kind: 'shape' }>;
     expect(f.height).toBe(1);
     expect(line.points!.map(([, y]) => y)).toEqual([0, 0]);
@@ -230,15 +241,16 @@ describe('the tools that lay figures and marks', () => {
       for (let t = 0; t < 1; t += 0.1)
         path.push(at(x + (u - x) * t + (i % 2), y + (v - y) * t + ((i * 7) % 3)));
     });
-    drag(tool(figure('polygon')), ...path);
+    drag(figure('polygon'), ...path);
     const polygon = laid[0] as Extract<Laid, { kind: 'shape' }>;
     expect(polygon.points!.length).toBe(4);
   });
 
   it('lay a mark where it is touched, and nothing beside the page', () => {
-    const style: LayStyle = { kind: 'mark', mark: 'star', colour: '#c22f2f', layer: 'ink' };
-    drag(tool(style), at(100, 100));
+    const stars = (): Laying =>
+      tool('mark', (tools) => tools.mark.set({ mark: 'star', ink: 'poppy' }));
+    drag(stars(), at(100, 100));
     expect(laid[0]!.frame).toEqual({ x: 85, y: 85, width: 30, height: 30, turn: 0 });
-    expect(tool(style).down(at(-15, 40))).toBeFalse();
+    expect(stars().down(at(-15, 40))).toBeFalse();
   });
 });

@@ -27,11 +27,11 @@ import type { Sample } from './gestures';
 import { handlesOf, isLine, sized, stretches, turnTo } from './handles';
 import type { Handle } from './handles';
 import type { Placed } from './layout';
-import { lineBetween } from './laying';
+import { lineBetween } from '../kinds/drawn';
 import { pageUnder } from './pointer-tool';
-import type { Lifted, PointerTool } from './pointer-tool';
+import type { DragPreview, PointerTool } from './pointer-tool';
 
-/** How near a touch must come to a handle and to a thing, and a thing to what it snaps to; CSS px. */
+/** How near a touch must come to a handle and to an item, and an item to what it snaps to; CSS px. */
 const HANDLE = 18;
 const NEAR = 6;
 const SNAP = 6;
@@ -49,7 +49,7 @@ export interface SelectSurface {
   seen(): readonly Placed[];
   page(id: Id): Page | undefined;
   /** Whether this person may choose an item. */
-  may(item: Item): boolean;
+  abilities(item: Item): boolean;
   /** Whether a drag over nothing draws a lasso, and not a box. */
   lasso(): boolean;
   /** Whether the sides of a picture cut it. */
@@ -100,7 +100,7 @@ export class Selecting implements PointerTool {
   /** Where the end of a line is drawn to just now. */
   private endAt: Point | null = null;
   /** What was put down, until the board shows it there. */
-  private settling: Lifted | null = null;
+  private settling: DragPreview | null = null;
 
   constructor(
     private readonly surface: SelectSurface,
@@ -125,13 +125,13 @@ export class Selecting implements PointerTool {
     this.news.chose(this.selection);
   }
 
-  lifted(): Lifted | null {
+  lifted(): DragPreview | null {
     const { gesture } = this;
     if (gesture?.kind !== 'carry' || !gesture.moved) return this.settling;
     return this.liftedBy(gesture);
   }
 
-  private liftedBy(gesture: Extract<Gesture, { kind: 'carry' }>): Lifted {
+  private liftedBy(gesture: Extract<Gesture, { kind: 'carry' }>): DragPreview {
     const { ids, from, to } = gesture;
     const map = compose(inverse(frameMatrix(from)), frameMatrix(to));
     return { page: this.gesturePage!.page.id, items: this.carried(gesture), ids, map };
@@ -157,8 +157,8 @@ export class Selecting implements PointerTool {
 
   down(sample: Sample): boolean {
     const camera = this.surface.camera();
-    const held = this.takeHold(sample, camera);
-    if (held) return true;
+    const hidden = this.takeHold(sample, camera);
+    if (hidden) return true;
     const under = pageUnder(camera, this.surface.seen(), sample);
     if (!under) {
       this.tell(null);
@@ -239,7 +239,9 @@ export class Selecting implements PointerTool {
 
   /** The page with what may be chosen on it: what else lies there is as good as printed. */
   private choosable(page: Page): Page {
-    const items = [...page.items].filter(([, item]) => item.removed || this.surface.may(item));
+    const items = [...page.items].filter(
+      ([, item]) => item.removed || this.surface.abilities(item),
+    );
     return items.length === page.items.size ? page : { ...page, items: new Map(items) };
   }
 
@@ -342,8 +344,8 @@ export class Selecting implements PointerTool {
       return [{ ...items[0], ...this.lineTo(items[0], handle.index) }];
     const picture = this.cropped(items);
     if (picture && handle?.kind === 'size') return [{ ...picture, ...cropTo(picture, handle, to) }];
-    const things = items.filter((item) => item.kind !== 'ink');
-    const placed = itemsPlaced(things, from, to, items.length === 1);
+    const others = items.filter((item) => item.kind !== 'ink');
+    const placed = itemsPlaced(others, from, to, items.length === 1);
     return [...placed, ...items.filter((item) => item.kind === 'ink')];
   }
 

@@ -108,4 +108,33 @@ describe('the pile on a page, as pictures', () => {
     ]);
     expect([isDark(first), isDark(last)]).toEqual([true, true]);
   });
+
+  it('shows the tutor by paleness and a broken frame what nobody else sees, ink and material alike', () => {
+    for (const [i, layer] of (['ink', 'material'] as const).entries())
+      for (const [k, hidden] of [false, true].entries())
+        make([
+          {
+            kind: 'item.add',
+            page: spec!.id,
+            item: {
+              ...{ kind: 'text', layer, order: `a${i}`, hidden },
+              frame: { x: 40 + 200 * k, y: 40 + 200 * i, width: 120, height: 80, turn: 0 },
+              ...{ text: [{ runs: [{ text: 'ebb' }] }], font: 'plain', size: 12, align: 'start' },
+              ...{ colour: '#000000', slip: '#c08000', lines: [] },
+            },
+          },
+        ]);
+    const [ink, hiddenInk, material, hiddenMaterial] = seen([
+      [100, 90],
+      [300, 90],
+      [100, 290],
+      [300, 290],
+    ]);
+    expect(ink).toEqual(material);
+    expect(hiddenInk).toEqual(hiddenMaterial);
+    expect(hiddenInk![2]).toBeGreaterThan(ink![2]! + 80);
+    // Somewhere along its edge there is a dash.
+    const edge = seen(Array.from({ length: 12 }, (_, i) => [245 + i, 40] as const));
+    expect(edge.some(([, , blue]) => blue! < hiddenInk![2]!)).toBeTrue();
+  });
 });

@@ -1,6 +1,6 @@
 import type { CoverItem, Id, Rect, PileSheet } from '@cuaderno/core';
 import { InkPainter } from './ink-painter';
-import { itemLooks, paint } from './looks';
+import { itemRenderItems, paint } from './render-items';
 import { MaterialPainter } from './material-painter';
 import type { Pictures } from './pictures';
 
@@ -53,7 +53,7 @@ export class SheetPainters {
     between: ((sheet: Id | null) => void) | null,
   ): void {
     for (const { cover, material, ink } of this.sheets) {
-      if (cover) for (const look of itemLooks(cover)) paint(context, look);
+      if (cover) for (const look of itemRenderItems(cover)) paint(context, look);
       if (!material.isEmpty) context.drawImage(material.canvas, x, y, width, height);
       between?.(cover?.id ?? null);
       if (ink.multiplies) {

@@ -62,9 +62,9 @@ describe('the lamp', () => {
 
   beforeEach(() => {
     [lamp, rests] = [null, []];
-    tool = new LampTool({ ...surface, lamp: () => lamp, shape: () => 'round' }, (next, rest) => {
+    tool = new LampTool({ ...surface, lamp: () => lamp, shape: () => 'round' }, (next, final) => {
       lamp = next;
-      rests.push(rest);
+      rests.push(final);
     });
   });
 

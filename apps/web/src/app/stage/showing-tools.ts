@@ -87,7 +87,7 @@ export class LampTool implements PointerTool {
 
   constructor(
     private readonly surface: Surface & { lamp(): Lamp | null; shape(): Lamp['shape'] },
-    private readonly tell: (lamp: Lamp, rest: boolean) => void,
+    private readonly tell: (lamp: Lamp, final: boolean) => void,
   ) {}
 
   down(sample: Sample): boolean {

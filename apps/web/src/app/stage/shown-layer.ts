@@ -7,8 +7,8 @@ import type {
   Page,
   Place,
   Point,
-  Shown,
-  Signer,
+  Overlay,
+  Author,
   View,
 } from '@cuaderno/core';
 
@@ -27,10 +27,10 @@ const MAX_SIGNED = 120;
 
 /** What the layer draws, at the moment. */
 export interface ShownView {
-  shown(): Shown;
+  shown(): Overlay;
   /** Whether this window lit the lamp, or may: then the rest stays readable. */
   lights(): boolean;
-  signer(id: Id): Signer | null;
+  authorOf(id: Id): Author | null;
   /** Whether every line says whose it is. */
   signed(): boolean;
   /** Others' strokes that are being drawn just now. */
@@ -117,10 +117,10 @@ export class ShownLayer {
    */
   signPens(context: CanvasRenderingContext2D): void {
     for (const { by, page, points } of this.view.underWay()) {
-      const signer = this.view.signer(by);
+      const author = this.view.authorOf(by);
       const last = points[points.length - 1];
       const at = last && this.view.at(page, last);
-      if (signer && at) tag(context, signer, at.x + 12, at.y - 22);
+      if (author && at) tag(context, author, at.x + 12, at.y - 22);
     }
   }
 
@@ -144,14 +144,14 @@ export class ShownLayer {
 
   private drawDot(context: CanvasRenderingContext2D, by: Id, { page, trail }: Dot): void {
     const now = this.now();
-    const signer = this.view.signer(by);
+    const author = this.view.authorOf(by);
     const places = trail.flatMap((p) => {
       const at = this.view.at(page, p);
       return at ? [{ ...at, age: (now - p.at) / TRAIL }] : [];
     });
     const last = places[places.length - 1];
     if (!last) return;
-    const colour = signer?.colour ?? '#d55e00';
+    const colour = author?.colour ?? '#d55e00';
     context.save();
     context.lineCap = 'butt';
     context.strokeStyle = colour;
@@ -173,7 +173,7 @@ export class ShownLayer {
     context.arc(last.x, last.y, DOT, 0, 2 * Math.PI);
     context.fill();
     context.stroke();
-    if (signer) tag(context, signer, last.x + DOT + 6, last.y - DOT - 4);
+    if (author) tag(context, author, last.x + DOT + 6, last.y - DOT - 4);
     context.restore();
   }
 
@@ -181,7 +181,7 @@ export class ShownLayer {
   private drawArrow(context: CanvasRenderingContext2D, arrow: Arrow): void {
     const tip = this.view.at(arrow.page, arrow);
     if (!tip) return;
-    const signer = this.view.signer(arrow.by);
+    const author = this.view.authorOf(arrow.by);
     context.save();
     context.translate(tip.x, tip.y);
     context.rotate(-Math.PI / 4);
@@ -194,7 +194,7 @@ export class ShownLayer {
     context.lineTo(15, 4.5);
     context.lineTo(18, 11);
     context.closePath();
-    context.fillStyle = signer?.colour ?? '#d55e00';
+    context.fillStyle = author?.colour ?? '#d55e00';
     context.strokeStyle = '#ffffff';
     context.lineWidth = 3;
     context.lineJoin = 'round';
@@ -202,7 +202,7 @@ export class ShownLayer {
     context.fill();
     context.restore();
     const far = (ARROW + 4) * Math.SQRT1_2;
-    if (signer) tag(context, signer, tip.x + far, tip.y - far - 12);
+    if (author) tag(context, author, tip.x + far, tip.y - far - 12);
   }
 
   /** A page’s lines, each on a ground of its writer’s colour, and initials where somebody begins. */
@@ -216,10 +216,10 @@ export class ShownLayer {
     context.rect(corner.x, corner.y, page.width * zoom, page.height * zoom);
     context.clip();
     for (const item of signable(page)) {
-      const signer = this.view.signer(item.by);
-      if (!signer) continue;
+      const author = this.view.authorOf(item.by);
+      if (!author) continue;
       let start: Point;
-      context.strokeStyle = signer.colour;
+      context.strokeStyle = author.colour;
       context.globalAlpha = 0.34;
       context.lineCap = context.lineJoin = 'round';
       context.beginPath();
@@ -245,7 +245,7 @@ export class ShownLayer {
     context.globalAlpha = 1;
     for (const { by, at } of signed.slice(-MAX_SIGNED)) {
       const place = this.view.at(page.id, at)!;
-      tag(context, this.view.signer(by)!, place.x - 10, place.y - 24);
+      tag(context, this.view.authorOf(by)!, place.x - 10, place.y - 24);
     }
     context.restore();
   }
@@ -293,20 +293,20 @@ function along(
 }
 
 /** Initials on a small tag of somebody’s colour. */
-function tag(context: CanvasRenderingContext2D, signer: Signer, x: number, y: number): void {
+function tag(context: CanvasRenderingContext2D, author: Author, x: number, y: number): void {
   context.save();
   context.font = `700 12px 'Atkinson Hyperlegible Next Variable', sans-serif`;
-  const width = Math.max(20, context.measureText(signer.initials).width + 10);
-  context.fillStyle = signer.colour;
+  const width = Math.max(20, context.measureText(author.initials).width + 10);
+  context.fillStyle = author.colour;
   context.strokeStyle = '#ffffff';
   context.lineWidth = 1.5;
   context.beginPath();
   context.roundRect(x, y, width, 18, [9, 9, 9, 2]);
   context.fill();
   context.stroke();
-  context.fillStyle = isLight(signer.colour) ? '#1a1a1a' : '#ffffff';
+  context.fillStyle = isLight(author.colour) ? '#1a1a1a' : '#ffffff';
   context.textAlign = 'center';
-  context.fillText(signer.initials, x + width / 2, y + 13.5);
+  context.fillText(author.initials, x + width / 2, y + 13.5);
   context.restore();
 }
 

@@ -23,8 +23,8 @@ import type {
   Lamp,
   Place,
   Point,
-  Shown,
-  Signer,
+  Overlay,
+  Author,
   View,
 } from '@cuaderno/core';
 import type { Drawing } from '@cuaderno/core/replay';
@@ -34,18 +34,20 @@ import { Gestures } from './gestures';
 import type { FingerUse, GestureTarget } from './gestures';
 import { Hand } from './hand';
 import { KeyCursor } from './key-cursor';
-import type { Laid, LayStyle } from './laying';
+import type { Drawn } from '../kinds/drawn';
+import type { Laid } from '../kinds/kind';
 import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from './paper-source';
 import { PRINT_WORDS } from './print-words';
-import type { Print } from './print-words';
-import type { Lifted, PointerTool } from './pointer-tool';
-import { PointerLook } from './pointer-look';
+import type { PrintWords } from './print-words';
+import type { DragPreview, PointerTool } from './pointer-tool';
+import { CursorShape } from './cursor-shape';
 import type { Cut } from './rubbing';
 import { Scene } from './scene';
 import type { Selection } from './selecting';
 import { ShownLayer } from './shown-layer';
+import { spokenAt } from './spoken-at';
 import { Steering } from './steering';
 import { Viewing } from './viewing';
 import type { Erased, FinishedStroke, StrokePiece } from './writing';
@@ -83,9 +85,9 @@ export class Stage {
   /** The only page that is laid out, where this person doesn't turn pages alone. */
   readonly only = input<Id | null>(null);
   /** Arrows and the lamp. */
-  readonly shownHere = input<Shown>({ arrows: [], lamp: null });
+  readonly shownHere = input<Overlay>({ arrows: [], lamp: null });
   /** Who somebody is, to sign what they do. */
-  readonly signer = input<(id: Id) => Signer | null>(() => null);
+  readonly authorOf = input<(id: Id) => Author | null>(() => null);
   /** Lines that are being drawn in a lesson that is seen again, as far as they have come. */
   readonly drawing = input<readonly Drawing[]>([]);
   /** Whether every line says whose it is. */
@@ -97,26 +99,21 @@ export class Stage {
   /** Whether the pointer leaves an arrow where it touches. */
   readonly leavesArrow = input(false);
   readonly lampShape = input<Lamp['shape']>('round');
-  /** How figures and marks are laid. */
-  readonly layStyle = input<LayStyle>({
-    kind: 'mark',
-    mark: 'tick',
-    colour: '#c22f2f',
-    layer: 'material',
-  });
+  /** What is laid where the tool in hand has drawn so far. */
+  readonly lay = input<(drawn: Drawn) => Laid | null>(() => null);
   /** Whether a drag over nothing draws a lasso, and not a box. */
   readonly lasso = input(false);
   /** Whether the sides of the picture that is chosen cut it. */
   readonly cropping = input(false);
   /** What is being written in place, and so isn't drawn. */
-  readonly hiding = input<Lifted | null>(null);
+  readonly hiding = input<DragPreview | null>(null);
   /** A pen has come, or has been away for a while. */
   readonly penInUse = output<boolean>();
   readonly drawn = output<FinishedStroke>();
   /** A text is to be written: a new one at this place, or one that is there. */
   readonly wrote = output<{ readonly page: Id; readonly at: Point; readonly item: Item | null }>();
-  /** A figure or a mark was drawn. */
-  readonly laid = output<{ readonly page: Id; readonly thing: Laid }>();
+  /** Something was laid by drawing it. */
+  readonly laid = output<{ readonly page: Id; readonly item: Laid }>();
   readonly chose = output<Selection | null>();
   /** What is chosen was moved, sized or turned. */
   readonly placed = output<{
@@ -134,12 +131,12 @@ export class Stage {
   /** Where this person points; `null` where they no longer do. */
   readonly pointed = output<Place | null>();
   readonly arrowed = output<Place>();
-  readonly lit = output<{ readonly lamp: Lamp; readonly rest: boolean }>();
+  readonly lit = output<{ readonly lamp: Lamp; readonly final: boolean }>();
   /** The page in the middle of the window. */
   readonly shown = output<Id>();
 
   protected readonly printWords = PRINT_WORDS;
-  protected readonly print = signal<Print>('here');
+  protected readonly print = signal<PrintWords>('here');
 
   private readonly viewing = new Viewing(
     () => this.size(),
@@ -160,7 +157,7 @@ export class Stage {
   private readonly overlay = new ShownLayer({
     shown: () => this.shownHere(),
     lights: () => this.mayLight(),
-    signer: (id) => this.signer()(id),
+    authorOf: (id) => this.authorOf()(id),
     signed: () => this.signed(),
     underWay: () => [...this.live.all(), ...this.drawing()],
     frame: () => this.frame(),
@@ -178,7 +175,7 @@ export class Stage {
       page: (id) => this.viewing.placed(id)?.page,
       tool: () => this.tool(),
       style: () => this.style(),
-      layStyle: () => this.layStyle(),
+      lay: (drawn) => this.lay()(drawn),
       mayErase: () => this.mayErase(),
       mayChange: (item) => this.mayChange()(item),
       rubs: () => this.rubs(),
@@ -200,11 +197,11 @@ export class Stage {
         this.pointed.emit(at);
       },
       arrowed: (at) => this.arrowed.emit(at),
-      lit: (lamp, rest) => this.lit.emit({ lamp, rest }),
+      lit: (lamp, final) => this.lit.emit({ lamp, final }),
       chose: (selection) => this.chose.emit(selection),
       placed: (selection, from, to) => this.placed.emit({ selection, from, to }),
       redrawn: (selection, to) => this.redrawn.emit({ selection, to }),
-      laid: (page, thing) => this.laid.emit({ page, thing }),
+      laid: (page, item) => this.laid.emit({ page, item }),
       wrote: (page, at, item) => this.wrote.emit({ page, at, item }),
       liveChanged: () => this.drawLive(),
       carriedChanged: () => this.scene?.drawCarried(),
@@ -216,10 +213,11 @@ export class Stage {
     size: () => this.size(),
     keepsArrows: () => this.hand.selection() !== null,
     partOf: (at) => this.viewing.partOf(at),
+    under: (at) => spokenAt(this.viewing, at),
   });
   private readonly resizing = new ResizeObserver(() => this.resize());
   private steering: Steering | null = null;
-  private look: PointerLook | null = null;
+  private look: CursorShape | null = null;
   /** What the pointer that is down works with. */
   private inHand: PointerTool = this.hand.inHand;
   private scene: Scene | null = null;
@@ -244,7 +242,7 @@ export class Stage {
     effect(() => {
       this.shownHere();
       this.signed();
-      this.signer();
+      this.authorOf();
       this.frame();
       untracked(() => this.scene?.drawShown());
     });
@@ -409,7 +407,7 @@ export class Stage {
     element.addEventListener('pointerup', (event) => {
       if (event.pointerType === 'touch') this.hand.off();
     });
-    this.look = new PointerLook(element, this.cursor().nativeElement);
+    this.look = new CursorShape(element, this.cursor().nativeElement);
     this.look.show(this.tool(), this.mayWrite());
     (element as unknown as { cuaStage: Stage }).cuaStage = this;
     this.resize();
@@ -482,8 +480,8 @@ export class Stage {
 
   /** Pages in the window on which this person may write. */
   private writable(): Placed[] {
-    const may = this.mayWriteOn();
-    return this.viewing.seen().filter(({ page }) => may(page.id));
+    const abilities = this.mayWriteOn();
+    return this.viewing.seen().filter(({ page }) => abilities(page.id));
   }
 
   /** Where an event is, in CSS px from the stage's corner. */

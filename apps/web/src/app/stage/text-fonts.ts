@@ -28,7 +28,7 @@ function fonts(): FontFaceSet {
     : document.fonts;
 }
 
-interface Look {
+interface FontLook {
   readonly font: TextFont;
   readonly bold: boolean;
   readonly slant: boolean;
@@ -36,7 +36,7 @@ interface Look {
 }
 
 /** A font as the canvas takes it. @param size in its units */
-export function cssFont({ font, bold, slant, eastAsian }: Look, size: number): string {
+export function cssFont({ font, bold, slant, eastAsian }: FontLook, size: number): string {
   return `${slant ? 'italic ' : ''}${bold ? 700 : 400} ${size}px ${families(font, eastAsian)}`;
 }
 
@@ -56,7 +56,7 @@ export function areLettersLate(): boolean {
 }
 
 /** Whether the font with these letters is here; if not it is fetched, and `then` called. */
-export function hasFont(look: Look, text: string, then: () => void): boolean {
+export function hasFont(look: FontLook, text: string, then: () => void): boolean {
   const font = cssFont(look, 16);
   const key = `${font} ${text}`;
   const beside = eastAsianIn(text).length > 0 ? (look.eastAsian ?? []) : [];

@@ -25,7 +25,7 @@ export interface Sequence {
   readonly moved: boolean;
 }
 
-type Step = readonly [x: number, y: number];
+type TouchStep = readonly [x: number, y: number];
 
 /** A contact that comes down at its first place, passes through the others, and goes, every `every` ms. */
 function contact(
@@ -37,7 +37,7 @@ function contact(
     ...more
   }: Pick<Touch, 'id' | 'type'> &
     Partial<Pick<Touch, 'width' | 'height' | 'pressure'>> & { at: number; every?: number },
-  ...places: readonly Step[]
+  ...places: readonly TouchStep[]
 ): Touch[] {
   const last = places.at(-1)!;
   const events = places.map(([x, y], i): Touch => ({
@@ -52,7 +52,7 @@ function contact(
 }
 
 const together = (...all: readonly Touch[][]): Touch[] => all.flat().sort((a, b) => a.t - b.t);
-const LINE: readonly Step[] = [
+const LINE: readonly TouchStep[] = [
   [100, 100],
   [120, 104],
   [140, 110],
@@ -61,8 +61,9 @@ const LINE: readonly Step[] = [
 const PALM = { width: 92, height: 64 };
 
 /**
- * Sequences as tablets send them, in the order of Pointer Events (level 3): written by hand after what a tablet with a
- * pen and one without report, from memory; sizes of contacts are in CSS px (1/96 inch).
+ * Sequences as tablets send them, in the order of Pointer Events (level 3). Written by hand after what a tablet with a
+ * pen and one without report, from memory, and held against what Chromium makes of such contacts (story “touches”);
+ * sizes of contacts are in CSS px (1/96 inch).
  */
 export const SEQUENCES: readonly Sequence[] = [
   {

@@ -3,7 +3,7 @@ import type { Id, Page, Point, View } from '@cuaderno/core';
 import { between, clamp, panToShow, showing, zoomAt } from './camera';
 import type { Camera, Size } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';
-import type { Placed, Run } from './layout';
+import type { Placed, PageRun } from './layout';
 import { OwnZoom } from './own-zoom';
 import { pageUnder } from './pointer-tool';
 
@@ -35,7 +35,7 @@ export class Viewing {
   readonly page = signal<Id | null>(null);
   /** The size of the window for which the board was laid into it last. */
   private fitted: Size = { width: 0, height: 0 };
-  private run: Run = layOut([]);
+  private run: PageRun = layOut([]);
   private here: Camera = { x: 0, y: 0, zoom: 1 };
   /** What stays in the window when its size changes; `null` where somebody chose a zoom. */
   private fit: 'width' | 'page' | null = 'width';

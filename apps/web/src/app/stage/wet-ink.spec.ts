@@ -1,7 +1,7 @@
 import { decodeStroke, encodeStroke } from '@cuaderno/core';
 import type { InkPoint, Stroke } from '@cuaderno/core';
 import { handwriting } from '@cuaderno/core/testing';
-import { inkLooksOf, paint } from './looks';
+import { inkRenderItemsOf, paint } from './render-items';
 import { WetInk } from './wet-ink';
 
 const SIZE = 400;
@@ -47,7 +47,7 @@ function* growing(whole: Stroke, by: number): Generator<Stroke> {
 
 function drawnWhole(stroke: Stroke, scale: number): CanvasRenderingContext2D {
   const context = canvas(scale);
-  for (const look of inkLooksOf(encodeStroke(stroke))) paint(context, look);
+  for (const look of inkRenderItemsOf(encodeStroke(stroke))) paint(context, look);
   return context;
 }
 

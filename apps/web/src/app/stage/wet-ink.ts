@@ -1,6 +1,6 @@
 import { displayStretch } from '@cuaderno/core';
 import type { InkPoint, Rect, Stroke } from '@cuaderno/core';
-import { lookOf, paint } from './looks';
+import { renderItemOf, paint } from './render-items';
 
 /** Points that are put on a line's picture together. */
 const TOGETHER = 8;
@@ -91,7 +91,7 @@ function drawStretch(
   from: number,
   to: number,
 ): void {
-  for (const display of displayStretch(stroke, from, to)) paint(context, lookOf(display));
+  for (const display of displayStretch(stroke, from, to)) paint(context, renderItemOf(display));
 }
 
 /** All that this part of the line may cover, in whole device pixels. */

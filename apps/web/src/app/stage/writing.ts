@@ -5,7 +5,7 @@ import {
   newId,
   thinPoints,
   strokeOf,
-  thingTouched,
+  isItemTouched,
   touches,
 } from '@cuaderno/core';
 import type { Board, Id, InkPoint, InkStyle, Item, Point } from '@cuaderno/core';
@@ -234,5 +234,5 @@ export class Writing {
 function isSwept(item: Item, a: Point, b: Point, radius: number): boolean {
   return item.kind === 'ink'
     ? touches(strokeOf(item.ink), a, b, radius)
-    : thingTouched(item, a, b, radius);
+    : isItemTouched(item, a, b, radius);
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Deletion } from '../api/student-data';
 import { download } from '../export/download';
-import { sayWhen } from '../time/say-time';
+import { formatWhen } from '../time/format-time';
 import { BEYOND, leftLines, reportLines, reportText } from './report-text';
 
 /** What was done when a student's data was deleted, to be read and kept. */
@@ -57,11 +57,11 @@ import { BEYOND, leftLines, reportLines, reportText } from './report-text';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class DeletionReport {
+export class DeletionReportView {
   readonly deletion = input.required<Deletion>();
   protected readonly done = computed(() => reportLines(this.deletion()));
   protected readonly left = computed(() => leftLines(this.deletion()));
-  protected readonly when = computed(() => sayWhen(this.deletion().at));
+  protected readonly when = computed(() => formatWhen(this.deletion().at));
   protected readonly beyond = BEYOND;
 
   protected save(): void {

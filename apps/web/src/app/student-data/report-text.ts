@@ -1,5 +1,8 @@
 import type { Deletion, NameLeft } from '../api/student-data';
-import { sayDate } from '../time/say-time';
+import { SAID_SOURCES } from '@cuaderno/core';
+import type { SaidSource } from '@cuaderno/core';
+import { SAID } from '../live/features/in-record';
+import { formatDate } from '../time/format-time';
 
 /** "1 message", "3 messages" */
 export function count(n: number, one: string, many = `${one}s`): string {
@@ -14,20 +17,34 @@ const LEFT: Readonly<Record<NameLeft['where'], (title: string, pages: string) =>
   material: (title) => `A file is called “${title}”. Rename it in Materials.`,
 };
 
+type SaidCounts = Readonly<Partial<Record<SaidSource, number>>>;
+
+/** "3 messages", "3 messages and 1 caption" */
+export function saidCounts(said: SaidCounts): string {
+  const some = SAID_SOURCES.filter((source) => (said[source] ?? 0) > 0).map((source) =>
+    count(said[source]!, SAID[source].one, SAID[source].many),
+  );
+  return some.join(' and ') || `no ${SAID[SAID_SOURCES[0]!].many}`;
+}
+
+function saidLine(said: SaidCounts): string {
+  const all = Object.values(said).reduce((sum, n) => sum + n, 0);
+  if (all === 0) return 'There was nothing that they had said, or that was said to them alone.';
+  return `${saidCounts(said)} from them or to them alone ${all === 1 ? 'was' : 'were'} deleted.`;
+}
+
 /** What was done, sentence by sentence; without the name, which is nowhere any more. */
 export function reportLines({ report }: Deletion): string[] {
-  const { alias, courses, lessons, ink, boards, entries, messages } = report;
+  const { alias, courses, lessons, ink, boards, entries, said } = report;
   const { links, letters, guestLinks, browsers, renamed } = report;
   const lines = [
     `Their name is now “${alias}”, in ${count(lessons, 'lesson')} of ${courses.join(', ')}: on records, in attendance and beside ink.`,
     ink === 'take-out'
       ? entries === 0
         ? 'There was no ink of theirs on any board.'
-        : `Their ink was taken out of ${count(boards, 'board')}, of every copy and record of them, and of what replays show: ${count(entries, 'entry', 'entries')} of the log ${entries === 1 ? 'is' : 'are'} empty now.`
+        : `Their ink was removed from ${count(boards, 'board')}, of every copy and record of them, and of what replays show: ${count(entries, 'entry', 'entries')} of the log ${entries === 1 ? 'is' : 'are'} empty now.`
       : 'Their ink stays, without their name.',
-    messages === 0
-      ? 'There were no messages from them or to them alone.'
-      : `${count(messages, 'message')} from them or to them alone ${messages === 1 ? 'was' : 'were'} deleted.`,
+    saidLine(said),
   ];
   if (links > 0)
     lines.push(
@@ -61,7 +78,7 @@ export const BEYOND =
 export function reportText(deletion: Deletion): string {
   const left = leftLines(deletion);
   return [
-    `Deleting a student’s data, ${sayDate(deletion.at)}`,
+    `Deleting a student’s data, ${formatDate(deletion.at)}`,
     '',
     ...reportLines(deletion).map((line) => `- ${line}`),
     ...(left.length > 0

@@ -5,7 +5,7 @@ import { signal } from '@angular/core';
 import { Screen } from '../testing/screen';
 import { Announcer } from './announcer';
 
-describe('what is said to whoever doesn’t see the screen', () => {
+describe('what is said to those who don’t see the screen', () => {
   const pages = somePages(3);
   const board = fold(emptyBoard('b'), [
     { seq: 1, by: 'maren', at: 0, lesson: null, op: addPages(pages) },
@@ -23,8 +23,8 @@ describe('what is said to whoever doesn’t see the screen', () => {
     const session = {
       board: signal(board),
       me: signal('ida'),
-      people: signal([{ id: 'maren', name: 'Maren', nth: 1 }]),
-      room: { chat },
+      people: signal([{ id: 'maren', name: 'Maren', nameOrdinal: 1 }]),
+      features: { talk: { chat } },
     };
     const screen = await Screen.show(Announcer, { session, page: pages[1]!.id }, {});
     expect(screen.text).toContain('Page 2 of 3');

@@ -43,7 +43,7 @@ export class Announcer {
 
   constructor() {
     effect(() => {
-      const lines = this.session().room.chat();
+      const lines = this.session().features.talk.chat();
       untracked(() => {
         const known = this.known;
         this.known = new Set(lines.map(({ id }) => id));

@@ -21,8 +21,8 @@ describe('the chat', () => {
       { id: newId(), by: maren, to: ida, text: 'At the foot', at: 2 },
     ];
     const people = [
-      { id: maren, name: 'Maren', nth: 1, role: 'tutor' },
-      { id: ida, name: 'Ida', nth: 1, role: 'student' },
+      { id: maren, name: 'Maren', nameOrdinal: 1, role: 'tutor' },
+      { id: ida, name: 'Ida', nameOrdinal: 1, role: 'student' },
     ];
     const write = (to: ChatTo, text: string): boolean => goes && sent.push([to, text]) > 0;
     const all = { lines, people, me: ida, write, ...inputs };

@@ -10,7 +10,7 @@ import type { Person, Signal } from '@cuaderno/core';
 import { Hand, MessageSquareHeart } from 'lucide';
 import { Popup } from '../popup/popup';
 import { Icon } from '../icons/icon';
-import { SIGNALS } from './signals';
+import { SIGNALS } from '../people/signals';
 
 /** What a student says without a word: a hand, and a signal that only the tutor is told. */
 @Component({

@@ -134,7 +134,7 @@ export class Screen<T> {
   /** All that was asked has been answered and drawn. */
   async settles(): Promise<void> {
     await this.fixture.whenStable();
-    // A turn of the event loop that no pretended clock holds back.
+    // A turn of the event loop that no pretended clock hides.
     await new Promise<void>((done) => {
       const { port1, port2 } = new MessageChannel();
       port1.onmessage = () => {

@@ -9,7 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import { Popup } from '../popup/popup';
-import { sayLength } from './say-time';
+import { formatLength } from './format-time';
 
 /** How long before the end the clock says so, in ms; practice, no source. */
 const NEAR = 5 * 60_000;
@@ -117,12 +117,12 @@ export class LessonClock {
   );
   protected readonly words = computed(() => {
     const end = this.endsAt();
-    const open = `open ${sayLength(Math.max(0, this.now() - this.openedAt()))}`;
+    const open = `open ${formatLength(Math.max(0, this.now() - this.openedAt()))}`;
     if (end === null) return open;
     const left = end - this.now();
-    if (left <= 0) return `${sayLength(-left)} over`;
+    if (left <= 0) return `${formatLength(-left)} over`;
     return left <= NEAR
-      ? `${sayLength(left + MINUTE - 1)} left`
+      ? `${formatLength(left + MINUTE - 1)} left`
       : `${open} · until ${this.until()}`;
   });
 

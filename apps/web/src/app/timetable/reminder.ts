@@ -13,7 +13,7 @@ import { Api } from '../api/api';
 import type { Course } from '../api/shapes';
 import type { Planned, TimetablePart } from '../api/timetable';
 import { ofTab, remember } from '../browser/storage';
-import { sayClock } from '../time/say-time';
+import { formatClock } from '../time/format-time';
 
 /** How often it is looked what comes, and how often what is said is said anew, in ms. */
 const ASK_EVERY = 60_000;
@@ -76,9 +76,9 @@ export class Reminder {
     const lesson = this.due();
     if (!lesson) return '';
     const minutes = Math.ceil((lesson.at - this.now()) / MINUTE);
-    if (minutes > 1) return `begins in ${minutes} minutes, at ${sayClock(lesson.at)}.`;
-    if (minutes === 1) return `begins in a minute, at ${sayClock(lesson.at)}.`;
-    return `was to begin at ${sayClock(lesson.at)}.`;
+    if (minutes > 1) return `begins in ${minutes} minutes, at ${formatClock(lesson.at)}.`;
+    if (minutes === 1) return `begins in a minute, at ${formatClock(lesson.at)}.`;
+    return `was to begin at ${formatClock(lesson.at)}.`;
   });
 
   constructor() {

@@ -36,8 +36,8 @@ import type { Tools } from './tool';
         type="button"
         class="pot keep"
         [attr.aria-pressed]="keeping()"
-        aria-label="Keep what is in hand"
-        title="Keep what is in hand as one of these: press, then choose its place"
+        aria-label="Save this pen"
+        title="Save this pen: press, then choose where"
         [disabled]="!enabled() || !mayKeep()"
         (click)="keeping.set(!keeping())"
       >

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { spokenItem } from '@cuaderno/core';
 import type { Item } from '@cuaderno/core';
 import {
   AlignCenterHorizontal,
@@ -35,7 +36,7 @@ import {
   WandSparkles,
 } from 'lucide';
 import { Icon } from '../icons/icon';
-import type { Deed } from '../work/arranging';
+import type { SelectionCommand } from '../work/arranging';
 
 /** How far a button moves, in points; by how much it sizes; and turns, in degrees. */
 const MOVE = 10;
@@ -46,7 +47,7 @@ interface Action {
   readonly label: string;
   readonly key?: string;
   readonly icon: typeof Pin;
-  readonly deed: Deed;
+  readonly command: SelectionCommand;
   readonly off?: boolean;
 }
 
@@ -55,14 +56,16 @@ interface Action {
   selector: 'cua-selection-actions',
   imports: [Icon],
   template: `
-    <p class="count" role="status">{{ words() }}</p>
+    <p class="count" role="status">
+      {{ words() }}<span class="unseen">{{ spoken() }}</span>
+    </p>
     @for (action of actions(); track action.label) {
       <button
         type="button"
         [attr.aria-label]="action.label"
         [title]="action.label + (action.key ? ' (' + action.key + ')' : '')"
         [disabled]="action.off"
-        (click)="deed.emit(action.deed)"
+        (click)="command.emit(action.command)"
       >
         <cua-icon [of]="action.icon" [size]="20" />
       </button>
@@ -77,22 +80,28 @@ export class SelectionActions {
   /** Whether this person lays material on pages; others have what one does with one's own writing. */
   readonly arranges = input(true);
   readonly mayRemove = input(true);
-  readonly deed = output<Deed>();
+  readonly command = output<SelectionCommand>();
 
   protected readonly words = computed(() => {
     const count = this.items().length;
     return count === 1 ? '1 thing chosen' : `${count} things chosen`;
   });
 
+  /** What is chosen, for who can't see it. */
+  protected readonly spoken = computed(() => {
+    const [only] = this.items();
+    return this.items().length === 1 && only && only.kind !== 'ink' ? `: ${spokenItem(only)}` : '';
+  });
+
   protected readonly actions = computed<Action[]>(() => {
     const items = this.items();
-    const things = items.filter((item) => item.kind !== 'ink');
-    const fixed = things.length > 0 && things.every((thing) => thing.fixed);
-    const held = things.length > 0 && things.every((thing) => thing.held);
-    const grouped = things.some((thing) => thing.group);
-    const anyFixed = things.some((thing) => thing.fixed);
+    const placed = items.filter((item) => item.kind !== 'ink');
+    const fixed = placed.length > 0 && placed.every((one) => one.fixed);
+    const hidden = placed.length > 0 && placed.every((one) => one.hidden);
+    const grouped = placed.some((one) => one.group);
+    const anyFixed = placed.some((one) => one.fixed);
     const few = items.length < 2 || anyFixed;
-    const none = things.length === 0;
+    const none = placed.length === 0;
     const [only] = items;
     const picture = items.length === 1 && only?.kind === 'picture' && !only.fixed ? only : null;
     const inks = items.some((item) => item.kind === 'ink');
@@ -102,15 +111,15 @@ export class SelectionActions {
         key: 'Ctrl+D',
         icon: CopyPlus,
         off: !this.mayRemove(),
-        deed: { kind: 'duplicate' },
+        command: { kind: 'duplicate' },
       },
-      { label: 'Copy as a picture', icon: ClipboardCopy, deed: { kind: 'picture' } },
+      { label: 'Copy as a picture', icon: ClipboardCopy, command: { kind: 'picture' } },
       {
         label: 'Remove',
         key: 'Delete',
         icon: Trash2,
         off: !this.mayRemove(),
-        deed: { kind: 'remove' },
+        command: { kind: 'remove' },
       },
     ];
     const move = (
@@ -121,7 +130,7 @@ export class SelectionActions {
       dy: number,
     ): Action => ({
       ...{ label, key, icon, off: anyFixed },
-      deed: { kind: 'move', dx: dx * MOVE, dy: dy * MOVE },
+      command: { kind: 'move', dx: dx * MOVE, dy: dy * MOVE },
     });
     // What a drag does, for who can't drag (WCAG 2.2, 2.5.7).
     const place: Action[] = [
@@ -129,33 +138,33 @@ export class SelectionActions {
       move('Move right', 'Shift+→', ArrowRight, 1, 0),
       move('Move up', 'Shift+↑', ArrowUp, 0, -1),
       move('Move down', 'Shift+↓', ArrowDown, 0, 1),
-      { label: 'Larger', icon: Expand, off: anyFixed, deed: { kind: 'size', by: SIZE } },
-      { label: 'Smaller', icon: Shrink, off: anyFixed, deed: { kind: 'size', by: 1 / SIZE } },
-      { label: 'Turn left', icon: RotateCcw, off: anyFixed, deed: { kind: 'turn', by: -TURN } },
-      { label: 'Turn right', icon: RotateCw, off: anyFixed, deed: { kind: 'turn', by: TURN } },
+      { label: 'Larger', icon: Expand, off: anyFixed, command: { kind: 'size', by: SIZE } },
+      { label: 'Smaller', icon: Shrink, off: anyFixed, command: { kind: 'size', by: 1 / SIZE } },
+      { label: 'Turn left', icon: RotateCcw, off: anyFixed, command: { kind: 'turn', by: -TURN } },
+      { label: 'Turn right', icon: RotateCw, off: anyFixed, command: { kind: 'turn', by: TURN } },
     ];
     const tidy: Action[] = inks
       ? [
           {
             label: 'Tidy: make a true line, box or ellipse of it',
             icon: WandSparkles,
-            deed: { kind: 'tidy' },
+            command: { kind: 'tidy' },
           },
         ]
       : [];
     if (!this.arranges()) return [...own, ...place, ...tidy];
     return [
-      held
-        ? { label: 'Show it to students', icon: Eye, deed: { kind: 'hold', held: false } }
+      hidden
+        ? { label: 'Show it to students', icon: Eye, command: { kind: 'hold', hidden: false } }
         : {
-            label: 'Hold back until its moment',
+            label: 'Hide until its moment',
             icon: EyeOff,
             off: none,
-            deed: { kind: 'hold', held: true },
+            command: { kind: 'hold', hidden: true },
           },
       fixed
-        ? { label: 'Loosen', icon: PinOff, deed: { kind: 'fix', fixed: false } }
-        : { label: 'Fix in place', icon: Pin, off: none, deed: { kind: 'fix', fixed: true } },
+        ? { label: 'Loosen', icon: PinOff, command: { kind: 'fix', fixed: false } }
+        : { label: 'Fix in place', icon: Pin, off: none, command: { kind: 'fix', fixed: true } },
       ...own,
       ...place,
       {
@@ -163,76 +172,76 @@ export class SelectionActions {
         key: 'Ctrl+]',
         icon: BringToFront,
         off: none,
-        deed: { kind: 'order', where: 'front' },
+        command: { kind: 'order', where: 'front' },
       },
       {
         label: 'Put at the back',
         key: 'Ctrl+[',
         icon: SendToBack,
         off: none,
-        deed: { kind: 'order', where: 'back' },
+        command: { kind: 'order', where: 'back' },
       },
       {
         label: 'Group',
         key: 'Ctrl+G',
         icon: Group,
-        off: things.length < 2,
-        deed: { kind: 'group', together: true },
+        off: placed.length < 2,
+        command: { kind: 'group', together: true },
       },
       {
         label: 'Break the group up',
         key: 'Ctrl+Shift+G',
         icon: Ungroup,
         off: !grouped,
-        deed: { kind: 'group', together: false },
+        command: { kind: 'group', together: false },
       },
       {
         label: 'Line up at the left',
         icon: AlignStartVertical,
         off: few,
-        deed: { kind: 'align', edge: 'left' },
+        command: { kind: 'align', edge: 'left' },
       },
       {
         label: 'Line up upright middles',
         icon: AlignCenterVertical,
         off: few,
-        deed: { kind: 'align', edge: 'middle' },
+        command: { kind: 'align', edge: 'middle' },
       },
       {
         label: 'Line up at the right',
         icon: AlignEndVertical,
         off: few,
-        deed: { kind: 'align', edge: 'right' },
+        command: { kind: 'align', edge: 'right' },
       },
       {
         label: 'Same space across',
         icon: AlignHorizontalDistributeCenter,
         off: few || items.length < 3,
-        deed: { kind: 'distribute', along: 'across' },
+        command: { kind: 'distribute', along: 'across' },
       },
       {
         label: 'Line up at the top',
         icon: AlignStartHorizontal,
         off: few,
-        deed: { kind: 'align', edge: 'top' },
+        command: { kind: 'align', edge: 'top' },
       },
       {
         label: 'Line up level middles',
         icon: AlignCenterHorizontal,
         off: few,
-        deed: { kind: 'align', edge: 'centre' },
+        command: { kind: 'align', edge: 'centre' },
       },
       {
         label: 'Line up at the bottom',
         icon: AlignEndHorizontal,
         off: few,
-        deed: { kind: 'align', edge: 'bottom' },
+        command: { kind: 'align', edge: 'bottom' },
       },
       {
         label: 'Same space down',
         icon: AlignVerticalDistributeCenter,
         off: few || items.length < 3,
-        deed: { kind: 'distribute', along: 'down' },
+        command: { kind: 'distribute', along: 'down' },
       },
       ...(picture
         ? [
@@ -240,23 +249,23 @@ export class SelectionActions {
               ? {
                   label: 'That is how it stays',
                   icon: Check,
-                  deed: { kind: 'crop', on: false } as const,
+                  command: { kind: 'crop', on: false } as const,
                 }
               : {
                   label: 'Crop: draw its sides in',
                   icon: Crop,
-                  deed: { kind: 'crop', on: true } as const,
+                  command: { kind: 'crop', on: true } as const,
                 },
             {
               label: 'Straighten a scan and cut it to its paper',
               icon: ScanLine,
-              deed: { kind: 'straighten' } as const,
+              command: { kind: 'straighten' } as const,
             },
             {
               label: 'The whole picture again',
               icon: Fullscreen,
               off: !picture.crop,
-              deed: { kind: 'uncrop' } as const,
+              command: { kind: 'uncrop' } as const,
             },
           ]
         : []),

@@ -50,7 +50,7 @@ describe('the tool dock', () => {
 
   it('is as it was left, on this machine', async () => {
     await press('Iris violet');
-    await press('Side');
+    await press('To the right');
     TestBed.tick();
     const again = TestBed.runInInjectionContext(() => new Tools());
     expect([again.pen().ink, again.side()]).toEqual(['iris', 'right']);
@@ -60,7 +60,7 @@ describe('the tool dock', () => {
     await press('Mine 2: poppy, 21 points wide');
     expect(tools.style()).toEqual({ tool: 'pen', ink: 'poppy', width: 21 });
     await press('Iris violet');
-    await press('Keep what is in hand');
+    await press('Save this pen');
     await press('Keep it as Mine 3: lemon, 16 points wide');
     await press('Mine 1: midnight, 1.2 points wide');
     await press('Mine 3: iris, 21 points wide');
@@ -86,9 +86,9 @@ describe('the tool dock', () => {
 
   it('rubs out whole things, or parts of lines', async () => {
     await press('Eraser');
-    await press('Parts of lines');
+    await press('Part of a line');
     expect(tools.rubs()).toBeTrue();
-    await press('Whole things');
+    await press('Whole line');
     expect(tools.rubs()).toBeFalse();
   });
 });

@@ -1,3 +1,4 @@
+import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core';
 import type { HighlightName, InkName, Item, MarkName, TextFont, TextSpec } from '@cuaderno/core';
@@ -24,58 +25,52 @@ import {
   PenLine,
   Pentagon,
   Redo2,
-  Shapes,
-  Sigma,
   Slash,
   Square,
   Scissors,
   SquareDashed,
   SquareDashedMousePointer,
   Star,
-  StickyNote,
   TextAlignCenter,
   TextAlignEnd,
   TextAlignStart,
   Triangle,
-  Type,
   Undo2,
   X,
 } from 'lucide';
 import { Icon } from '../icons/icon';
-import type { Deed, FigureLook } from '../work/arranging';
+import type { SelectionCommand, ShapeStyle } from '../work/arranging';
 import { MATERIAL_TYPES } from '../work/material-bringer';
 import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
 import type { TextMark } from '../rich-text/text-marks';
 import { families } from '../stage/text-fonts';
+import { colourOf, hasColour, kindOfTool, KIND_TOOLS, optionsOf } from '../kinds/register';
+import type { KindOptions } from '../kinds/kind';
 import { PresetRow } from './preset-row';
 import { SelectionActions } from './selection-actions';
 import { SLIPS, TEXT_SIZES } from './tool';
 import type { Figure, FormulaStyle, TextStyle, Tool, Tools } from './tool';
 
-interface Kind {
+interface ToolButton {
   readonly tool: Tool;
   readonly label: string;
   readonly key: string;
   readonly icon: typeof Hand;
 }
 
-const WRITE: readonly Kind[] = [
+const WRITE: readonly ToolButton[] = [
   { tool: 'pen', label: 'Pen', key: 'P', icon: PenLine },
   { tool: 'highlighter', label: 'Highlighter', key: 'H', icon: Highlighter },
   { tool: 'eraser', label: 'Eraser', key: 'E', icon: Eraser },
   { tool: 'hand', label: 'Move', key: 'M', icon: Hand },
 ];
-const ARRANGE: readonly Kind[] = [
-  { tool: 'select', label: 'Choose', key: 'C', icon: SquareDashedMousePointer },
-  { tool: 'shape', label: 'Figures', key: 'G', icon: Shapes },
-  { tool: 'mark', label: 'Marks', key: 'K', icon: Check },
-  { tool: 'text', label: 'Text', key: 'T', icon: Type },
-  { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
-  { tool: 'formula', label: 'Formula', key: 'X', icon: Sigma },
+const ARRANGE: readonly ToolButton[] = [
+  { tool: 'select', label: 'Select', key: 'C', icon: SquareDashedMousePointer },
+  ...KIND_TOOLS,
 ];
 
-const SHOW: readonly Kind[] = [
+const SHOW: readonly ToolButton[] = [
   { tool: 'pointer', label: 'Pointer', key: 'I', icon: MousePointer2 },
   { tool: 'lamp', label: 'Lamp', key: 'L', icon: LampDesk },
 ];
@@ -107,7 +102,7 @@ const MARK_KINDS: readonly { mark: MarkName; label: string; icon: typeof Hand }[
   { mark: 'cross', label: 'Cross', icon: X },
   { mark: 'star', label: 'Star', icon: Star },
   { mark: 'question', label: 'Question mark', icon: CircleQuestionMark },
-  { mark: 'look', label: 'Look here', icon: CircleAlert },
+  { mark: 'attention', label: 'Look here', icon: CircleAlert },
   { mark: 'heart', label: 'Heart', icon: Heart },
 ];
 
@@ -120,7 +115,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
  */
 @Component({
   selector: 'cua-tool-dock',
-  imports: [Icon, PresetRow, SelectionActions],
+  imports: [Icon, NgComponentOutlet, PresetRow, SelectionActions],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
   host: { '(mousedown)': 'keepWriting($event)' },
@@ -158,7 +153,7 @@ export class ToolDock {
   readonly cropping = input(false);
   /** Whether what is chosen may be taken away by this person. */
   readonly mayRemove = input(true);
-  readonly deed = output<Deed>();
+  readonly command = output<SelectionCommand>();
   /** Pictures are to be brought. */
   readonly pictures = output<File[]>();
 
@@ -174,7 +169,7 @@ export class ToolDock {
   /** Cover sheets are asked for. */
   readonly covering = output<Event>();
 
-  protected readonly kinds = computed<readonly Kind[]>(() => [
+  protected readonly kinds = computed<readonly ToolButton[]>(() => [
     ...WRITE,
     ...ARRANGE,
     ...SHOW.filter(({ tool }) =>
@@ -212,7 +207,7 @@ export class ToolDock {
     return tools.tool() === 'slip' ? { font, size, align, slip } : null;
   });
   /** How figures are drawn: those that are chosen, the first standing for all, or the next. */
-  protected readonly figureLook = computed<Required<FigureLook> | null>(() => {
+  protected readonly shapeStyle = computed<Required<ShapeStyle> | null>(() => {
     const tools = this.tools();
     if (tools.tool() === 'shape') return tools.figure();
     if (tools.tool() !== 'select') return null;
@@ -221,22 +216,32 @@ export class ToolDock {
     const { width, dashed = false } = chosen.outline;
     return { width, dashed, filled: chosen.fill !== null };
   });
+  /** What can be chosen for the kind whose tool is in hand, or of which one is chosen alone. */
+  protected readonly kindOptions = computed(() => {
+    const tool = this.tools().tool();
+    const [only] = this.chosen();
+    if (tool !== 'select') {
+      const options = kindOfTool(tool)?.options ?? null;
+      return options && { options, item: null };
+    }
+    if (this.chosen().length !== 1 || !only || only.kind === 'ink' || only.fixed) return null;
+    const options = optionsOf(only.kind);
+    return options && { options, item: only };
+  });
+  protected readonly kindInputs = computed(() => {
+    const change: KindOptions['change'] = (to) => this.command.emit({ kind: 'traits', to });
+    return { item: this.kindOptions()?.item ?? null, change };
+  });
   /** What the inks are for just now. */
   protected readonly coloursChosen = computed(
-    () =>
-      this.tools().tool() === 'select' &&
-      this.chosen().some(({ kind }) => !['ink', 'picture', 'media'].includes(kind)),
+    () => this.tools().tool() === 'select' && this.chosen().some(hasColour),
   );
 
   /** The colour of what is chosen, if that can be given another; the first stands for all. */
   private readonly chosenColour = computed(() => {
     if (!this.coloursChosen()) return null;
-    for (const item of this.chosen()) {
-      if (item.kind === 'shape') return item.outline?.colour ?? null;
-      if (item.kind === 'mark' || item.kind === 'text' || item.kind === 'formula')
-        return item.colour;
-    }
-    return null;
+    const [first] = this.chosen().filter(hasColour);
+    return first ? colourOf(first) : null;
   });
 
   protected readonly inks = computed(() => {
@@ -267,7 +272,7 @@ export class ToolDock {
     const tools = this.tools();
     const chosen = marking
       ? tools.highlighter().width
-      : (this.figureLook()?.width ?? tools.pen().width);
+      : (this.shapeStyle()?.width ?? tools.pen().width);
     return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
       width,
       chosen: width === chosen,
@@ -278,12 +283,12 @@ export class ToolDock {
 
   protected readonly hasInk = computed(
     () =>
-      ['pen', 'highlighter', 'shape', 'mark', 'text', 'slip', 'formula'].includes(
-        this.tools().tool(),
-      ) || this.coloursChosen(),
+      ['pen', 'highlighter'].includes(this.tools().tool()) ||
+      (kindOfTool(this.tools().tool())?.colour ?? null) !== null ||
+      this.coloursChosen(),
   );
   protected readonly hasWidth = computed(
-    () => ['pen', 'highlighter'].includes(this.tools().tool()) || this.figureLook() !== null,
+    () => ['pen', 'highlighter'].includes(this.tools().tool()) || this.shapeStyle() !== null,
   );
 
   /** Whether a tool can be used just now: to move and to show needs no pen. */
@@ -310,7 +315,7 @@ export class ToolDock {
       case 'formula':
         return this.formula.emit({ ink });
       case 'select':
-        return this.deed.emit({ kind: 'colour', colour: inkColour(ink) });
+        return this.command.emit({ kind: 'colour', colour: inkColour(ink) });
       default:
         return tools.pen.update((pen) => ({ ...pen, ink }));
     }
@@ -319,15 +324,15 @@ export class ToolDock {
   protected chooseWidth(width: number): void {
     const tools = this.tools();
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
-    else if (this.figureLook()) this.drawFigures({ width });
+    else if (this.shapeStyle()) this.styleShapes({ width });
     else tools.pen.update((pen) => ({ ...pen, width }));
   }
 
   /** Figures are drawn like this: those that are chosen, or the next. */
-  protected drawFigures(to: FigureLook): void {
+  protected styleShapes(to: ShapeStyle): void {
     const { tool, figure } = this.tools();
     if (tool() === 'shape') figure.update((now) => ({ ...now, ...to }));
-    else this.deed.emit({ kind: 'figure', to });
+    else this.command.emit({ kind: 'figure', to });
   }
 
   /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */

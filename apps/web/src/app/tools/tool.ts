@@ -1,33 +1,32 @@
 import { computed, effect, signal } from '@angular/core';
-import { HIGHLIGHT_WIDTHS, inkColour, PEN_WIDTHS } from '@cuaderno/core';
+import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core';
 import type {
   FormulaSpec,
   HighlightName,
   InkName,
   InkStyle,
+  KindName,
   Lamp,
   MarkName,
+  Role,
   ShapeSpec,
   TextFont,
   TextSpec,
 } from '@cuaderno/core';
-import { lasting, remember } from '../browser/storage';
-import type { LayStyle } from '../stage/laying';
+import { keepTools, keptTools } from './kept-tools';
 import { FIRST_PRESETS } from './presets';
 
+/** Tools that make items are called as their kind; a slip is a text, and what comes in files needs no tool. */
 export type Tool =
   | 'hand'
   | 'pen'
   | 'highlighter'
   | 'eraser'
   | 'select'
-  | 'shape'
-  | 'mark'
-  | 'text'
   | 'slip'
-  | 'formula'
   | 'pointer'
-  | 'lamp';
+  | 'lamp'
+  | Exclude<KindName, 'picture' | 'media' | 'cover'>;
 export type Side = 'left' | 'right';
 
 /** A figure as it is chosen: a line with heads is an arrow. */
@@ -71,39 +70,9 @@ export const SLIPS = [
   { label: 'Rose slip', colour: '#fbdfe8' },
 ] as const;
 
-interface Kept {
-  tool: Tool;
-  pen: { ink: InkName; width: number };
-  highlighter: { ink: HighlightName; width: number };
-  figure: FigureStyle;
-  mark: { mark: MarkName; ink: InkName };
-  text: TextStyle;
-  formula: FormulaStyle;
-  lasso: boolean;
-  rubs: boolean;
-  leavesArrow: boolean;
-  lamp: Lamp['shape'];
-  presets: readonly InkStyle[];
-  side: Side;
-  /** The lesson in which these tools were in hand. */
-  lesson: string | null;
-}
-
-const KEY = 'cuaderno.tools';
-/** How much of the ink is in what fills a figure of it. */
-const FILL = 0.16;
-
-function kept(): Partial<Kept> {
-  try {
-    return JSON.parse(lasting.getItem(KEY) ?? '{}') as Partial<Kept>;
-  } catch {
-    return {};
-  }
-}
-
 /** What this person writes with. It stays as it was left, on this machine. */
 export class Tools {
-  private readonly before = kept();
+  private readonly before = keptTools();
   readonly tool = signal<Tool>(this.before.tool ?? 'pen');
   readonly pen = signal<{ ink: InkName; width: number }>(
     this.before.pen ?? { ink: 'midnight', width: PEN_WIDTHS[1] },
@@ -146,6 +115,8 @@ export class Tools {
   readonly presets = signal<readonly InkStyle[]>(this.before.presets ?? FIRST_PRESETS);
   /** Where things are laid: under the ink while a board is prepared, with it in a lesson. */
   readonly layer = signal<ShapeSpec['layer']>('material');
+  /** Where teaching aids are laid: under the ink by whoever teaches, so that they can be written on. */
+  readonly aidLayer = signal<ShapeSpec['layer']>('material');
   /** Where the tools are docked: at the side of the writing hand. */
   readonly side = signal<Side>(this.before.side ?? 'left');
 
@@ -157,27 +128,9 @@ export class Tools {
       ? { tool: 'highlighter', ...this.highlighter() }
       : { tool: 'pen', ...this.pen() },
   );
-  /** How the next figure or mark will be. */
-  readonly layStyle = computed<LayStyle>(() => {
-    if (this.tool() === 'mark') {
-      const { mark, ink } = this.mark();
-      return { kind: 'mark', mark, colour: inkColour(ink), layer: this.layer() };
-    }
-    const { figure, ink, width, filled, dashed } = this.figure();
-    const line = figure === 'line' || figure === 'arrow' || figure === 'arrows';
-    return {
-      kind: 'shape',
-      shape: line ? 'line' : figure,
-      heads: figure === 'arrow' ? 'end' : figure === 'arrows' ? 'both' : 'none',
-      outline: { colour: inkColour(ink), width, ...(dashed ? { dashed } : {}) },
-      fill: filled && !line ? fillOf(inkColour(ink)) : null,
-      layer: this.layer(),
-    };
-  });
-
   constructor() {
     effect(() => {
-      const now: Kept = {
+      keepTools({
         tool: this.tool(),
         pen: this.pen(),
         highlighter: this.highlighter(),
@@ -189,11 +142,10 @@ export class Tools {
         rubs: this.rubs(),
         leavesArrow: this.leavesArrow(),
         lamp: this.lamp(),
-        presets: this.presets(),
+        presets: [...this.presets()],
         side: this.side(),
         lesson: this.lesson(),
-      };
-      remember(lasting, KEY, JSON.stringify(now));
+      });
     });
   }
 
@@ -202,6 +154,13 @@ export class Tools {
     if (this.lesson() === lesson) return;
     this.lesson.set(lesson);
     this.tool.set('pen');
+  }
+
+  /** Says where items are laid from now on. */
+  layFor(role: Role, inLesson: boolean): void {
+    const teaches = role === 'tutor';
+    this.layer.set(teaches && !inLesson ? 'material' : 'ink');
+    this.aidLayer.set(teaches ? 'material' : 'ink');
   }
 
   /** Takes one of the own pens in hand. */
@@ -230,15 +189,4 @@ export class Tools {
     if (marking) this.highlighter.update((pen) => ({ ...pen, width: next(pen.width) }));
     else this.pen.update((pen) => ({ ...pen, width: next(pen.width) }));
   }
-}
-
-/** What a figure of this colour is filled with: so light that ink can be read on it. */
-export function fillOf(colour: string): string {
-  const mixed = [1, 3, 5].map((i) => {
-    const part = parseInt(colour.slice(i, i + 2), 16);
-    return Math.round(255 + (part - 255) * FILL)
-      .toString(16)
-      .padStart(2, '0');
-  });
-  return `#${mixed.join('')}`;
 }

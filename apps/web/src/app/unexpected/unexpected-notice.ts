@@ -4,10 +4,10 @@ import { UnexpectedErrors } from './unexpected-errors';
 /** Tells of an error that nobody expected, on whatever screen it was, and offers to load that anew. */
 @Component({
   selector: 'cua-unexpected-notice',
-  template: `@if (errors.trouble(); as trouble) {
+  template: `@if (errors.problem(); as problem) {
     <div role="alert">
       <p>
-        <strong>{{ trouble.title }}</strong> {{ trouble.detail }}
+        <strong>{{ problem.title }}</strong> {{ problem.detail }}
       </p>
       <button type="button" (click)="reload()">Reload</button>
       <button type="button" (click)="errors.dismiss()">Close</button>

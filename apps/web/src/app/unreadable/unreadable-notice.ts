@@ -1,23 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
-import { Api, troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
-import { SideSheet } from '../popup/side-sheet';
-import { sayWhen } from '../time/say-time';
+import { Api, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
+import { SidePanel } from '../popup/side-panel';
+import { formatWhen } from '../time/format-time';
 
 /** What can't be read of a board any more, as the server tells it. */
-interface Unreadable {
+interface UnreadableCount {
   readonly seq: number;
-  readonly kind: 'line' | 'thing' | 'erasing' | 'page' | 'board' | 'unknown';
+  readonly kind: 'line' | 'item' | 'erasing' | 'page' | 'board' | 'unknown';
   readonly page: Id | null;
   readonly by: string | null;
   readonly at: number | null;
 }
 
-const WORDS: Record<Unreadable['kind'], string> = {
+const WORDS: Record<UnreadableCount['kind'], string> = {
   line: 'A line',
-  thing: 'A text, a picture or another thing',
+  item: 'A text, a picture or another thing',
   erasing: 'Something that was erased or brought back',
   page: 'A page, or how it was laid out',
   board: 'A setting of the board',
@@ -30,7 +30,7 @@ const WORDS: Record<Unreadable['kind'], string> = {
  */
 @Component({
   selector: 'cua-unreadable-notice',
-  imports: [SideSheet],
+  imports: [SidePanel],
   template: `
     @if (words(); as text) {
       <p class="bar" role="status">
@@ -41,12 +41,12 @@ const WORDS: Record<Unreadable['kind'], string> = {
       </p>
     }
     @if (open()) {
-      <cua-side-sheet header="What can’t be read" (closed)="open.set(false)">
+      <cua-side-panel header="What can’t be read" (closed)="open.set(false)">
         <p class="note">
           The disk of the server is damaged where this lay. All else on the board is as it was, and
           you can go on writing. Tell whoever runs the server: an earlier backup may have it.
         </p>
-        @if (trouble(); as problem) {
+        @if (problem(); as problem) {
           <p class="trouble" role="alert">
             <strong>{{ problem.title }}</strong> {{ problem.detail }}
           </p>
@@ -61,7 +61,7 @@ const WORDS: Record<Unreadable['kind'], string> = {
             </li>
           }
         </ul>
-      </cua-side-sheet>
+      </cua-side-panel>
     }
   `,
   styles: `
@@ -101,8 +101,8 @@ export class UnreadableNotice {
   private readonly api = inject(Api);
   protected readonly what = WORDS;
   protected readonly open = signal(false);
-  protected readonly entries = signal<readonly Unreadable[]>([]);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly entries = signal<readonly UnreadableCount[]>([]);
+  protected readonly problem = signal<Problem | null>(null);
 
   protected readonly words = computed(() => {
     const { pages, unreadable = 0 } = this.board();
@@ -118,24 +118,24 @@ export class UnreadableNotice {
 
   protected async show(): Promise<void> {
     this.open.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
-      const { entries } = await this.api.get<{ entries: Unreadable[] }>(
+      const { entries } = await this.api.get<{ entries: UnreadableCount[] }>(
         `/boards/${this.reportOf()}/unreadable`,
       );
       this.entries.set(entries);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
   /** Where it was, of whom and of when, as far as that is known. */
-  protected about({ page, by, at }: Unreadable): string {
+  protected about({ page, by, at }: UnreadableCount): string {
     const place = pagesInOrder(this.board()).findIndex(({ id }) => id === page);
     return [
       place < 0 ? 'on a page that isn’t known' : `on page ${place + 1}`,
       ...(by ? [`by ${by}`] : []),
-      ...(at ? [sayWhen(at)] : []),
+      ...(at ? [formatWhen(at)] : []),
     ].join(', ');
   }
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { DoorOpen } from 'lucide';
 import { Icon } from '../icons/icon';
-import { sayWaiting, WhoWaits } from './who-waits';
+import { formatWaiting, WhoWaits } from './who-waits';
 
 /** Says on any screen of the tutor that somebody waits, and leads there. */
 @Component({
@@ -38,6 +38,6 @@ export class WaitingLine {
   protected readonly icon = DoorOpen;
   private readonly waits = inject(WhoWaits);
   protected readonly lines = computed(() =>
-    this.waits.elsewhere().map((one) => ({ ...one, words: sayWaiting(one) })),
+    this.waits.elsewhere().map((one) => ({ ...one, words: formatWaiting(one) })),
   );
 }

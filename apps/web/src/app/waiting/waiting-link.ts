@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { DoorOpen } from 'lucide';
 import { Icon } from '../icons/icon';
-import { namesOf, sayWaiting, WhoWaits } from './who-waits';
+import { namesOf, formatWaiting, WhoWaits } from './who-waits';
 
 /** The same in the bar above a board, where nothing may move the page. */
 @Component({
@@ -38,6 +38,6 @@ export class WaitingLink {
     const [one] = this.waits.elsewhere();
     if (!one) return null;
     const way = one.board ? ['/boards', one.board] : ['/courses', one.course];
-    return { way, names: namesOf(one), words: sayWaiting(one) };
+    return { way, names: namesOf(one), words: formatWaiting(one) };
   });
 }

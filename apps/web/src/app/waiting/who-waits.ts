@@ -27,7 +27,7 @@ export function namesOf({ names }: Waiting): string {
 }
 
 /** In words, with the course. */
-export function sayWaiting(waiting: Waiting): string {
+export function formatWaiting(waiting: Waiting): string {
   const are = waiting.names.length === 1 ? 'is' : 'are';
   return waiting.board === null
     ? `${namesOf(waiting)} ${are} waiting for ${waiting.courseName}, which isn’t open yet`
@@ -84,7 +84,7 @@ export class WhoWaits {
         now.add(key);
         return !this.known.has(key);
       });
-      if (fresh.length > 0) this.notices.tell('door', sayWaiting({ ...waiting, names: fresh }));
+      if (fresh.length > 0) this.notices.tell('door', formatWaiting({ ...waiting, names: fresh }));
     }
     this.known = now;
   }

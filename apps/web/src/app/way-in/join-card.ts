@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, signal } from '@an
 import { Check, Copy, QrCode } from 'lucide';
 import { Icon } from '../icons/icon';
 import { copyText } from '../browser/copy-text';
-import { QrSheet } from './qr-sheet';
+import { QrDialog } from './qr-dialog';
 
 /** How long "copied" is shown, in ms. */
 const SHOWN = 2000;
@@ -14,7 +14,7 @@ export function joinLink(token: string): string {
 /** How students come in: the link to copy, and the code to read out. */
 @Component({
   selector: 'cua-join-card',
-  imports: [Icon, QrSheet],
+  imports: [Icon, QrDialog],
   template: `
     <h2>How students come in</h2>
     <div class="ways">
@@ -37,7 +37,7 @@ export function joinLink(token: string): string {
       <b class="code" [attr.aria-label]="spelled()">{{ code() }}</b>
     </p>
     @if (showing()) {
-      <cua-qr-sheet [link]="link()" (closed)="showing.set(false)" />
+      <cua-qr-dialog [link]="link()" (closed)="showing.set(false)" />
     }
   `,
   styleUrl: './join-card.scss',

@@ -77,7 +77,7 @@ describe('how students come into a course', () => {
     expect(screen.api.asked.at(-1)!.body).toEqual({ guest: 'Aunt Liv' });
     expect(copied).toHaveBeenCalledOnceWith(`${location.origin}/join/t`);
     expect(screen.text).toContain('not used yet');
-    await screen.press('End it');
+    await screen.press('Cancel link');
     expect(screen.text).not.toContain('Aunt Liv');
   });
 });

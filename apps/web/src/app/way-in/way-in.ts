@@ -10,15 +10,15 @@ import {
   untracked,
 } from '@angular/core';
 import type { DoorRule } from '@cuaderno/core';
-import { Api, troubleOf } from '../api/api';
-import type { Trouble } from '../api/api';
+import { Api, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
 import type { Course, GuestLink } from '../api/shapes';
 import { copyText } from '../browser/copy-text';
 import { JoinCard, joinLink } from './join-card';
 
 /** Who comes in by themselves, in words. */
 const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
-  { rule: 'ask', label: 'I let everyone in', detail: 'Whoever comes waits at the door.' },
+  { rule: 'ask', label: 'I let everyone in', detail: 'New arrivals wait at the door.' },
   {
     rule: 'known',
     label: 'Who was here before comes in',
@@ -26,7 +26,7 @@ const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
   },
   {
     rule: 'all',
-    label: 'Whoever has the link comes in',
+    label: 'Anyone with the link comes in',
     detail: 'Also somebody who got it from a student.',
   },
 ];
@@ -51,7 +51,7 @@ export class WayIn {
   protected readonly copied = signal<string | null>(null);
   /** What is asked about before it is done. */
   protected readonly asking = signal<'link' | 'retire' | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly busy = signal(false);
 
   constructor() {
@@ -135,11 +135,11 @@ export class WayIn {
 
   private async try(what: () => Promise<void>): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await what();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

@@ -1,5 +1,5 @@
-import type { Id, Item, ThingItem } from '@cuaderno/core';
-import { isWritten } from '../stage/pointing';
+import type { Id, Item, PlacedItem } from '@cuaderno/core';
+import { hasEditor } from '../kinds/register';
 import type { Tool } from '../tools/tool';
 import type { Arranging } from './arranging';
 
@@ -22,7 +22,7 @@ export interface ByKey {
   readonly arranging: Arranging;
   mayRemove(items: readonly Item[]): boolean;
   /** What is written there is opened. */
-  write(item: ThingItem, page: Id): void;
+  write(item: PlacedItem, page: Id): void;
   /** Nothing is chosen any more. */
   rest(): void;
 }
@@ -48,7 +48,7 @@ export function arrangeByKey(event: KeyboardEvent, by: ByKey): boolean {
   const selection = arranging.selection();
   if (!selection) return false;
   const [only] = arranging.items();
-  if (key === 'enter' && onStage && only && isWritten(only) && !only.fixed) {
+  if (key === 'enter' && onStage && only && hasEditor(only) && !only.fixed) {
     by.write(only, selection.page);
     return true;
   }

@@ -137,20 +137,20 @@ describe('arranging what is chosen', () => {
 });
 
 describe('pictures that come together', () => {
-  const room = { width: 595, height: 842 };
+  const sheet = { width: 595, height: 842 };
   const at = { x: 300, y: 400 };
 
   it('lie in true size where there is room, and never off the page', () => {
-    expect(inRows([{ width: 72, height: 36 }], room, at)).toEqual([
+    expect(inRows([{ width: 72, height: 36 }], sheet, at)).toEqual([
       { x: 264, y: 382, width: 72, height: 36, turn: 0 },
     ]);
     for (const n of [1, 2, 3, 5, 12]) {
       const sizes = Array.from({ length: n }, (_, i) => ({ width: 900 + i * 70, height: 600 }));
-      for (const f of inRows(sizes, room, { x: 590, y: 5 })) {
+      for (const f of inRows(sizes, sheet, { x: 590, y: 5 })) {
         expect(f.x).toBeGreaterThanOrEqual(0);
         expect(f.y).toBeGreaterThanOrEqual(0);
-        expect(f.x + f.width).toBeLessThanOrEqual(room.width + 1e-6);
-        expect(f.y + f.height).toBeLessThanOrEqual(room.height + 1e-6);
+        expect(f.x + f.width).toBeLessThanOrEqual(sheet.width + 1e-6);
+        expect(f.y + f.height).toBeLessThanOrEqual(sheet.height + 1e-6);
       }
     }
   });
@@ -158,7 +158,7 @@ describe('pictures that come together', () => {
   it('lie in rows that don’t touch, and keep their shape', () => {
     const frames = inRows(
       Array.from({ length: 5 }, () => ({ width: 800, height: 400 })),
-      room,
+      sheet,
       at,
     );
     expect(new Set(frames.map(({ y }) => Math.round(y))).size).toBe(2);

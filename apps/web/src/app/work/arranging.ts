@@ -14,7 +14,7 @@ import {
   nudgeItems,
   orderItems,
   placeItems,
-  tidied,
+  recognizeShape,
   topOrder,
   traitItems,
   uncropped,
@@ -31,34 +31,37 @@ import type {
   Page,
   PictureSpec,
   ShapeSpec,
-  ThingItem,
+  PlacedItem,
   TextSpec,
 } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
-import type { Laid } from '../stage/laying';
+import type { Laid } from '../kinds/kind';
+import { recoloured } from '../kinds/register';
 import type { PaperSource } from '../stage/paper-source';
 import type { Selection } from '../stage/selecting';
-import { fillOf } from '../tools/tool';
+import { fillOf } from '../kinds/shape/fill';
 import type { TextStyle } from '../tools/tool';
 import { laidOut } from './writing-text';
 
 /** A picture on a page. */
-export type PictureItem = Extract<ThingItem, PictureSpec>;
+export type PictureItem = Extract<PlacedItem, PictureSpec>;
 
 /** What can be done with what is chosen. */
-export type Deed =
+export type SelectionCommand =
   | { readonly kind: 'align'; readonly edge: Edge }
   | { readonly kind: 'distribute'; readonly along: 'across' | 'down' }
   | { readonly kind: 'order'; readonly where: 'front' | 'back' }
   | { readonly kind: 'group'; readonly together: boolean }
   | { readonly kind: 'fix'; readonly fixed: boolean }
-  | { readonly kind: 'hold'; readonly held: boolean }
+  | { readonly kind: 'hold'; readonly hidden: boolean }
   | { readonly kind: 'colour'; readonly colour: string }
   | {
       readonly kind: 'text';
       readonly to: Partial<Omit<TextStyle, 'ink'>>;
     }
-  | { readonly kind: 'figure'; readonly to: FigureLook }
+  | { readonly kind: 'figure'; readonly to: ShapeStyle }
+  /** Something of its own kind; those that haven't it stay as they are. */
+  | { readonly kind: 'traits'; readonly to: ItemTraits }
   | { readonly kind: 'crop'; readonly on: boolean }
   | { readonly kind: 'straighten' }
   | { readonly kind: 'uncrop' }
@@ -74,7 +77,7 @@ export type Deed =
   | { readonly kind: 'remove' };
 
 /** How a figure is drawn; what isn't said stays as it is. */
-export interface FigureLook {
+export interface ShapeStyle {
   /** In points. */
   readonly width?: number;
   readonly dashed?: boolean;
@@ -108,26 +111,26 @@ export class Arranging {
     /** Where what is made is laid: under the ink, or with it. */
     private readonly layer: () => ShapeSpec['layer'],
     /** Whether this person may choose an item, to change it. */
-    private readonly may: (item: Item) => boolean,
+    private readonly abilities: (item: Item) => boolean,
     /** Shows what is chosen as chosen. */
     private readonly show: (selection: Selection | null) => void,
   ) {}
 
-  do(deed: Deed): void {
+  do(command: SelectionCommand): void {
     const selection = this.selection();
     if (!selection) return;
-    if (deed.kind === 'crop') return this.cropping.set(deed.on);
-    if (deed.kind === 'straighten') return this.straighten();
-    if (deed.kind === 'tidy') return this.tidy(selection);
-    if (deed.kind === 'picture') return void this.copyAsPicture();
-    if (deed.kind === 'move') return this.nudge(deed.dx, deed.dy);
-    if (deed.kind === 'size') return this.reframe((frame) => sized(frame, deed.by));
-    if (deed.kind === 'turn')
-      return this.reframe((frame) => ({ ...frame, turn: within(frame.turn + deed.by) }));
-    if (deed.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
+    if (command.kind === 'crop') return this.cropping.set(command.on);
+    if (command.kind === 'straighten') return this.straighten();
+    if (command.kind === 'tidy') return this.tidy(selection);
+    if (command.kind === 'picture') return void this.copyAsPicture();
+    if (command.kind === 'move') return this.nudge(command.dx, command.dy);
+    if (command.kind === 'size') return this.reframe((frame) => sized(frame, command.by));
+    if (command.kind === 'turn')
+      return this.reframe((frame) => ({ ...frame, turn: within(frame.turn + command.by) }));
+    if (command.kind === 'duplicate') return this.lay(selection.page, this.items(), ASIDE, ASIDE);
     const { page, ids } = selection;
-    this.make(this.changesOf(this.session().board(), page, ids, deed));
-    if (deed.kind === 'remove') this.show(null);
+    this.make(this.changesOf(this.session().board(), page, ids, command));
+    if (command.kind === 'remove') this.show(null);
   }
 
   private async copyAsPicture(): Promise<void> {
@@ -155,7 +158,7 @@ export class Arranging {
     if (!what || now?.kind !== 'picture' || now.removed) return;
     const frame = inPlaceOf(now.frame, to, this.page(what.page)!);
     const id = newId();
-    const { order, layer, alt, held, group } = now;
+    const { order, layer, alt, hidden, group } = now;
     this.make([
       { kind: 'items.remove', page: what.page, items: [now.id] },
       {
@@ -167,7 +170,7 @@ export class Arranging {
           order,
           layer,
           alt,
-          held,
+          hidden,
           group,
           file: to.file,
           frame,
@@ -204,9 +207,9 @@ export class Arranging {
     if (change) this.make([change]);
   }
 
-  laid(page: Id, thing: Laid): void {
+  laid(page: Id, item: Laid): void {
     const here = this.page(page);
-    if (here) this.make([{ kind: 'item.add', page, item: { ...thing, order: topOrder(here) } }]);
+    if (here) this.make([{ kind: 'item.add', page, item: { ...item, order: topOrder(here) } }]);
   }
 
   /** Lays copies of items on a page, and chooses them. */
@@ -239,7 +242,7 @@ export class Arranging {
     const here = this.page(page);
     if (!here) return;
     const ids = inSight(here).flatMap((item) =>
-      (item.kind !== 'ink' && item.fixed) || !this.may(item) ? [] : [item.id],
+      (item.kind !== 'ink' && item.fixed) || !this.abilities(item) ? [] : [item.id],
     );
     this.show(ids.length > 0 ? { page, ids } : null);
   }
@@ -247,7 +250,7 @@ export class Arranging {
   /** The next item on a page, or the one before: so that things can be chosen by keyboard. */
   chooseNext(page: Id, by: 1 | -1): boolean {
     const here = this.page(page);
-    const items = here ? inSight(here).filter((item) => this.may(item)) : [];
+    const items = here ? inSight(here).filter((item) => this.abilities(item)) : [];
     if (!here || items.length === 0) return false;
     const now = this.selection()?.page === page ? this.selection()!.ids : [];
     const at = items.findIndex(({ id }) => now.includes(id));
@@ -261,7 +264,7 @@ export class Arranging {
   private tidy({ page }: Selection): void {
     const here = this.page(page);
     const found = this.items().flatMap((item) => {
-      const figure = item.kind === 'ink' ? tidied(item) : null;
+      const figure = item.kind === 'ink' ? recognizeShape(item) : null;
       const shape = figure && { ...figure, layer: this.layer() };
       return shape ? [{ item, shape }] : [];
     });
@@ -293,28 +296,35 @@ export class Arranging {
     return this.session().board().pages.get(id);
   }
 
-  private changesOf(board: Board, page: Id, ids: readonly Id[], deed: Deed): Change[] {
-    switch (deed.kind) {
+  private changesOf(
+    board: Board,
+    page: Id,
+    ids: readonly Id[],
+    command: SelectionCommand,
+  ): Change[] {
+    switch (command.kind) {
       case 'align':
-        return alignItems(board, page, ids, deed.edge);
+        return alignItems(board, page, ids, command.edge);
       case 'distribute':
-        return distributeItems(board, page, ids, deed.along);
+        return distributeItems(board, page, ids, command.along);
       case 'order':
-        return orderItems(board, page, ids, deed.where);
+        return orderItems(board, page, ids, command.where);
       case 'group':
-        return groupItems(board, page, ids, deed.together);
+        return groupItems(board, page, ids, command.together);
       case 'fix':
-        return traitItems(board, page, ids, { fixed: deed.fixed });
+        return traitItems(board, page, ids, { fixed: command.fixed });
       case 'hold':
-        return traitItems(board, page, ids, { held: deed.held });
+        return traitItems(board, page, ids, { hidden: command.hidden });
       case 'colour':
-        return this.items().flatMap((item) => coloured(board, page, item, deed.colour));
+        return this.items().flatMap((item) => coloured(board, page, item, command.colour));
       case 'text':
         return this.items().flatMap((item) =>
-          item.kind === 'text' ? relaid(board, page, { ...item, ...deed.to }) : [],
+          item.kind === 'text' ? relaid(board, page, { ...item, ...command.to }) : [],
         );
       case 'figure':
-        return this.items().flatMap((item) => drawnAs(board, page, item, deed.to));
+        return this.items().flatMap((item) => drawnAs(board, page, item, command.to));
+      case 'traits':
+        return traitItems(board, page, ids, command.to);
       case 'uncrop':
         return this.items().flatMap((item) =>
           item.kind === 'picture'
@@ -362,7 +372,7 @@ function inPlaceOf(frame: Frame, size: { width: number; height: number }, page: 
 }
 
 /** The same figure, drawn otherwise. */
-function drawnAs(board: Board, page: Id, item: Item, to: FigureLook): Change[] {
+function drawnAs(board: Board, page: Id, item: Item, to: ShapeStyle): Change[] {
   if (item.kind !== 'shape' || !item.outline) return [];
   const { width = item.outline.width, dashed = item.outline.dashed, filled } = to;
   const fills = filled !== undefined && item.shape !== 'line';
@@ -373,18 +383,9 @@ function drawnAs(board: Board, page: Id, item: Item, to: FigureLook): Change[] {
   return change ? [change] : [];
 }
 
-/** The same item in another colour; what it is filled with follows. */
+/** The same item in another colour. */
 function coloured(board: Board, page: Id, item: Item, colour: string): Change[] {
-  const to: ItemTraits | null =
-    item.kind === 'mark' || item.kind === 'text' || item.kind === 'formula'
-      ? { colour }
-      : item.kind === 'shape'
-        ? {
-            outline: item.outline && { ...item.outline, colour },
-            fill: item.fill && fillOf(colour),
-          }
-        : null;
-  const change = to && changeItem(board, page, item.id, to);
+  const change = changeItem(board, page, item.id, recoloured(item, colour));
   return change ? [change] : [];
 }
 

@@ -2,11 +2,11 @@ import { computed } from '@angular/core';
 import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
 import type { Id, Named, View } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
-import type { Signer } from '@cuaderno/core';
-import type { May } from './may';
+import type { Author } from '@cuaderno/core';
+import type { Abilities } from './abilities';
 
 /** Somebody who wrote on a board, in whatever lesson. */
-export interface Earlier extends Named {
+export interface PastWriter extends Named {
   readonly id: Id;
 }
 
@@ -14,13 +14,13 @@ export interface Earlier extends Named {
 export class ClassMarks {
   constructor(
     private readonly session: () => BoardSession,
-    private readonly may: May,
+    private readonly abilities: Abilities,
     /** Who wrote on the board before, in other lessons. */
-    private readonly earlier: () => readonly Earlier[],
+    private readonly earlier: () => readonly PastWriter[],
   ) {}
 
   /** In order of arrival, so that a colour stays whose it is; then who wrote before. */
-  readonly signers = computed<ReadonlyMap<Id, Signer>>(() => {
+  readonly authors = computed<ReadonlyMap<Id, Author>>(() => {
     const here = this.session().people();
     const known = new Set(here.map(({ id }) => id));
     const people = [...here, ...this.earlier().filter(({ id }) => !known.has(id))];
@@ -31,14 +31,14 @@ export class ClassMarks {
       ]),
     );
   });
-  readonly signer = computed(() => {
-    const [signers, me] = [this.signers(), this.session().me()];
-    return (id: Id): Signer | null => signers.get(id === 'own' ? (me ?? '') : id) ?? null;
+  readonly authorOf = computed(() => {
+    const [authors, me] = [this.authors(), this.session().me()];
+    return (id: Id): Author | null => authors.get(id === 'own' ? (me ?? '') : id) ?? null;
   });
   /** What the smallest window of those who follow shows; `null` where this one isn't followed. */
   readonly frame = computed<{ view: View; label: string } | null>(() => {
     const session = this.session();
-    if (!session.room.inStep() || !this.may.leads()) return null;
+    if (!session.features.inStep.on() || !this.abilities.leads()) return null;
     const seen = session
       .people()
       .filter(({ here, role, id }) => here && role === 'student' && id !== session.me())

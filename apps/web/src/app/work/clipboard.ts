@@ -1,4 +1,4 @@
-import { ItemSnapshot, pack, unpack } from '@cuaderno/core';
+import { ItemSnapshot, pack, STORED_VERSION, unpack, upgradeStored } from '@cuaderno/core';
 import type { Item } from '@cuaderno/core';
 
 /** How items are called on the clipboard; anything else there is not ours. */
@@ -6,7 +6,7 @@ const TYPE = 'text/x-cuaderno-items';
 
 /** Puts items on the clipboard, for this board or another. */
 export function copyItems(data: DataTransfer, items: readonly Item[]): void {
-  const bytes = pack(items);
+  const bytes = pack({ version: STORED_VERSION, items });
   data.setData(TYPE, btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join('')));
 }
 
@@ -17,8 +17,17 @@ export function pastedItems(data: DataTransfer): Item[] | null {
   try {
     const bytes = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
     // It may have been put there by anything.
-    return ItemSnapshot.array().parse(unpack(bytes)) as Item[];
+    return ItemSnapshot.array().parse(itemsOf(unpack(bytes))) as Item[];
   } catch {
     return null;
   }
+}
+
+/** In the words of now; the first build put them there as a list. */
+function itemsOf(copied: unknown): unknown[] {
+  const { version, items } = (Array.isArray(copied) ? { version: 1, items: copied } : copied) as {
+    version: unknown;
+    items: unknown[];
+  };
+  return items.map((item) => upgradeStored('item', item, version));
 }

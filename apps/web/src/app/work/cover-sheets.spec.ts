@@ -56,7 +56,7 @@ describe('cover sheets', () => {
   it('are lifted and laid again one by one, and say where they lie and what is on them', async () => {
     const { element, press } = await opened();
     await press('Two, one above the other');
-    await press('Lift: Upper sheet');
+    await press('Take off: Upper sheet');
     expect(here().map(({ lifted }) => lifted ?? false)).toEqual([true, false]);
     expect(element.textContent).toContain('lifted, empty');
     await press('Lay again: Upper sheet');

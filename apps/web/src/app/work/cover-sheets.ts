@@ -49,10 +49,10 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
                 <button
                   type="button"
                   class="act"
-                  [attr.aria-label]="(sheet.lifted ? 'Lay again: ' : 'Lift: ') + sheet.name"
+                  [attr.aria-label]="(sheet.lifted ? 'Lay again: ' : 'Take off: ') + sheet.name"
                   (click)="lift([sheet.id], !sheet.lifted)"
                 >
-                  {{ sheet.lifted ? 'Lay again' : 'Lift' }}
+                  {{ sheet.lifted ? 'Lay again' : 'Take off' }}
                 </button>
                 <button
                   type="button"

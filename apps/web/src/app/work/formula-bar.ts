@@ -14,14 +14,14 @@ import type { FormulaStyle } from '../tools/tool';
 import type { FormulaDraft } from './formula-writer';
 
 /** What a button writes, in both notations; `|` is where one goes on writing. */
-interface Part {
+interface FormulaPart {
   readonly sign: string;
   readonly label: string;
   readonly latex: string;
   readonly typed: string;
 }
 
-const PARTS: readonly Part[] = [
+const PARTS: readonly FormulaPart[] = [
   { sign: 'a⁄b', label: 'Fraction', latex: '\\frac{|}{}', typed: '(|)/()' },
   { sign: 'xⁿ', label: 'Power', latex: '^{|}', typed: '^(|)' },
   { sign: 'xₙ', label: 'Index', latex: '_{|}', typed: '_(|)' },
@@ -48,7 +48,7 @@ const PARTS: readonly Part[] = [
 })
 export class FormulaBar {
   readonly draft = input.required<FormulaDraft>();
-  readonly trouble = input<string | null>(null);
+  readonly problem = input<string | null>(null);
   readonly written = output<string>();
   readonly styled = output<Partial<FormulaStyle>>();
   readonly done = output();
@@ -79,7 +79,7 @@ export class FormulaBar {
   }
 
   /** Writes a part where the cursor is; what is marked goes into it. */
-  protected put(part: Part): void {
+  protected put(part: FormulaPart): void {
     const { nativeElement: field } = this.field();
     const { value, selectionStart: from, selectionEnd: to } = field;
     const [before, after] = part[this.draft().notation].split('|') as [string, string];

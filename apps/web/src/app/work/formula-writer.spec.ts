@@ -59,7 +59,7 @@ describe('writing formulas', () => {
     await writer.write('a^2');
     const before = writer.lifted()!.items;
     await writer.write('a^{2');
-    expect(writer.trouble()).toContain('put }');
+    expect(writer.problem()).toContain('put }');
     expect((writer.lifted()!.items[0] as FormulaSpec).outline).toBe(
       (before[0] as FormulaSpec).outline,
     );
@@ -68,7 +68,7 @@ describe('writing formulas', () => {
       .toBeFalse();
     expect(formulas()).toEqual([]);
     await writer.write('a^{2}');
-    expect(writer.trouble()).toBeNull();
+    expect(writer.problem()).toBeNull();
     expect(await writer.close()).toBeTrue();
     expect(formulas().map(({ source }) => source)).toEqual(['a^{2}']);
   });

@@ -3,7 +3,7 @@ import { changeItem, inkColour, newId, topOrder } from '@cuaderno/core';
 import type { FormulaSpec, Frame, Id, Item, Point } from '@cuaderno/core';
 import type * as Formulas from '@cuaderno/formats/formula';
 import type { BoardSession } from '../live/board-session';
-import type { Lifted } from '../stage/pointer-tool';
+import type { DragPreview } from '../stage/pointer-tool';
 import type { FormulaStyle } from '../tools/tool';
 
 type Notation = FormulaSpec['notation'];
@@ -34,9 +34,9 @@ const UNITS = 1000;
 export class FormulaWriter {
   readonly draft = signal<FormulaDraft | null>(null);
   /** Why what is written can't be read, in plain words; `null` where it can. */
-  readonly trouble = signal<string | null>(null);
+  readonly problem = signal<string | null>(null);
   /** The formula as it will stand, in the place of what is on the board. */
-  readonly lifted = computed<Lifted | null>(() => {
+  readonly lifted = computed<DragPreview | null>(() => {
     const draft = this.draft();
     if (!draft) return null;
     const item = draft.set && {
@@ -58,7 +58,7 @@ export class FormulaWriter {
 
   /** Opens a formula that is there, or begins one at a place. */
   open(page: Id, at: Point, item: Item | null, style: FormulaStyle): void {
-    this.trouble.set(null);
+    this.problem.set(null);
     // Fetched while the first letters are typed.
     void typesetter();
     if (item?.kind === 'formula') {
@@ -121,12 +121,12 @@ export class FormulaWriter {
     const draft = this.draft();
     if (!draft || draft.id !== before.id) return true;
     const blank = draft.source.trim() === '';
-    if (this.trouble() !== null && !blank && !givenUp) return false;
+    if (this.problem() !== null && !blank && !givenUp) return false;
     if (blank) this.remove(draft);
-    else if (this.trouble() === null) this.put();
+    else if (this.problem() === null) this.put();
     clearTimeout(this.timer);
     this.draft.set(null);
-    this.trouble.set(null);
+    this.problem.set(null);
     return true;
   }
 
@@ -144,7 +144,7 @@ export class FormulaWriter {
     if (draft?.id !== id) return;
     const { source, notation } = draft;
     if (source.trim() === '') {
-      this.trouble.set(null);
+      this.problem.set(null);
       return this.draft.set({ ...draft, set: null });
     }
     try {
@@ -152,19 +152,19 @@ export class FormulaWriter {
       const now = this.draft();
       if (now?.id !== id || now.source !== source || now.notation !== notation) return;
       this.draft.set({ ...now, set });
-      this.trouble.set(null);
+      this.problem.set(null);
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.put(), REST);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
-      if (this.draft()?.source === source) this.trouble.set(error.message);
+      if (this.draft()?.source === source) this.problem.set(error.message);
     }
   }
 
   private put(): void {
     clearTimeout(this.timer);
     const draft = this.draft();
-    if (!draft?.set || this.trouble() !== null) return;
+    if (!draft?.set || this.problem() !== null) return;
     const { page, id } = draft;
     const session = this.session();
     const here = session.board().pages.get(page);

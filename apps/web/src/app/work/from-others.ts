@@ -15,7 +15,7 @@ export function showOthers(session: Signal<BoardSession>, stage: Signal<Stage>):
     .subscribe((event) => stage().take(event));
   sessions
     .pipe(
-      switchMap(({ room }) => room.pointed),
+      switchMap(({ features }) => features.pointing.pointed),
       takeUntilDestroyed(),
     )
     .subscribe(({ by, at }) => stage().point(by, at));

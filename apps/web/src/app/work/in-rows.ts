@@ -1,7 +1,7 @@
 import { MIN_FRAME } from '@cuaderno/core';
 import type { Frame, PageSize, Point } from '@cuaderno/core';
 
-/** How much of the page's width and height a thing covers at most when it comes. */
+/** How much of the page's width and height an item covers at most when it comes. */
 const COVER = 0.6;
 /** The same of several in rows. */
 const COVER_ALL = 0.86;
@@ -9,21 +9,21 @@ const COVER_ALL = 0.86;
 const BETWEEN = 12;
 
 /**
- * Frames for things of these sizes in points: one alone as it is, several in rows of one height;
+ * Frames for items of these sizes in points: one alone as it is, several in rows of one height;
  * none larger than the page has room for, nor off it.
  */
 export function inRows(
-  things: readonly { width: number; height: number }[],
+  items: readonly { width: number; height: number }[],
   page: PageSize,
   at: Point,
 ): Frame[] {
-  const columns = Math.ceil(Math.sqrt(things.length));
-  const rows = Math.ceil(things.length / columns);
+  const columns = Math.ceil(Math.sqrt(items.length));
+  const rows = Math.ceil(items.length / columns);
   const room = {
     width: (page.width * (columns > 1 ? COVER_ALL : COVER) - BETWEEN * (columns - 1)) / columns,
     height: (page.height * (rows > 1 ? COVER_ALL : COVER) - BETWEEN * (rows - 1)) / rows,
   };
-  const sizes = things.map(({ width, height }) => {
+  const sizes = items.map(({ width, height }) => {
     const scale = Math.min(1, room.width / width, room.height / height);
     return {
       width: Math.max(MIN_FRAME, width * scale),

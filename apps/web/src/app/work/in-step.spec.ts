@@ -21,7 +21,7 @@ describe('being in step', () => {
   const moved = signal(0);
   let gathered: Subject<View>;
   let part: View;
-  let held: boolean;
+  let hidden: boolean;
 
   beforeEach(() => {
     jasmine.clock().install();
@@ -35,18 +35,20 @@ describe('being in step', () => {
     led.set(null);
     gathered = new Subject();
     part = at(0);
-    held = false;
+    hidden = false;
     const session = {
       line,
       role,
-      room: {
-        inStep,
-        led,
-        gathered,
-        sendView: ({ y }: View, rest: boolean) => said.push([y, rest]),
-        showWindow: (_machine: Machine, _size: WindowSize, { y }: View) => shown.push(y),
+      features: {
+        inStep: {
+          ...{ on: inStep, led, gathered },
+          sendView: ({ y }: View, final: boolean) => said.push([y, final]),
+        },
+        presence: {
+          showWindow: (_machine: Machine, _size: WindowSize, { y }: View) => shown.push(y),
+        },
       },
-      board: () => ({ pages: new Map([[part.page, { held }]]) }),
+      board: () => ({ pages: new Map([[part.page, { hidden }]]) }),
     } as unknown as BoardSession;
     const stage = {
       moved,
@@ -101,14 +103,14 @@ describe('being in step', () => {
     expect(said.length).toBe(3);
   });
 
-  it('says it once more when a page that was held back is shown', () => {
+  it('says it once more when a page that was hidden is shown', () => {
     inStep.set(true);
-    held = true;
+    hidden = true;
     moves(1, 50);
     jasmine.clock().tick(200);
     moves(1, 50);
     expect(said.length).toBe(2);
-    held = false;
+    hidden = false;
     moves(1, 50);
     jasmine.clock().tick(200);
     expect(said.slice(2)).toEqual([

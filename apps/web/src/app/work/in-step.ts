@@ -41,16 +41,16 @@ export class InStep {
     around: () => boolean,
   ) {
     effect((onCleanup) => {
-      const { room } = session();
+      const { features } = session();
       const where = stage();
-      const led = room.inStep() && !leads() && !around() ? room.led() : null;
+      const led = features.inStep.on() && !leads() && !around() ? features.inStep.led() : null;
       untracked(() => where.follow(led));
-      const gathered = room.gathered.subscribe((view) => where.show(view));
+      const gathered = features.inStep.gathered.subscribe((view) => where.show(view));
       onCleanup(() => gathered.unsubscribe());
     });
     effect(() => {
       const live = session();
-      if (!leads() || !live.room.inStep() || live.line() !== 'live') {
+      if (!leads() || !live.features.inStep.on() || live.line() !== 'live') {
         clearTimeout(this.timer);
         this.told = null;
         return;
@@ -75,18 +75,18 @@ export class InStep {
     clearTimeout(this.timer);
     // What is drawn counts as a move of the stage; only where it looks is told.
     if (!view) return;
-    // A page that was held back leads nowhere until it is shown: then all are brought to it.
-    const held = live.board().pages.get(view.page)?.held ?? false;
-    const text = JSON.stringify([view, held]);
+    // A page that was hidden leads nowhere until it is shown: then all are brought to it.
+    const hidden = live.board().pages.get(view.page)?.hidden ?? false;
+    const text = JSON.stringify([view, hidden]);
     if (text === this.told) return;
     const now = performance.now();
     if (now - this.saidAt >= EVERY) {
       this.saidAt = now;
-      live.room.sendView(view, false);
+      live.features.inStep.sendView(view, false);
     }
     this.timer = setTimeout(() => {
       this.told = text;
-      live.room.sendView(view, true);
+      live.features.inStep.sendView(view, true);
     }, REST);
   }
 
@@ -97,7 +97,7 @@ export class InStep {
     if (!view || text === this.tells) return;
     this.telling = setTimeout(() => {
       this.tells = text;
-      live.room.showWindow(machine(), stage.size(), view);
+      live.features.presence.showWindow(machine(), stage.size(), view);
     }, TELL);
   }
 }

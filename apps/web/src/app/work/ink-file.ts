@@ -1,5 +1,5 @@
-import { TroubleError } from '../api/api';
-import type { Trouble } from '../api/api';
+import { ProblemError } from '../api/api';
+import type { Problem } from '../api/api';
 
 export interface InkTask {
   readonly file: Blob;
@@ -11,7 +11,7 @@ export type InkNews =
   | { readonly kind: 'ink'; readonly ink: readonly Uint8Array[] }
   | { readonly kind: 'fault'; readonly fault: 'not-inkml' | 'too-much' | 'no-ink' };
 
-const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Trouble> = {
+const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Problem> = {
   'not-inkml': {
     type: 'urn:cuaderno:not-inkml',
     title: 'That is no ink that can be read.',
@@ -30,7 +30,7 @@ const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Trouble> = {
 };
 
 /** Thrown where a file of ink can't be laid on a page. */
-export class InkFileError extends TroubleError {
+export class InkFileError extends ProblemError {
   override readonly name = 'InkFileError';
 }
 

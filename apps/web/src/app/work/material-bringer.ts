@@ -7,20 +7,20 @@ import {
   pagesInOrder,
   topOrder,
 } from '@cuaderno/core';
-import type { Change, Frame, Id, Item, Point, ThingSpec } from '@cuaderno/core';
-import { troubleOf } from '../api/api';
-import type { Api, Trouble } from '../api/api';
+import type { Change, Frame, Id, Item, Point, ItemSpec } from '@cuaderno/core';
+import { problemOf } from '../api/api';
+import type { Api, Problem } from '../api/api';
 import type { BoardSession } from '../live/board-session';
 import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
-import { peaksOf, posterOf } from '../media/media-looks';
-import { sayRemarks } from '../materials/remarks';
+import { peaksOf, posterOf } from '../media/media-preview';
+import { formatRemarks } from '../materials/remarks';
 import type { Remark } from '../materials/remarks';
 import { inRows } from './in-rows';
 import { InkFileError, isInkFile, readInkFile } from './ink-file';
 
 /** A file as the server keeps it; sizes in pixels. */
-type Kept =
+type KeptMaterial =
   | {
       readonly kind: 'picture';
       readonly file: string;
@@ -41,7 +41,7 @@ type Kept =
 /** What is known of a file that came, and can be laid. */
 interface Came {
   readonly name: string;
-  readonly kept: Kept;
+  readonly kept: KeptMaterial;
   readonly poster: string | null;
   readonly peaks: number[] | null;
 }
@@ -67,7 +67,7 @@ export const MATERIAL_TYPES =
 export class MaterialBringer {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
-  readonly trouble = signal<Trouble | null>(null);
+  readonly problem = signal<Problem | null>(null);
   /** What is to be said of those that came. */
   readonly remark = signal<string | null>(null);
   /** What of the tutor's materials is coming, in words. */
@@ -83,7 +83,7 @@ export class MaterialBringer {
   /** Several at once are laid in rows around the place; ink lies where its file says. */
   async bring(all: readonly File[], page: Id, at: Point): Promise<void> {
     if (all.length === 0) return;
-    this.trouble.set(null);
+    this.problem.set(null);
     this.remark.set(null);
     const abort = (this.abort = new AbortController());
     for (const file of all.filter(isInkFile)) await this.layInk(file, page, abort.signal);
@@ -99,14 +99,14 @@ export class MaterialBringer {
             this.part.set(parts.reduce((a, b) => a + b) / parts.length);
           });
         } catch (error) {
-          if (!abort.signal.aborted) this.trouble.set(troubleOf(error));
+          if (!abort.signal.aborted) this.problem.set(problemOf(error));
           return null;
         }
       }),
     );
     this.part.set(null);
     this.remark.set(
-      sayRemarks(
+      formatRemarks(
         came.flatMap((one) => (one ? [{ name: one.name, remarks: one.kept.remarks ?? [] }] : [])),
       ),
     );
@@ -169,7 +169,7 @@ export class MaterialBringer {
       await this.api.post(`/boards/${this.session().board().id}/files`, { files });
       return true;
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       return false;
     }
   }
@@ -190,20 +190,20 @@ export class MaterialBringer {
           ink.slice(i, i + LINES).map((line): Change => ({ kind: 'ink.add', page, ink: line })),
         );
     } catch (error) {
-      if (error instanceof InkFileError) this.trouble.set(error.trouble);
-      else if (!signal.aborted) this.trouble.set(troubleOf(error));
+      if (error instanceof InkFileError) this.problem.set(error.problem);
+      else if (!signal.aborted) this.problem.set(problemOf(error));
     } finally {
       this.coming.set(null);
     }
   }
 
   private async fetching(words: string, what: () => Promise<void>): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     this.coming.set(words);
     try {
       await what();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.coming.set(null);
     }
@@ -229,27 +229,27 @@ export class MaterialBringer {
     signal: AbortSignal,
     onProgress: (part: number) => void,
     still = false,
-  ): Promise<Kept> {
+  ): Promise<KeptMaterial> {
     const board = this.session().board().id;
     const query = `name=${encodeURIComponent(name.slice(0, 200))}&still=${still ? 1 : 0}`;
     return this.api.upload(`/boards/${board}/material?${query}`, file, onProgress, signal);
   }
 
-  private lay(things: readonly Came[], page: Id, at: Point): void {
+  private lay(items: readonly Came[], page: Id, at: Point): void {
     const here = this.session().board().pages.get(page);
-    if (!here || things.length === 0) return;
-    const frames = inRows(things.map(sizeOf), here, at);
+    if (!here || items.length === 0) return;
+    const frames = inRows(items.map(sizeOf), here, at);
     const first = topOrder(here);
-    const orders = [first, ...keysBetween(first, null, things.length - 1)];
-    const changes = things.map((came, i): Change => ({
+    const orders = [first, ...keysBetween(first, null, items.length - 1)];
+    const changes = items.map((came, i): Change => ({
       kind: 'item.add',
       page,
-      item: thingOf(came, frames[i]!, orders[i]!),
+      item: itemOf(came, frames[i]!, orders[i]!),
     }));
     this.session().doAll(changes);
     const after = this.session().board().pages.get(page);
     if (!after) return;
-    const made = materialOn(after).slice(-things.length);
+    const made = materialOn(after).slice(-items.length);
     this.chosen(
       page,
       made.map(({ id }) => id),
@@ -263,7 +263,7 @@ function sizeOf({ kept: { kind, width, height } }: Came): { width: number; heigh
   return { width: width * scale, height: height * scale };
 }
 
-function thingOf({ name, kept, poster, peaks }: Came, frame: Frame, order: string): ThingSpec {
+function itemOf({ name, kept, poster, peaks }: Came, frame: Frame, order: string): ItemSpec {
   const common = { layer: 'material', order, frame, file: kept.file } as const;
   if (kept.kind === 'picture')
     return { ...common, kind: 'picture', alt: name.replace(/\.[^.]*$/, '') };

@@ -1,3 +1,4 @@
+import { KIND_TOOLS } from '../kinds/register';
 import type { Tool, Tools } from '../tools/tool';
 
 /** Keys of tools. */
@@ -7,11 +8,7 @@ const KEYS: Readonly<Record<string, Tool>> = {
   e: 'eraser',
   m: 'hand',
   c: 'select',
-  g: 'shape',
-  k: 'mark',
-  t: 'text',
-  s: 'slip',
-  x: 'formula',
+  ...Object.fromEntries(KIND_TOOLS.map(({ key, tool }) => [key.toLowerCase(), tool])),
   i: 'pointer',
   l: 'lamp',
 };
@@ -23,12 +20,12 @@ const KEYS: Readonly<Record<string, Tool>> = {
 export function toolByKey(
   event: KeyboardEvent,
   tools: Tools,
-  may: (tool: Tool) => boolean,
+  abilities: (tool: Tool) => boolean,
 ): boolean {
   if (event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return false;
   const { key } = event;
   if (/^[1-4]$/.test(key)) {
-    if (may('pen')) tools.take(Number(key) - 1);
+    if (abilities('pen')) tools.take(Number(key) - 1);
     return true;
   }
   if (key === '[' || key === ']') {
@@ -36,7 +33,7 @@ export function toolByKey(
     return true;
   }
   const tool = KEYS[key.toLowerCase()];
-  if (!tool || !may(tool)) return false;
+  if (!tool || !abilities(tool)) return false;
   tools.tool.set(tool);
   return true;
 }

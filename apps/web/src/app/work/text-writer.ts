@@ -2,7 +2,7 @@ import { computed, signal } from '@angular/core';
 import { changeItem, inkColour, newId, plainText, topOrder } from '@cuaderno/core';
 import type { Id, Item, Point, RichText, TextSpec } from '@cuaderno/core';
 import type { BoardSession } from '../live/board-session';
-import type { Lifted } from '../stage/pointer-tool';
+import type { DragPreview } from '../stage/pointer-tool';
 import { loadFont } from '../stage/text-fonts';
 import type { TextStyle } from '../tools/tool';
 import { laidOut, saysNothing } from './writing-text';
@@ -22,7 +22,7 @@ interface Draft {
 export class TextWriter {
   readonly draft = signal<Draft | null>(null);
   /** The text that is being written isn't drawn beneath what is typed. */
-  readonly hiding = computed<Lifted | null>(
+  readonly hiding = computed<DragPreview | null>(
     () => {
       const draft = this.draft();
       return draft && { page: draft.page, items: [], ids: new Set([draft.id]) };

@@ -15,17 +15,19 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { onlyBy } from '@cuaderno/core';
+import { editorOf, layingBy } from '../kinds/register';
 import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Api } from '../api/api';
 import { Icon } from '../icons/icon';
 import type { BoardSession } from '../live/board-session';
+import { FeatureViews } from '../live/features/feature-views';
 import { CARRIED_ASSET } from '../materials/carried';
 import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
 import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
-import { StraightenSheet } from '../scan/straighten-sheet';
+import { StraightenDialog } from '../scan/straighten-dialog';
 import { FULL_SIZE } from '../stage/camera';
 import type { FingerUse } from '../stage/gestures';
 import type { PaperSource } from '../stage/paper-source';
@@ -36,13 +38,13 @@ import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
-import { isModalOpen } from '../popup/modal';
+import { isInSidePanel, isModalOpen } from '../popup/modal';
 import { TypedAhead } from '../popup/typed-ahead';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
 import { ClassMarks } from './class-marks';
-import type { Earlier } from './class-marks';
+import type { PastWriter } from './class-marks';
 import { CoverSheets } from './cover-sheets';
 import { EditorAhead } from './editor-ahead';
 import { FingerSwitch } from './finger-switch';
@@ -52,16 +54,16 @@ import { InStep } from './in-step';
 import { FormulaWriter } from './formula-writer';
 import { copyItems, pastedItems } from './clipboard';
 import { MaterialBringer } from './material-bringer';
-import { May } from './may';
+import { Abilities } from './abilities';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import type { TextInPlace as Editor } from './text-in-place';
 import { TextWriter } from './text-writer';
-import { ToTheLight } from './to-the-light';
-import { WipeSheet } from './wipe-sheet';
+import { LampFollower } from './lamp-follower';
+import { WipePanel } from './wipe-panel';
 
 /** How long what the server would not take is shown, in ms. */
-const TROUBLE_SHOWN = 6000;
+const PROBLEM_SHOWN = 6000;
 
 /**
  * A board with its tools: the stage in the middle, the tools docked beside it. What is done on the
@@ -71,16 +73,17 @@ const TROUBLE_SHOWN = 6000;
   selector: 'cua-work-area',
   imports: [
     CoverSheets,
+    FeatureViews,
     FingerSwitch,
     FormulaBar,
     Icon,
     LineNotice,
     MediaLayer,
     Stage,
-    StraightenSheet,
+    StraightenDialog,
     TextInPlace,
     ToolDock,
-    WipeSheet,
+    WipePanel,
   ],
   templateUrl: './work-area.html',
   styleUrl: './work-area.scss',
@@ -100,30 +103,31 @@ export class WorkArea {
   readonly signed = input(false);
   readonly only = input<Id | null>(null);
   /** Who wrote on the board before. */
-  readonly earlier = input<readonly Earlier[]>([]);
+  readonly earlier = input<readonly PastWriter[]>([]);
   /** A file was brought here, and lies among materials now. */
   readonly brought = output();
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
   protected readonly tools = new Tools();
+  protected readonly layBy = layingBy(this.tools);
   /** Whether a pen is in use here; `null` until one came. */
   protected readonly penInUse = signal<boolean | null>(null);
   protected readonly fingerUse = signal<FingerUse>('auto');
   protected readonly shownPage = signal<Id | null>(null);
-  readonly may = new May(
+  readonly abilities = new Abilities(
     () => this.session(),
     () => this.shownPage(),
   );
   readonly marks = new ClassMarks(
     () => this.session(),
-    this.may,
+    this.abilities,
     () => this.earlier(),
   );
   protected readonly arranging = new Arranging(
     () => this.session(),
     () => this.papers(),
     () => this.tools.layer(),
-    (item) => this.may.change()(item),
+    (item) => this.abilities.change()(item),
     (selection) => this.showChosen(selection),
   );
   protected readonly texts = new TextWriter(
@@ -149,7 +153,7 @@ export class WorkArea {
   protected readonly stage = viewChild.required(Stage);
   /** This window follows the tutor's: it can't be moved by itself. */
   readonly isLed = computed(
-    () => this.session().room.inStep() && !this.may.leads() && !this.around(),
+    () => this.session().features.inStep.on() && !this.abilities.leads() && !this.around(),
   );
   /** Whether what is on the page in view has yet to come. */
   protected readonly isComing = computed(() =>
@@ -160,7 +164,7 @@ export class WorkArea {
   protected readonly percent = computed(() =>
     Math.round(((this.stage().zoom() ?? FULL_SIZE) / FULL_SIZE) * 100),
   );
-  protected readonly trouble = signal<Problem | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** Whose ink is to be wiped: asked of all, or opened for one. */
   readonly wiping = signal<'all' | { readonly who: Id } | null>(null);
   protected readonly wipedWhom = computed(() => {
@@ -178,7 +182,7 @@ export class WorkArea {
     page: () => this.stage().page(),
     arranges: () => this.arranges(),
     arranging: this.arranging,
-    mayRemove: (items) => this.may.remove()(items),
+    mayRemove: (items) => this.abilities.remove()(items),
     write: (item, page) => void this.write({ page, at: item.frame, item }),
     rest: () => this.showChosen(null),
   };
@@ -191,8 +195,8 @@ export class WorkArea {
   constructor() {
     showOthers(this.session, this.stage);
     effect(() => {
-      const prepares = this.session().role() === 'tutor' && !this.session().lesson();
-      untracked(() => this.tools.layer.set(prepares ? 'material' : 'ink'));
+      const [role, lesson] = [this.session().role(), this.session().lesson()];
+      untracked(() => this.tools.layFor(role, lesson !== null));
     });
     effect(() => {
       const lesson = this.session().lesson()?.id;
@@ -207,14 +211,14 @@ export class WorkArea {
     new InStep(
       () => this.session(),
       () => this.stage(),
-      () => this.may.leads(),
+      () => this.abilities.leads(),
       () => this.around(),
     );
-    new ToTheLight(
+    new LampFollower(
       () => {
-        const { room, ready } = this.session();
-        const led = room.inStep() && !this.around();
-        return ready() && !led && !this.may.light() ? room.shown().lamp : null;
+        const { features, ready } = this.session();
+        const led = features.inStep.on() && !this.around();
+        return ready() && !led && !this.abilities.light() ? features.pointing.shown().lamp : null;
       },
       () => this.stage(),
     );
@@ -230,9 +234,9 @@ export class WorkArea {
     effect(() => {
       const problem = this.session().problem();
       if (!problem) return;
-      this.trouble.set(problem);
+      this.problem.set(problem);
       clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.trouble.set(null), TROUBLE_SHOWN);
+      this.timer = setTimeout(() => this.problem.set(null), PROBLEM_SHOWN);
     });
   }
 
@@ -241,7 +245,7 @@ export class WorkArea {
     const { page, at, item } = what;
     this.inPlace()?.flush();
     this.texts.close();
-    const formula = item ? item.kind === 'formula' : this.tools.tool() === 'formula';
+    const formula = (item ? editorOf(item) : this.tools.tool()) === 'formula';
     // Words that are typed at once find their field: it is waited only for a formula that is open.
     if (this.formulas.draft() && !(await this.formulas.close())) return;
     if (formula) {
@@ -385,15 +389,15 @@ export class WorkArea {
   }
 
   protected lightOff(): void {
-    this.session().room.light(null, true);
+    this.session().features.pointing.light(null, true);
     if (this.tools.tool() === 'lamp') this.tools.tool.set('pen');
   }
 
   /** Takes away one's own arrow, or all of them for whoever teaches. */
   protected arrowsOff(): void {
-    const { room } = this.session();
-    if (this.session().role() === 'tutor') room.clearArrows();
-    else room.leaveArrow(null);
+    const { features } = this.session();
+    if (this.session().role() === 'tutor') features.pointing.clearArrows();
+    else features.pointing.leaveArrow(null);
   }
 
   /** Shows where another window is, once. */
@@ -419,16 +423,9 @@ export class WorkArea {
 
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    // Letters for a dialog or another screen that is just coming are no tools.
-    const comes = this.arranging.straightening() ?? this.router.currentNavigation();
-    if (
-      this.away() ||
-      isField(event.target) ||
-      isModalOpen() ||
-      this.typedAhead.isOpening() ||
-      comes
-    )
-      return;
+    // Letters for a dialog or another screen, also for one that is just coming, are no tools.
+    const comes = isModalOpen() || this.typedAhead.isOpening() || this.router.currentNavigation();
+    if (this.away() || isField(event.target) || comes || this.arranging.straightening()) return;
     if (this.texts.draft() && !this.inPlace() && this.ahead.takes(event))
       return event.preventDefault();
     const key = event.key.toLowerCase();
@@ -437,8 +434,9 @@ export class WorkArea {
       if (!event.defaultPrevented) this.stage().turn(key === 'pageup' ? -1 : 1);
       return event.preventDefault();
     }
+    if (isInSidePanel(event.target)) return;
     const commands = event.ctrlKey || event.metaKey;
-    const done = this.may.write() && arrangeByKey(event, this.byKey);
+    const done = this.abilities.write() && arrangeByKey(event, this.byKey);
     if (done) return event.preventDefault();
     if (commands && !event.altKey) {
       if (key === 'z' || key === 'y') {
@@ -448,14 +446,14 @@ export class WorkArea {
       }
       return;
     }
-    if (key === 'escape' && this.may.light() && this.session().room.shown().lamp)
+    if (key === 'escape' && this.abilities.light() && this.session().features.pointing.shown().lamp)
       return this.lightOff();
     const plain = !event.altKey && !event.shiftKey;
     if (key === 'o' && plain && this.covers()) return this.covers()!.flip();
     const usable = (tool: Tool): boolean => {
       if (tool === 'hand') return true;
-      if (tool === 'pointer') return this.may.pointOn()(this.shownPage() ?? '');
-      return tool === 'lamp' ? this.may.light() : this.may.write();
+      if (tool === 'pointer') return this.abilities.pointOn()(this.shownPage() ?? '');
+      return tool === 'lamp' ? this.abilities.light() : this.abilities.write();
     };
     if (toolByKey(event, this.tools, usable)) event.preventDefault();
   }

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { DIALOG } from '../../popup/dialog';
-import { troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 
 /** What was done here last. */
 type Done = 'password' | 'signed-out';
@@ -23,20 +23,20 @@ export class AccountScreen {
   protected readonly busy = signal(false);
   protected readonly done = signal<Done | null>(null);
   protected readonly deleting = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** What keeps the account from being deleted: it is said in the dialog that asks. */
-  protected readonly deletionTrouble = signal<Trouble | null>(null);
+  protected readonly deletionTrouble = signal<Problem | null>(null);
 
   constructor() {
     void this.load();
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.details.set(await this.account.details());
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -56,7 +56,7 @@ export class AccountScreen {
       await this.account.delete(password);
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
-      this.deletionTrouble.set(troubleOf(error));
+      this.deletionTrouble.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }
@@ -65,12 +65,12 @@ export class AccountScreen {
   private async try(what: Done, how: () => Promise<void>): Promise<void> {
     this.busy.set(true);
     this.done.set(null);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await how();
       this.done.set(what);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

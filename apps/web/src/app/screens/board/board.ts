@@ -18,48 +18,48 @@ import { Router, RouterLink } from '@angular/router';
 import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
-import type { BoardInfo, Course, Lifted } from '../../api/shapes';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
+import type { BoardInfo, Course, ImportedAnnotations } from '../../api/shapes';
 import { lasting, remember } from '../../browser/storage';
-import { SaveSheet } from '../../export/save-sheet';
+import { SaveDialog } from '../../export/save-dialog';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
-import { LateSheet } from '../../late-lines/late-sheet';
+import { LateLinesDialog } from '../../late-lines/late-lines-dialog';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
 import { FocusBack } from '../../popup/dialog';
 import { TypedAhead } from '../../popup/typed-ahead';
 import { BoardSession } from '../../live/board-session';
-import { MarginPanel } from '../../margin/margin-panel';
+import { PrivateNotesPanel } from '../../private-notes/private-notes-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
-import type { Choice } from '../../materials/chooser-panel';
+import type { PagesChoice } from '../../materials/chooser-panel';
 import { MaterialsStore } from '../../materials/materials-store';
-import { PageSheet } from '../../pages/page-sheet';
+import { PageDialog } from '../../pages/page-dialog';
 import { PageStrip } from '../../pages/page-strip';
 import { Notices } from '../../notice/notices';
-import { MaySheet } from '../../people/may-sheet';
-import type { MayLevel, MayWord } from '../../people/may-sheet';
+import { PermissionsPanel } from '../../people/permissions-panel';
+import type { MayLevel, MayWord } from '../../people/permissions-panel';
 import type { PersonWish } from '../../people/people-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
-import type { Signer } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core';
 import type { BoardWriter } from '@cuaderno/formats/board-file';
 import { WhoseInk } from '../../people/whose-ink';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
 import { WaitingLink } from '../../waiting/waiting-link';
-import { isToBeTold, whatCame } from '../../bringing/what-came';
+import { hasAnnotations, whatCame } from '../../bringing/what-came';
 import { Reminder } from '../../timetable/reminder';
 import { WorkArea } from '../../work/work-area';
-import { LeaveSheet } from './leave-sheet';
+import { LeaveDialog } from './leave-dialog';
 import { LessonAside } from './lesson-aside';
 import { LessonBar } from './lesson-bar';
-import { MoveSheet } from './move-sheet';
-import { PageDesk } from './page-desk';
-import { inShort, ReportSheet } from './report-sheet';
+import { MoveDialog } from './move-dialog';
+import { PageActions } from './page-actions';
+import { inShort, ReportDialog } from './report-dialog';
 import { SlideReportDesk } from './slide-report';
 
-const MARGIN_KEY = 'cuaderno.margin';
+const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
 
 type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson' | 'rules'>;
 
@@ -73,20 +73,20 @@ type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'le
     FindPanel,
     FocusBack,
     Icon,
-    LateSheet,
-    LeaveSheet,
+    LateLinesDialog,
+    LeaveDialog,
     LessonAside,
     LessonBar,
     LessonClock,
-    MarginPanel,
-    MaySheet,
-    MoveSheet,
-    PageSheet,
+    PrivateNotesPanel,
+    PermissionsPanel,
+    MoveDialog,
+    PageDialog,
     PageStrip,
     Reminder,
-    ReportSheet,
+    ReportDialog,
     RouterLink,
-    SaveSheet,
+    SaveDialog,
     WaitingLink,
     WorkArea,
   ],
@@ -110,11 +110,11 @@ export class BoardScreen {
   protected readonly info = signal<BoardInfo | null>(null);
   protected readonly course = signal<CourseOfBoard | null>(null);
   protected readonly page = signal<Id | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly leaving = signal(false);
   protected readonly notices = inject(Notices);
   protected readonly busy = signal(false);
-  protected readonly desk = new PageDesk({
+  protected readonly pageActions = new PageActions({
     session: () => this.session(),
     page: () => this.page(),
     goTo: (page) => this.area()?.goTo(page),
@@ -130,14 +130,14 @@ export class BoardScreen {
     Search,
   };
   /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
-  protected readonly margin = signal(lasting.getItem(MARGIN_KEY) === 'open');
+  protected readonly privateNotes = signal(lasting.getItem(PRIVATE_NOTES_KEY) === 'open');
   /** Whether somebody opened or shut it in this window. */
-  protected readonly marginToggled = signal(false);
+  protected readonly notesToggled = signal(false);
   protected readonly slides = new SlideReportDesk(this.api, () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
   protected readonly whatCame = whatCame;
-  protected readonly lifted = signal<Lifted | null>(null);
+  protected readonly annotations = signal<ImportedAnnotations | null>(null);
   /** What is open beside the board, in the one place there is for it. */
   protected readonly side = signal<'find' | 'materials' | null>(null);
   protected readonly saving = signal(false);
@@ -176,12 +176,12 @@ export class BoardScreen {
   protected readonly lesson = computed(() => this.session()?.lesson() ?? null);
   /** Who is on which page just now. */
   protected readonly whoIsWhere = computed(() => {
-    const where = new Map<Id, Signer[]>();
-    const { signers } = this.area()?.marks ?? {};
+    const where = new Map<Id, Author[]>();
+    const { authors } = this.area()?.marks ?? {};
     for (const { id, role, here, page } of this.session()?.people() ?? []) {
-      const signer = signers?.().get(id);
-      if (role === 'student' && here && page && signer)
-        where.set(page, [...(where.get(page) ?? []), signer]);
+      const author = authors?.().get(id);
+      if (role === 'student' && here && page && author)
+        where.set(page, [...(where.get(page) ?? []), author]);
     }
     return where;
   });
@@ -198,9 +198,12 @@ export class BoardScreen {
         this.session()?.close();
         this.session.set(new BoardSession(`/live/boards/${board}`));
         void this.load();
-        const came = (history.state ?? {}) as { import?: string; lifted?: Lifted };
+        const came = (history.state ?? {}) as {
+          import?: string;
+          annotations?: ImportedAnnotations;
+        };
         void this.slides.load(came.import ?? null);
-        this.lifted.set(isToBeTold(came.lifted) ? came.lifted : null);
+        this.annotations.set(hasAnnotations(came.annotations) ? came.annotations : null);
       });
     });
     effect(() => {
@@ -228,10 +231,15 @@ export class BoardScreen {
       // Also when the line is back: what was said meanwhile was missed.
       const session = this.session();
       if (session?.line() !== 'live') return;
-      session.room.late();
+      session.features.invalidation.late();
       untracked(() => void this.waitingLate.load());
     });
-    effect(() => this.nameField()?.nativeElement.select());
+    effect(() => {
+      const field = this.nameField()?.nativeElement;
+      // Selected first: what was typed ahead comes with the focus, in place of the name.
+      field?.setSelectionRange(0, field.value.length);
+      field?.focus();
+    });
     inject(DestroyRef).onDestroy(() => {
       this.slides.close();
       this.session()?.close();
@@ -240,7 +248,7 @@ export class BoardScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { board, course } = await this.api.get<{ board: BoardInfo; course: CourseOfBoard }>(
         `/boards/${this.board()}`,
@@ -248,7 +256,7 @@ export class BoardScreen {
       this.info.set(board);
       this.course.set(course);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -269,10 +277,10 @@ export class BoardScreen {
 
   protected gather(): void {
     const view = this.area()?.part;
-    if (view) this.session()?.room.gather(view);
+    if (view) this.session()?.features.inStep.gather(view);
   }
 
-  protected lay({ asset, pagesGo }: Choice): void {
+  protected lay({ asset, pagesGo }: PagesChoice): void {
     this.area()?.lay(asset, undefined, pagesGo);
   }
 
@@ -291,7 +299,10 @@ export class BoardScreen {
     const hadFocus = document.activeElement === this.nameField()?.nativeElement;
     this.naming.set(false);
     if (!hadFocus) return;
-    const focus = (): void => this.nameButton()?.nativeElement.focus();
+    // Unless something else has been opened by then, and has it.
+    const focus = (): void => {
+      if (document.activeElement === document.body) this.nameButton()?.nativeElement.focus();
+    };
     afterNextRender(focus, { injector: this.injector });
   }
 
@@ -315,7 +326,7 @@ export class BoardScreen {
     // What is typed ahead into a dialog that is just coming isn't meant for the class.
     if (!this.lesson() || field || this.typedAhead.isOpening()) return;
     event.preventDefault();
-    this.session()?.room.setTrust('all', 'look');
+    this.session()?.features.pens.setTrust('all', 'view');
   }
 
   /** Finding is for all pages of the board, as the browser's own can't be. */
@@ -336,10 +347,10 @@ export class BoardScreen {
     if (this.side() === 'materials') void this.materials.load();
   }
 
-  protected toggleMargin(): void {
-    this.marginToggled.set(true);
-    this.margin.update((open) => !open);
-    remember(lasting, MARGIN_KEY, this.margin() ? 'open' : 'shut');
+  protected toggleNotes(): void {
+    this.notesToggled.set(true);
+    this.privateNotes.update((open) => !open);
+    remember(lasting, PRIVATE_NOTES_KEY, this.privateNotes() ? 'open' : 'shut');
   }
 
   protected async open(): Promise<void> {
@@ -381,9 +392,9 @@ export class BoardScreen {
     if (!session) return;
     switch (word.kind) {
       case 'trust':
-        return session.room.setTrust(word.who, word.trust);
+        return session.features.pens.setTrust(word.who, word.trust);
       case 'rules':
-        return session.room.say(word.who, word.over);
+        return session.features.pens.say(word.who, word.over);
       case 'board':
         return session.do({ kind: 'board.rules', to: word.rules, from: session.board().rules });
       case 'page': {
@@ -415,17 +426,17 @@ export class BoardScreen {
   protected readonly knocking = computed(
     () =>
       this.session()
-        ?.room.arrivals()
+        ?.features.door.arrivals()
         .filter(({ state }) => state === 'waiting').length ?? 0,
   );
 
   private async try(what: () => Promise<void>): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await what();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

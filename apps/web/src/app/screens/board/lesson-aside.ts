@@ -17,6 +17,7 @@ import { Bell, MessagesSquare, Users } from 'lucide';
 import type { Course } from '../../api/shapes';
 import { Icon } from '../../icons/icon';
 import type { BoardSession } from '../../live/board-session';
+import { FeatureViews } from '../../live/features/feature-views';
 import { LessonWatch } from '../../notice/lesson-watch';
 import { NoticeWishes } from '../../notice/notice-wishes';
 import { Notices } from '../../notice/notices';
@@ -32,7 +33,7 @@ import { JoinCard } from '../../way-in/join-card';
  */
 @Component({
   selector: 'cua-lesson-aside',
-  imports: [ChatPanel, DoorList, Icon, JoinCard, NoticeWishes, PeoplePanel],
+  imports: [ChatPanel, DoorList, FeatureViews, Icon, JoinCard, NoticeWishes, PeoplePanel],
   templateUrl: './lesson-aside.html',
   styleUrl: './lesson-aside.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -51,13 +52,16 @@ export class LessonAside {
     read: ElementRef,
   });
   protected readonly notices = inject(Notices);
-  private readonly watch = new LessonWatch((kind, words) => this.notices.tell(kind, words));
+  private readonly watch = new LessonWatch(
+    (kind, words) => this.notices.tell(kind, words),
+    (kind) => this.notices.settle(kind),
+  );
   /** Messages of others that were read already. */
   private readonly read = signal(0);
   private readonly others = computed(
     () =>
       this.session()
-        .room.chat()
+        .features.talk.chat()
         .filter(({ by }) => by !== this.session().me()).length,
   );
   protected readonly unread = computed(() => Math.max(0, this.others() - this.read()));
@@ -68,23 +72,25 @@ export class LessonAside {
         .some(({ role }) => role === 'student'),
   );
   /** What who comes late will have. */
-  protected readonly late = computed(() => this.session()?.room.rules().trust ?? AT_FIRST.trust);
+  protected readonly late = computed(
+    () => this.session()?.features.pens.rules().trust ?? AT_FIRST.trust,
+  );
   protected readonly chatOff = computed(() => {
     const { chatAll = AT_FIRST.chatAll, chatTutor = AT_FIRST.chatTutor } =
-      this.session().room.rules();
+      this.session().features.pens.rules();
     return !chatAll && !chatTutor;
   });
   protected readonly write = computed(() => {
-    const { room } = this.session();
-    return (to: ChatTo, text: string): boolean => room.write(to, text);
+    const { features } = this.session();
+    return (to: ChatTo, text: string): boolean => features.talk.write(to, text);
   });
 
   constructor() {
     effect(() => {
-      const { room, people, me } = this.session();
-      this.watch.arrivals(room.arrivals());
+      const { features, people, me } = this.session();
+      this.watch.arrivals(features.door.arrivals());
       this.watch.people(people());
-      this.watch.chat(room.chat(), people(), me());
+      this.watch.chat(features.talk.chat(), people(), me());
     });
     effect(() => {
       const others = this.others();
@@ -101,22 +107,22 @@ export class LessonAside {
   }
 
   protected wish(wish: PersonWish): void {
-    const { room } = this.session();
+    const { features } = this.session();
     switch (wish.kind) {
       case 'door':
-        return room.atDoor(wish.who, wish.word);
+        return features.door.say(wish.who, wish.word);
       case 'lead':
-        return room.handLead(wish.who);
+        return features.pens.handLead(wish.who);
       case 'lower':
-        return room.lower(wish.who);
+        return features.talk.lower(wish.who);
       case 'signals':
-        return room.clearSignals();
+        return features.talk.clearSignals();
       default:
         this.wished.emit(wish);
     }
   }
 
   protected switchChat(on: boolean): void {
-    this.session().room.say('all', { chatAll: on, chatTutor: on });
+    this.session().features.pens.say('all', { chatAll: on, chatTutor: on });
   }
 }

@@ -3,7 +3,7 @@ import { changePage, nameOf } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
 import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../icons/icon';
-import type { Earlier } from '../../work/class-marks';
+import type { PastWriter } from '../../work/class-marks';
 import type { BoardSession } from '../../live/board-session';
 import { WhoseInk } from '../../people/whose-ink';
 
@@ -16,7 +16,7 @@ import { WhoseInk } from '../../people/whose-ink';
       <span class="leads" role="status">
         <cua-icon [of]="icons.Presentation" [size]="18" /> <bdi>{{ name }}</bdi> leads
       </span>
-      <button type="button" class="step strong" (click)="session().room.handLead(null)">
+      <button type="button" class="step strong" (click)="session().features.pens.handLead(null)">
         Take the lead back
       </button>
     }
@@ -24,13 +24,13 @@ import { WhoseInk } from '../../people/whose-ink';
       type="button"
       role="switch"
       class="step"
-      [attr.aria-checked]="session().room.inStep()"
+      [attr.aria-checked]="session().features.inStep.on()"
       title="Students see the page, and the part of it, that the one who leads sees"
-      (click)="session().room.setStep(!session().room.inStep())"
+      (click)="session().features.inStep.setStep(!session().features.inStep.on())"
     >
       <cua-icon [of]="icons.Footprints" [size]="18" /> In step
     </button>
-    @if (leader() && session().room.inStep()) {
+    @if (leader() && session().features.inStep.on()) {
       <button
         type="button"
         role="switch"
@@ -41,7 +41,7 @@ import { WhoseInk } from '../../people/whose-ink';
       >
         Look around
       </button>
-    } @else if (!session().room.inStep()) {
+    } @else if (!session().features.inStep.on()) {
       <button
         type="button"
         class="step"
@@ -82,13 +82,13 @@ export class LessonBar {
   readonly signed = model(false);
   readonly only = model<Id | null>(null);
   /** Who wrote on the board before. */
-  readonly earlier = input<readonly Earlier[]>([]);
+  readonly earlier = input<readonly PastWriter[]>([]);
   readonly gather = output();
 
   protected readonly icons = { Footprints, LocateFixed, Lock, LockOpen, Presentation };
   protected readonly leader = computed(() => {
-    const { room, people } = this.session();
-    const lead = people().find(({ id }) => id === room.lead());
+    const { features, people } = this.session();
+    const lead = people().find(({ id }) => id === features.pens.lead());
     return lead ? nameOf(lead) : null;
   });
   /** Who is in the lesson, and then who wrote on the board before. */
@@ -106,14 +106,14 @@ export class LessonBar {
         .board()
         .pages.get(this.page() ?? '')?.rules ?? {},
   );
-  protected readonly frozen = computed(() => this.rules().trust === 'look');
+  protected readonly frozen = computed(() => this.rules().trust === 'view');
 
   protected freeze(): void {
     const page = this.page();
     if (!page) return;
     const rules: Rules = { ...this.rules() };
     if (this.frozen()) delete rules.trust;
-    else rules.trust = 'look';
+    else rules.trust = 'view';
     const change = changePage(this.session().board(), page, { rules });
     if (change) this.session().do(change);
   }

@@ -90,7 +90,7 @@ describe('the boards of a course', () => {
     await wish('Flood', 'Take it out');
     expect(shown()).toEqual(['Ebb', 'Neap']);
     expect(screen.text).toContain('was taken out');
-    await screen.press('Bring it back');
+    await screen.press('Restore');
     expect(shown()).toEqual(names);
     expect(screen.text).not.toContain('taken out');
   });
@@ -104,7 +104,7 @@ describe('the boards of a course', () => {
       [board('Surge')],
     );
     expect(screen.text).toContain('Taken out: 1');
-    await screen.press('Bring back Surge');
+    await screen.press('Restore Surge');
     expect(shown()).toEqual([...names, 'Surge']);
   });
 

@@ -17,21 +17,21 @@ import { RouterLink } from '@angular/router';
 import { Ellipsis } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { BoardInfo } from '../../api/shapes';
 import { Icon } from '../../icons/icon';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
-import { sayDate } from '../../time/say-time';
+import { formatDate } from '../../time/format-time';
 import { BoardCover } from './board-cover';
-import { CopySheet } from '../../copying/copy-sheet';
-import type { CopySource } from '../../copying/copy-sheet';
+import { CopyDialog } from '../../copying/copy-dialog';
+import type { CopySource } from '../../copying/copy-dialog';
 
 /** The boards of a course: to open, and to put in order. */
 @Component({
   selector: 'cua-board-list',
-  imports: [BoardCover, CdkDrag, CdkDropList, CopySheet, Icon, MenuModule, RouterLink],
+  imports: [BoardCover, CdkDrag, CdkDropList, CopyDialog, Icon, MenuModule, RouterLink],
   templateUrl: './board-list.html',
   styleUrl: './board-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,8 +47,8 @@ export class BoardList {
   private readonly menu = viewChild.required(Menu);
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly icons = { Ellipsis };
-  protected readonly say = { date: sayDate };
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly say = { date: formatDate };
+  protected readonly problem = signal<Problem | null>(null);
   /** The board whose menu is open. */
   private readonly chosen = signal<BoardInfo | null>(null);
   protected readonly naming = signal<string | null>(null);
@@ -158,11 +158,11 @@ export class BoardList {
 
   /** @param otherwise how the boards stood, to go back to where the server can't do it */
   private async try(what: () => Promise<void>, otherwise?: readonly BoardInfo[]): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await what();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       if (otherwise) this.boards.set(otherwise);
     }
   }

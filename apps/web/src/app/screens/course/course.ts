@@ -11,18 +11,18 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { ArchiveButton } from '../../export/archive-button';
-import { LinksSheet } from '../../record-links/links-sheet';
+import { LinksDialog } from '../../record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
 import { pdfJs } from '../../stage/pdf-js';
-import { sayDate, sayLength, sayWhen } from '../../time/say-time';
+import { formatDate, formatLength, formatWhen } from '../../time/format-time';
 import { WayIn } from '../../way-in/way-in';
 import { BoardList } from './board-list';
-import { isToBeTold } from '../../bringing/what-came';
-import { Upload } from './upload';
+import { hasAnnotations } from '../../bringing/what-came';
+import { CourseUpload } from './upload';
 
 /** For how long slides that are expected needn't be announced again, in ms. */
 const EXPECTED = 60_000;
@@ -34,7 +34,7 @@ const EXPECTED = 60_000;
     ArchiveButton,
     BoardList,
     ButtonModule,
-    LinksSheet,
+    LinksDialog,
     ProgressBarModule,
     RouterLink,
     WayIn,
@@ -62,15 +62,15 @@ export class CourseScreen {
   protected readonly boards = signal<readonly BoardInfo[]>([]);
   protected readonly takenOut = signal<readonly BoardInfo[]>([]);
   protected readonly records = signal<readonly RecordInfo[]>([]);
-  protected readonly uploads = signal<readonly Upload[]>([]);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly uploads = signal<readonly CourseUpload[]>([]);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly dropping = signal(false);
   /** Whether links to all its records are made and looked after. */
   protected readonly linking = signal(false);
   protected readonly students = computed(() => [
     ...new Set(this.records().flatMap(({ people }) => people)),
   ]);
-  protected readonly say = { date: sayDate, length: sayLength, when: sayWhen };
+  protected readonly say = { date: formatDate, length: formatLength, when: formatWhen };
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
   constructor() {
@@ -84,7 +84,7 @@ export class CourseScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { course, boards, takenOut, records } = await this.api.get<{
         course: Course;
@@ -97,7 +97,7 @@ export class CourseScreen {
       this.takenOut.set(takenOut);
       this.records.set(records);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -125,14 +125,14 @@ export class CourseScreen {
     for (const file of files ?? []) void this.send(file, files!.length === 1);
   }
 
-  protected saying(upload: Upload): string {
+  protected saying(upload: CourseUpload): string {
     return (
       upload.slides() ??
       (upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`)
     );
   }
 
-  protected dismiss(upload: Upload): void {
+  protected dismiss(upload: CourseUpload): void {
     upload.cancel();
     this.uploads.update((list) => list.filter((other) => other !== upload));
   }
@@ -140,29 +140,29 @@ export class CourseScreen {
   protected async empty(): Promise<void> {
     try {
       const board = await this.api.post<BoardInfo>(`/courses/${this.course()}/boards`, {
-        title: `Board of ${sayDate(Date.now())}`,
+        title: `Board of ${formatDate(Date.now())}`,
       });
       await this.router.navigate(['/boards', board.id]);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
   private async send(file: File, openIt: boolean): Promise<void> {
-    const upload = new Upload(this.api, file, this.course());
+    const upload = new CourseUpload(this.api, file, this.course());
     this.uploads.update((list) => [...list, upload]);
     const local = new LocalFile(file);
     const board = await upload.run();
     if (!board) return local.discard();
-    const { lifted } = board;
+    const { annotations } = board;
     // The board shows what came as it came, unless something was taken out of it.
-    if (board.file && !isToBeTold(lifted)) this.local.add(board.file, local);
+    if (board.file && !hasAnnotations(annotations)) this.local.add(board.file, local);
     else local.discard();
     this.uploads.update((list) => list.filter((other) => other !== upload));
     this.boards.update((list) => [board, ...list]);
     if (openIt)
       await this.router.navigate(['/boards', board.id], {
-        state: { import: board.job ?? null, lifted },
+        state: { import: board.job ?? null, annotations },
       });
   }
 }

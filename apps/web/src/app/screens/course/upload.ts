@@ -1,22 +1,22 @@
 import { signal } from '@angular/core';
-import { troubleOf } from '../../api/api';
-import type { Api, Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Api, Problem } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
-import type { BoardInfo, Lifted } from '../../api/shapes';
+import type { BoardInfo, ImportedAnnotations } from '../../api/shapes';
 
 /** A board, and the hash of the PDF it was made of. */
-export type MadeBoard = BoardInfo & {
+export type UploadedBoard = BoardInfo & {
   readonly file: string | null;
-  readonly lifted?: Lifted;
+  readonly annotations?: ImportedAnnotations;
   /** The import that is still bringing things to it, if there is one. */
   readonly job?: string;
 };
 
 /** A file on its way to becoming a board. */
-export class Upload {
+export class CourseUpload {
   private readonly abort = new AbortController();
   readonly part = signal(0);
-  readonly trouble = signal<Trouble | null>(null);
+  readonly problem = signal<Problem | null>(null);
   /** All bytes are there; the server looks at the pages. */
   readonly reading = signal(false);
   /** How far slides are that are being turned into pages, in words. */
@@ -28,10 +28,10 @@ export class Upload {
     private readonly course: string,
   ) {}
 
-  async run(): Promise<MadeBoard | null> {
+  async run(): Promise<UploadedBoard | null> {
     try {
       const name = encodeURIComponent(this.file.name.slice(0, 1000));
-      const made = await this.api.upload<MadeBoard | { readonly job: string }>(
+      const made = await this.api.upload<UploadedBoard | { readonly job: string }>(
         `/courses/${this.course}/boards/bring?name=${name}`,
         this.file,
         (part) => {
@@ -42,7 +42,7 @@ export class Upload {
       );
       return 'id' in made ? made : await this.converted(made.job);
     } catch (error) {
-      if (!this.abort.signal.aborted) this.trouble.set(troubleOf(error));
+      if (!this.abort.signal.aborted) this.problem.set(problemOf(error));
       return null;
     }
   }
@@ -51,7 +51,7 @@ export class Upload {
     this.abort.abort();
   }
 
-  private async converted(job: string): Promise<MadeBoard | null> {
+  private async converted(job: string): Promise<UploadedBoard | null> {
     const say = (words: string): void => this.slides.set(words);
     const board = await boardOfImport(this.api, job, say, this.abort.signal);
     return board && { ...board, file: null, job };

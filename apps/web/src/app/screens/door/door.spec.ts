@@ -60,7 +60,7 @@ describe('the door, from outside', () => {
     const screen = await come();
     server.line.end();
     await screen.settles();
-    expect(screen.text).toContain('The line is away for a moment');
+    expect(screen.text).toContain('Connection lost for a moment');
     expect(screen.text).toContain('You are at the door');
   });
 

@@ -9,10 +9,11 @@ import {
   signal,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { CLOSE } from '@cuaderno/core';
 import type { DoorState } from '@cuaderno/core';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
-import { ENDED, LiveLink } from '../../live/live-link';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
+import { LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
 import { wayBack } from '../join/way-back';
 
@@ -41,7 +42,7 @@ export class DoorScreen {
   protected readonly away = signal(false);
   protected readonly wayBack = wayBack;
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** What is said and what can be done, by where the student stands. */
   protected readonly words = computed(() => WORDS[this.state()]);
   private readonly link = new LiveLink('/live/door', inject(DIAL));
@@ -57,12 +58,12 @@ export class DoorScreen {
 
   protected async knock(): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { state } = await this.api.post<{ state: DoorState }>('/door/knock');
       this.state.set(state);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }
@@ -76,19 +77,19 @@ export class DoorScreen {
   private onEvent(event: LinkEvent): void {
     if (event.kind === 'away') this.away.set(true);
     else if (event.kind === 'open') this.away.set(false);
-    else if (event.kind === 'ended') this.state.set(event.code === ENDED.over ? 'over' : 'gone');
+    else if (event.kind === 'ended') this.state.set(event.code === CLOSE.over ? 'over' : 'gone');
     else if (event.kind === 'message' && event.message.kind === 'door.state')
       this.state.set(event.message.state);
   }
 }
 
-interface Words {
+interface DoorSentence {
   readonly title: string;
   readonly detail: string;
   readonly knock: boolean;
 }
 
-const WORDS: Record<DoorState | 'over' | 'gone', Words> = {
+const WORDS: Record<DoorState | 'over' | 'gone', DoorSentence> = {
   waiting: {
     title: 'You are at the door',
     detail: 'Your tutor sees that you are here, and lets you in. Nothing more to do.',

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { FirstFocus } from '../first-focus';
 
 /** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */
@@ -18,16 +18,16 @@ export class ForgotScreen {
   /** The e-mail that a letter was sent to, if there is such an account. */
   protected readonly sentTo = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
 
   protected async send(email: string): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await this.account.forgot(email);
       this.sentTo.set(email);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

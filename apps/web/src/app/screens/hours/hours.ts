@@ -8,17 +8,17 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { HourRow } from '../../api/timetable';
 import { Chart } from '../../charts/chart';
 import type { ChartOption } from '../../charts/chart';
 import { download } from '../../export/download';
-import { inThisZone, sayDate, sayLength, saySpan } from '../../time/say-time';
+import { inThisZone, formatDate, formatLength, formatSpan } from '../../time/format-time';
 import { totalsOf } from './totals';
-import type { By } from './totals';
+import type { TotalsBy } from './totals';
 
-const BY: readonly { readonly by: By; readonly label: string }[] = [
+const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
   { by: 'month', label: 'Month' },
   { by: 'course', label: 'Course' },
   { by: 'student', label: 'Student' },
@@ -38,15 +38,15 @@ export class HoursScreen {
   protected readonly from = signal(monthBack(2));
   protected readonly to = signal(monthBack(0));
   protected readonly rows = signal<readonly HourRow[] | null>(null);
-  protected readonly by = signal<By>('month');
+  protected readonly by = signal<TotalsBy>('month');
   protected readonly course = signal<string | null>(null);
   protected readonly correcting = signal<HourRow | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly ways = BY;
   protected readonly say = {
-    date: sayDate,
-    length: (minutes: number): string => sayLength(minutes * 60_000),
-    span: saySpan,
+    date: formatDate,
+    length: (minutes: number): string => formatLength(minutes * 60_000),
+    span: formatSpan,
   };
 
   /** Those with lessons in these months: two may have one name. */
@@ -99,7 +99,7 @@ export class HoursScreen {
             position: 'right',
             ...font,
             color: ink,
-            formatter: ({ value }: { value: number }) => sayLength(value * 3_600_000),
+            formatter: ({ value }: { value: number }) => formatLength(value * 3_600_000),
           },
         },
       ],
@@ -115,35 +115,35 @@ export class HoursScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.rows.set((await this.api.get<{ rows: HourRow[] }>(`/hours?${this.span()}`)).rows);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
   protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await this.api.post(`/hours/${row.lesson}/correct`, { minutes, why });
       this.correcting.set(null);
       await this.load();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
   /** @param form a table, or a calendar of the lessons as they were held */
   protected async save(form: 'csv' | 'ics'): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const course = this.only() ? `&course=${this.only()}` : '';
       const path = `/hours.${form}?${this.span()}${course}&${inThisZone()}`;
       const { blob, name } = await this.api.download(path, new AbortController().signal);
       download(blob, name);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 

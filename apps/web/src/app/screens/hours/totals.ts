@@ -1,7 +1,7 @@
 import type { HourRow } from '../../api/timetable';
 
 /** By what hours are added up. */
-export type By = 'course' | 'student' | 'month';
+export type TotalsBy = 'course' | 'student' | 'month';
 
 export interface Total {
   readonly label: string;
@@ -15,7 +15,7 @@ const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' 
  * Hours added up, the most first; months in their order. A lesson with several students counts for each of them, so
  * those of students come to more than all.
  */
-export function totalsOf(rows: readonly HourRow[], by: By): Total[] {
+export function totalsOf(rows: readonly HourRow[], by: TotalsBy): Total[] {
   const totals = new Map<string, { lessons: number; minutes: number; at: number }>();
   for (const row of rows)
     for (const label of labelsOf(row, by)) {
@@ -31,7 +31,7 @@ export function totalsOf(rows: readonly HourRow[], by: By): Total[] {
     .map(([label, { lessons, minutes }]) => ({ label, lessons, minutes }));
 }
 
-function labelsOf(row: HourRow, by: By): readonly string[] {
+function labelsOf(row: HourRow, by: TotalsBy): readonly string[] {
   if (by === 'course') return [row.courseName];
   if (by === 'month') return [month.format(row.openedAt)];
   return row.students.length > 0 ? row.students : ['Nobody came'];

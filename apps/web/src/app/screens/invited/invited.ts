@@ -8,8 +8,8 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { Account } from '../../api/account';
 import { AccountForm } from '../sign-in/account-form';
 import type { NewAccount } from '../sign-in/account-form';
@@ -31,7 +31,7 @@ export class InvitedScreen {
   /** Who sent it; `null` until that is known. */
   protected readonly by = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
 
   constructor() {
     effect(() => {
@@ -42,12 +42,12 @@ export class InvitedScreen {
 
   protected async accept({ name, email, password }: NewAccount): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await this.account.accept(this.token(), name, email, password);
       await this.router.navigateByUrl('/');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }
@@ -57,7 +57,7 @@ export class InvitedScreen {
     try {
       this.by.set((await this.api.post<{ by: string }>('/invitations/look', { token })).by);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 }

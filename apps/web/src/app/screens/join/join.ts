@@ -9,13 +9,13 @@ import {
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Api, ApiError, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, ApiError, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { LateOffers } from '../../late-lines/late-offers';
 import { HandedList } from '../../handing-over/handed-list';
 import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { whenIdle } from '../../browser/when-idle';
-import { sayWhen, sayZone } from '../../time/say-time';
+import { formatWhen, formatZone } from '../../time/format-time';
 import { FirstFocus } from '../first-focus';
 import { forgetWay, rememberWay } from './way-back';
 
@@ -52,9 +52,9 @@ export class JoinScreen {
   private readonly router = inject(Router);
   private readonly code = signal('');
   protected readonly entrance = signal<Entrance | null>(null);
-  protected readonly say = { when: sayWhen, zone: sayZone };
+  protected readonly say = { when: formatWhen, zone: formatZone };
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** The link leads nowhere: it was mistyped, or is no longer in use. */
   protected readonly dead = signal(false);
   /** The name of somebody who waits, once they have told their tutor that they are here. */
@@ -87,12 +87,12 @@ export class JoinScreen {
 
   protected async enter(name: string): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { state } = await this.api.post<{ state: string }>('/join', { by: this.by(), name });
       await this.router.navigateByUrl(state === 'in' ? '/lesson' : '/door');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       if (error instanceof ApiError && error.code === 'lesson-not-open') await this.look();
     } finally {
       this.busy.set(false);
@@ -115,7 +115,7 @@ export class JoinScreen {
         ...(this.said() ? { name: this.said() } : {}),
       });
       this.entrance.set(entrance);
-      this.trouble.set(null);
+      this.problem.set(null);
       if (link) rememberWay(link);
       if (!entrance.open) {
         this.timer = setTimeout(() => void this.look(), KNOCK);
@@ -124,7 +124,7 @@ export class JoinScreen {
         this.offered = true;
       }
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
       this.dead.set(error instanceof ApiError && DEAD.has(error.code));
       if (link && this.dead()) forgetWay(link);
     }

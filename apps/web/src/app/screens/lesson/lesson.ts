@@ -11,8 +11,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Api, ApiError, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, ApiError, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { addPageBeside, whyTrust } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
@@ -29,12 +29,12 @@ import { PaperSource } from '../../stage/paper-source';
 import { pdfJs } from '../../stage/pdf-js';
 import { ReadingRoom } from '../../reading/reading-room';
 import type { ReadFolder } from '../../reading/shapes';
-import { SideSheet } from '../../popup/side-sheet';
+import { SidePanel } from '../../popup/side-panel';
 import { ClassStrip } from '../../people/class-strip';
 import { TRUST_STEPS } from '../../people/trust-steps';
 import { SignalBar } from '../../talk/signal-bar';
 import { Announcer } from '../../talk/announcer';
-import { TalkSheet } from '../../talk/talk-sheet';
+import { TalkDialog } from '../../talk/talk-dialog';
 import { LessonClock } from '../../time/lesson-clock';
 import { WorkArea } from '../../work/work-area';
 import { wayBack } from '../join/way-back';
@@ -63,9 +63,9 @@ interface StudentLesson {
     PageTurner,
     ReadingRoom,
     RouterLink,
-    SideSheet,
+    SidePanel,
     SignalBar,
-    TalkSheet,
+    TalkDialog,
     WorkArea,
   ],
   templateUrl: './lesson.html',
@@ -86,7 +86,7 @@ export class LessonScreen {
   protected readonly papers = new PaperSource(null, isLineThin);
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly over = signal(false);
   protected readonly wayBack = wayBack;
   /** What the tutor lets this course's students look at. */
@@ -108,7 +108,7 @@ export class LessonScreen {
   private readonly read = signal(0);
   private readonly others = computed(() => {
     const session = this.session();
-    return session?.room.chat().filter(({ by }) => by !== session.me()).length ?? 0;
+    return session?.features.talk.chat().filter(({ by }) => by !== session.me()).length ?? 0;
   });
   /** Messages of others that weren't read yet. */
   protected readonly unread = computed(() => Math.max(0, this.others() - this.read()));
@@ -117,24 +117,28 @@ export class LessonScreen {
     const applies = this.session()?.applies()(this.page());
     if (!applies) return null;
     const step = TRUST_STEPS.find(({ trust }) => trust === applies.trust)!;
-    const labels = { look: 'Looking on', write: 'You have a pen', hands: 'Hands on' };
+    const labels = { view: 'Watching', write: 'You have a pen', hands: 'Hands on' };
     const place = applies.why.trust === 'page' || applies.why.trust === 'board';
     return {
-      has: applies.trust !== 'look',
+      has: applies.trust !== 'view',
       icon: step.icon,
-      words: place && applies.trust === 'look' ? 'Pens are in here' : labels[applies.trust],
+      words: place && applies.trust === 'view' ? 'No writing on this page' : labels[applies.trust],
       why: whyTrust(applies) ?? 'You may write, and move what lies loose on the page.',
     };
   });
-  protected readonly may = computed(() => this.session()?.applies()(this.page()) ?? null);
+  protected readonly abilities = computed(() => this.session()?.applies()(this.page()) ?? null);
   protected readonly leads = computed(() => {
     const session = this.session();
-    return session !== null && session.room.lead() !== null && session.room.lead() === session.me();
+    return (
+      session !== null &&
+      session.features.pens.lead() !== null &&
+      session.features.pens.lead() === session.me()
+    );
   });
   /** Whom one follows in step. */
   protected readonly leader = computed(() => {
     const session = this.session();
-    const lead = session?.people().find(({ id }) => id === session.room.lead());
+    const lead = session?.people().find(({ id }) => id === session.features.pens.lead());
     return lead?.name ?? 'your tutor';
   });
   protected readonly line = computed(() => this.session()?.line() ?? 'joining');
@@ -156,7 +160,7 @@ export class LessonScreen {
       // Also when the line is back: what was said meanwhile was missed.
       const session = this.session();
       if (session?.line() !== 'live') return;
-      session.room.materials();
+      session.features.invalidation.materials();
       untracked(() => void this.readFolders());
     });
     effect(() => {
@@ -177,11 +181,11 @@ export class LessonScreen {
     effect(() => {
       const session = this.session();
       if (session?.line() !== 'live') return;
-      session.room.handed();
+      session.features.invalidation.handed();
       untracked(() => void this.handed.load());
     });
     effect(() => {
-      if (this.session()?.room.late()) untracked(() => void this.late.load());
+      if (this.session()?.features.invalidation.late()) untracked(() => void this.late.load());
     });
     effect(() => {
       if (this.over()) untracked(() => void this.late.offerKept(null));
@@ -211,7 +215,7 @@ export class LessonScreen {
   }
 
   protected async enter(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.lesson.set(await this.api.get<StudentLesson>('/lesson'));
       const session = new BoardSession('/live/lesson');
@@ -220,7 +224,7 @@ export class LessonScreen {
     } catch (error) {
       if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
       else if (error instanceof ApiError && error.code === 'at-the-door') await this.toDoor();
-      else this.trouble.set(troubleOf(error));
+      else this.problem.set(problemOf(error));
     }
   }
 

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { Letter } from '../../api/shared';
-import { sayWhen } from '../../time/say-time';
+import { formatWhen } from '../../time/format-time';
 
 /** Letters that would be sent: this mailbox stands in for a mail server. */
 @Component({
@@ -17,21 +17,21 @@ export class MailboxScreen {
   private readonly api = inject(Api);
   protected readonly letters = signal<readonly Letter[] | null>(null);
   protected readonly open = signal<string | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
-  protected readonly say = { when: sayWhen };
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly say = { when: formatWhen };
 
   constructor() {
     void this.load();
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { letters } = await this.api.get<{ letters: Letter[] }>('/mailbox');
       this.letters.set(letters);
       this.open.update((open) => open ?? letters[0]?.id ?? null);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -40,7 +40,7 @@ export class MailboxScreen {
       await this.api.post(`/mailbox/${letter.id}/remove`);
       this.letters.update((letters) => (letters ?? []).filter(({ id }) => id !== letter.id));
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 

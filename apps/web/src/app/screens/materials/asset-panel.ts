@@ -15,22 +15,30 @@ import { Router, RouterLink } from '@angular/router';
 import { X } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
 import type { BoardInfo, Course } from '../../api/shapes';
-import { HandOverSheet } from '../../handing-over/hand-over-sheet';
+import { HandOverDialog } from '../../handing-over/hand-over-dialog';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { MaterialsStore } from '../../materials/materials-store';
-import { sayBytes, sayPages, sayWhat } from '../../materials/say-material';
+import { formatBytes, formatPages, formatAsset } from '../../materials/format-material';
 import type { AssetInfo, UseInfo } from '../../materials/shapes';
-import { sayDate } from '../../time/say-time';
+import { formatDate } from '../../time/format-time';
 
 /** One file: what it is, what it is used on, and what can be made of it. */
 @Component({
   selector: 'cua-asset-panel',
-  imports: [AssetPicture, ButtonModule, FormsModule, HandOverSheet, Icon, RouterLink, SelectModule],
+  imports: [
+    AssetPicture,
+    ButtonModule,
+    FormsModule,
+    HandOverDialog,
+    Icon,
+    RouterLink,
+    SelectModule,
+  ],
   templateUrl: './asset-panel.html',
   styleUrl: './asset-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -45,14 +53,19 @@ export class AssetPanel {
   private readonly store = inject(MaterialsStore);
   private readonly router = inject(Router);
   protected readonly icons = { X };
-  protected readonly say = { bytes: sayBytes, date: sayDate, pages: sayPages, what: sayWhat };
+  protected readonly say = {
+    bytes: formatBytes,
+    date: formatDate,
+    pages: formatPages,
+    what: formatAsset,
+  };
   protected readonly canBeLaid = canBeLaid;
   protected readonly handing = signal(false);
   /** `null` while they are looked up. */
   protected readonly uses = signal<readonly UseInfo[] | null>(null);
   protected readonly courses = signal<readonly Course[]>([]);
   protected readonly course = signal<Id | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** How far a board is that is being made; `null` where none is. */
   protected readonly making = signal<string | null>(null);
   private abort: AbortController | null = null;
@@ -75,7 +88,7 @@ export class AssetPanel {
     const course = this.course();
     if (!course) return;
     const abort = (this.abort = new AbortController());
-    this.trouble.set(null);
+    this.problem.set(null);
     this.making.set('Making the board');
     try {
       const made = await this.api.post<BoardInfo | { readonly job: string }>(
@@ -89,7 +102,7 @@ export class AssetPanel {
           : made;
       if (board) await this.router.navigate(['/boards', board.id], { state: { import: job } });
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.making.set(null);
     }
@@ -105,7 +118,7 @@ export class AssetPanel {
       const uses = await this.store.uses({ folders: [], assets: [id] });
       if (this.asset().id === id) this.uses.set(uses);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -115,7 +128,7 @@ export class AssetPanel {
       this.courses.set(courses);
       this.course.set(courses[0]?.id ?? null);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 }

@@ -14,17 +14,17 @@ import type { IconNode } from 'lucide';
 import { Icon } from '../../icons/icon';
 import type { SharedShelf, ShareInfo, ShelfInfo } from '../../materials/shapes';
 import { addressOf } from './place';
-import type { Place } from './place';
+import type { LibraryPlace } from './place';
 
 /** A place on a shelf. */
-type ShelfPlace = Exclude<Place, { kind: 'bin' }>;
+type ShelfPlace = Exclude<LibraryPlace, { kind: 'bin' }>;
 
 /** A line of the tree, and what it leads to. */
-interface Line {
+interface TreeLine {
   readonly key: string;
   readonly label: string;
   readonly depth: number;
-  readonly place: Place;
+  readonly place: LibraryPlace;
   readonly icon: IconNode;
   /** Whether other folders lie in it. */
   readonly holds: boolean;
@@ -43,10 +43,10 @@ export class FolderTree {
   readonly shared = input.required<readonly SharedShelf[]>();
   readonly shares = input.required<ReadonlyMap<Id, readonly ShareInfo[]>>();
   readonly binned = input.required<number>();
-  readonly place = input.required<Place>();
-  readonly chosen = output<Place>();
+  readonly place = input.required<LibraryPlace>();
+  readonly chosen = output<LibraryPlace>();
   /** Things or files were let go over a folder or the bin. */
-  readonly dropped = output<{ event: DragEvent; place: Place }>();
+  readonly dropped = output<{ event: DragEvent; place: LibraryPlace }>();
 
   protected readonly icons = { ChevronDown, ChevronRight };
   /** The line over which something is carried. */
@@ -55,7 +55,7 @@ export class FolderTree {
   protected readonly folded = signal<ReadonlySet<string>>(new Set());
   protected readonly here = computed(() => keyOf(this.place()));
 
-  protected readonly lines = computed<Line[]>(() => [
+  protected readonly lines = computed<TreeLine[]>(() => [
     ...this.shelf({ kind: 'own', folder: null }, 'My materials', FolderOpen, this.own()),
     ...this.shared().flatMap((shelf) =>
       this.shelf(
@@ -83,21 +83,21 @@ export class FolderTree {
     });
   }
 
-  protected drag(event: DragEvent, line: Line): void {
+  protected drag(event: DragEvent, line: TreeLine): void {
     if (line.place.kind === 'shared') return;
     event.preventDefault();
     this.over.set(line.key);
   }
 
-  protected drop(event: DragEvent, line: Line): void {
+  protected drop(event: DragEvent, line: TreeLine): void {
     this.over.set(null);
     if (line.place.kind === 'shared') return;
     this.dropped.emit({ event, place: line.place });
   }
 
   /** Lines of a shelf that aren't folded away. */
-  private shelf(place: ShelfPlace, label: string, icon: IconNode, shelf: ShelfInfo): Line[] {
-    const lines = (branches: readonly Branch[], depth: number): Line[] =>
+  private shelf(place: ShelfPlace, label: string, icon: IconNode, shelf: ShelfInfo): TreeLine[] {
+    const lines = (branches: readonly Branch[], depth: number): TreeLine[] =>
       branches.flatMap(({ folder: { id, name }, branches: inside }) => {
         const sign = this.shares().has(id) ? UsersRound : FolderIcon;
         return this.line({ ...place, folder: id }, name, sign, depth, inside, lines);
@@ -111,14 +111,14 @@ export class FolderTree {
     icon: IconNode,
     depth: number,
     inside: readonly Branch[],
-    lines: (branches: readonly Branch[], depth: number) => Line[],
-  ): Line[] {
+    lines: (branches: readonly Branch[], depth: number) => TreeLine[],
+  ): TreeLine[] {
     const key = keyOf(place);
     const line = { key, label, depth, place, icon, holds: inside.length > 0 };
     return [line, ...(this.folded().has(key) ? [] : lines(inside, depth + 1))];
   }
 }
 
-function keyOf(place: Place): string {
+function keyOf(place: LibraryPlace): string {
   return addressOf(place) ?? 'top';
 }

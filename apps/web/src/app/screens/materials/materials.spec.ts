@@ -57,7 +57,7 @@ describe('materials', () => {
     [...screen.element.querySelectorAll('.row .name')].map((e) => e.textContent.trim());
   const asked = (call: string): unknown => screen.api.asked.find((a) => a.call === call)?.body;
   const choose = async (name: string): Promise<void> => {
-    screen.element.querySelector<HTMLInputElement>(`input[aria-label="Choose ${name}"]`)!.click();
+    screen.element.querySelector<HTMLInputElement>(`input[aria-label="Select ${name}"]`)!.click();
     await screen.settles();
   };
   const find = async (words: string): Promise<void> => {
@@ -107,7 +107,7 @@ describe('materials', () => {
     await screen.press('Into the bin');
     expect(asked('POST /materials/remove')).toEqual({ folders: [], assets: ['ebb'] });
     expect(screen.text).toContain('“Ebb 10.pdf” lies in the bin. What is on “Tides” stays there.');
-    await screen.press('Bring back');
+    await screen.press('Restore');
     expect(asked('POST /materials/restore')).toEqual({ folders: [], assets: ['ebb'] });
   });
 
@@ -169,7 +169,7 @@ describe('materials', () => {
     );
     expect(names()).toEqual(['Old', 'Ebb 10.pdf']);
     await choose('Old');
-    await screen.press('Bring back');
+    await screen.press('Restore');
     expect(asked('POST /materials/restore')).toEqual({ folders: ['old'], assets: [] });
     await screen.press('Empty the bin');
     expect(asked('POST /materials/bin/empty')).toBeUndefined();
@@ -197,6 +197,6 @@ describe('materials', () => {
 
   it('say what to do first where there is nothing', async () => {
     await show({}, '', { folders: [], assets: [] });
-    expect(screen.text).toContain('Nothing here yet. Bring PDFs');
+    expect(screen.text).toContain('Nothing here yet. Upload PDFs');
   });
 });

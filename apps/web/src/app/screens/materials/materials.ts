@@ -19,24 +19,24 @@ import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { troubleOf } from '../../api/api';
+import { problemOf } from '../../api/api';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { droppedFiles } from '../../materials/dropped-files';
 import { pathOf } from '../../materials/folder-lines';
 import { MaterialsStore } from '../../materials/materials-store';
-import { sayBytes, sayThings, sayWhat } from '../../materials/say-material';
+import { formatBytes, formatNames, formatAsset } from '../../materials/format-material';
 import { countOf } from '../../materials/shapes';
 import type { AssetInfo, Choice, ShelfInfo, UseInfo } from '../../materials/shapes';
-import { UploadDesk } from '../../materials/upload-desk';
+import { UploadQueue } from '../../materials/upload-queue';
 import { DIALOG } from '../../popup/dialog';
-import { sayDate } from '../../time/say-time';
+import { formatDate } from '../../time/format-time';
 import { AssetPanel } from './asset-panel';
 import { FolderTree } from './folder-tree';
 import { addressOf, folderRows, placeOf } from './place';
-import type { Place, Row } from './place';
-import { PutSheet } from './put-sheet';
-import { ShareSheet } from './share-sheet';
+import type { LibraryPlace, ListedRow } from './place';
+import { PutDialog } from './put-dialog';
+import { ShareDialog } from './share-dialog';
 import { UploadList } from '../../materials/upload-list';
 
 /** What is carried from the list to a folder. */
@@ -61,10 +61,10 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     FolderTree,
     FormsModule,
     Icon,
-    PutSheet,
+    PutDialog,
     RouterLink,
     ScrollingModule,
-    ShareSheet,
+    ShareDialog,
     UploadList,
   ],
   templateUrl: './materials.html',
@@ -82,9 +82,9 @@ export class MaterialsScreen {
 
   private readonly router = inject(Router);
   protected readonly store = inject(MaterialsStore);
-  private readonly desk = inject(UploadDesk);
+  private readonly queue = inject(UploadQueue);
   protected readonly icons = { FolderIcon, FolderPlus, Upload, UsersRound };
-  protected readonly say = { bytes: sayBytes, date: sayDate, what: sayWhat };
+  protected readonly say = { bytes: formatBytes, date: formatDate, what: formatAsset };
   protected readonly orders = ORDERS;
   protected readonly order = signal<AssetOrder>('name');
   protected readonly query = signal('');
@@ -100,7 +100,7 @@ export class MaterialsScreen {
   /** The file that is looked at. */
   private readonly looking = signal<Id | null>(null);
 
-  protected readonly place = computed<Place>(() =>
+  protected readonly place = computed<LibraryPlace>(() =>
     placeOf(this.at(), { folders: this.store.folders(), shared: this.store.shared() }),
   );
   protected readonly own = computed(() => this.place().kind === 'own');
@@ -142,8 +142,8 @@ export class MaterialsScreen {
     return new Map<Id | null, string>(folders.map(({ id }) => [id, pathOf(folders, id)]));
   });
 
-  protected readonly rows = computed<readonly Row[]>(() => {
-    const row = (asset: AssetInfo, path: string): Row => ({
+  protected readonly rows = computed<readonly ListedRow[]>(() => {
+    const row = (asset: AssetInfo, path: string): ListedRow => ({
       kind: 'asset',
       id: asset.id,
       asset,
@@ -166,7 +166,7 @@ export class MaterialsScreen {
   });
 
   /** What is chosen, of what is shown. */
-  protected readonly chosen = linkedSignal<readonly Row[], ReadonlySet<Id>>({
+  protected readonly chosen = linkedSignal<readonly ListedRow[], ReadonlySet<Id>>({
     source: this.rows,
     computation: (rows, before) => {
       const there = new Set(rows.map(({ id }) => id));
@@ -197,7 +197,7 @@ export class MaterialsScreen {
       field?.select();
     });
     void this.store.load();
-    void this.desk.lookForBroken();
+    void this.queue.lookForBroken();
     effect(() => {
       const inBin = this.place().kind === 'bin';
       this.store.binned();
@@ -205,16 +205,16 @@ export class MaterialsScreen {
     });
   }
 
-  protected track = (_: number, { id }: Row): Id => id;
+  protected track = (_: number, { id }: ListedRow): Id => id;
 
-  protected go(place: Place): void {
+  protected go(place: LibraryPlace): void {
     this.query.set('');
     this.looking.set(null);
     this.chosen.set(new Set());
     void this.router.navigate(['/materials'], { queryParams: { at: addressOf(place) } });
   }
 
-  protected open(row: Row): void {
+  protected open(row: ListedRow): void {
     if (row.kind === 'asset') return this.looking.set(row.id);
     const place = this.place();
     if (place.kind !== 'bin') this.go({ ...place, folder: row.id });
@@ -267,7 +267,7 @@ export class MaterialsScreen {
     if (!(await this.store.remove(choice))) return;
     this.looking.set(null);
     const gone = {
-      words: `${sayThings(names)} ${countOf(choice) === 1 ? 'lies' : 'lie'} in the bin.`,
+      words: `${formatNames(names)} ${countOf(choice) === 1 ? 'lies' : 'lie'} in the bin.`,
       choice,
     };
     this.gone.set(gone);
@@ -287,10 +287,10 @@ export class MaterialsScreen {
   }
 
   protected bring(files: FileList | null): void {
-    this.desk.send([...(files ?? [])], this.folder());
+    this.queue.send([...(files ?? [])], this.folder());
   }
 
-  protected lift(event: DragEvent, row: Row): void {
+  protected lift(event: DragEvent, row: ListedRow): void {
     if (!this.own()) return event.preventDefault();
     if (!this.chosen().has(row.id)) this.chosen.set(new Set([row.id]));
     event.dataTransfer!.setData(CARRIED, JSON.stringify(this.choice()));
@@ -321,7 +321,7 @@ export class MaterialsScreen {
   }
 
   /** Something was let go over a folder, or over the bin. */
-  protected async droppedOn(event: DragEvent, place: Place): Promise<void> {
+  protected async droppedOn(event: DragEvent, place: LibraryPlace): Promise<void> {
     event.preventDefault();
     event.stopPropagation();
     this.dropping.set(false);
@@ -354,7 +354,7 @@ export class MaterialsScreen {
         }
         folder = made.get(so)!;
       }
-      this.desk.send(files, folder);
+      this.queue.send(files, folder);
     }
   }
 
@@ -362,7 +362,7 @@ export class MaterialsScreen {
     try {
       this.bin.set(await this.store.bin());
     } catch (error) {
-      this.store.trouble.set(troubleOf(error));
+      this.store.problem.set(problemOf(error));
     }
   }
 }

@@ -3,7 +3,7 @@ import type { Folder, Id } from '@cuaderno/core';
 import type { AssetInfo, MaterialsInfo, ShelfInfo } from '../../materials/shapes';
 
 /** Where one is among materials. */
-export type Place =
+export type LibraryPlace =
   | { readonly kind: 'own'; readonly folder: Id | null }
   | { readonly kind: 'shared'; readonly owner: Id; readonly folder: Id | null }
   | { readonly kind: 'bin' };
@@ -12,7 +12,7 @@ const BIN = 'bin';
 const FROM = 'from-';
 
 /** A place as it stands in the address. */
-export function addressOf(place: Place): string | null {
+export function addressOf(place: LibraryPlace): string | null {
   if (place.kind === 'bin') return BIN;
   if (place.kind === 'own') return place.folder;
   return place.folder ?? `${FROM}${place.owner}`;
@@ -22,7 +22,7 @@ export function addressOf(place: Place): string | null {
 export function placeOf(
   at: string | undefined,
   known: Pick<MaterialsInfo, 'folders' | 'shared'>,
-): Place {
+): LibraryPlace {
   if (at === BIN) return { kind: 'bin' };
   for (const { owner, folders } of known.shared) {
     if (at === `${FROM}${owner.id}`) return { kind: 'shared', owner: owner.id, folder: null };
@@ -33,7 +33,7 @@ export function placeOf(
 }
 
 /** A line of the list: a folder or a file. */
-export type Row =
+export type ListedRow =
   | { readonly kind: 'folder'; readonly id: Id; readonly folder: Folder; readonly inside: number }
   | {
       readonly kind: 'asset';
@@ -44,7 +44,7 @@ export type Row =
     };
 
 /** Folders as lines of the list, by name. */
-export function folderRows(shelf: ShelfInfo, folders: readonly Folder[]): Row[] {
+export function folderRows(shelf: ShelfInfo, folders: readonly Folder[]): ListedRow[] {
   return [...folders].sort(byName).map((folder) => ({
     kind: 'folder',
     id: folder.id,

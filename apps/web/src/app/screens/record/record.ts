@@ -14,6 +14,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import {
+  NOTHING_BESIDE,
   boardFromSnapshot,
   colourOfPerson,
   initialsOf,
@@ -22,26 +23,27 @@ import {
   pagesInOrder,
   unpack,
 } from '@cuaderno/core';
-import type { Board, BoardSnapshot, Id } from '@cuaderno/core';
+import type { Board, BoardSnapshot, Id, RecordTimeline } from '@cuaderno/core';
 import { lanesOf, penDown, shownPage } from '@cuaderno/core/replay';
-import type { Deed, Drawing } from '@cuaderno/core/replay';
+import type { ReplayEvent, Drawing } from '@cuaderno/core/replay';
 import { ButtonModule } from 'primeng/button';
 import type { MenuItem } from 'primeng/api';
 import { MenuModule } from 'primeng/menu';
 import { TableModule } from 'primeng/table';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
-import type { Attendance, BoardInfo, RecordInfo, RecordOpened, Timeline } from '../../api/shapes';
-import { CopySheet } from '../../copying/copy-sheet';
-import type { CopySource } from '../../copying/copy-sheet';
-import { LessonFiguresPanel } from '../../figures/lesson-figures';
-import { LateSheet } from '../../late-lines/late-sheet';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
+import type { Attendance, BoardInfo, RecordInfo, RecordOpened } from '../../api/shapes';
+import { CopyDialog } from '../../copying/copy-dialog';
+import type { CopySource } from '../../copying/copy-dialog';
+import { StatisticsPanel } from '../../statistics/statistics-panel';
+import { LateLinesDialog } from '../../late-lines/late-lines-dialog';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
-import { LinksSheet } from '../../record-links/links-sheet';
+import { LinksDialog } from '../../record-links/links-dialog';
 import { MediaLayer } from '../../media/media-layer';
 import { LessonNotes } from '../../notes/lesson-notes';
 import { PageStrip } from '../../pages/page-strip';
 import { WhoseInk } from '../../people/whose-ink';
+import { FeatureViews } from '../../live/features/feature-views';
 import { happeningsOf } from '../../replay/happenings';
 import { LessonTimeline } from '../../replay/lesson-timeline';
 import type { Lane } from '../../replay/lesson-timeline';
@@ -50,18 +52,18 @@ import type { FilmSource } from '../../film/film-source';
 import { Player } from '../../replay/player';
 import { ReplayBar } from '../../replay/replay-bar';
 import { PaperSource } from '../../stage/paper-source';
-import type { Signer } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core';
 import { Stage } from '../../stage/stage';
-import { RecordSheet } from '../../export/record-sheet';
-import { sayClock, sayDate, sayLength, saySpan } from '../../time/say-time';
+import { SaveRecordDialog } from '../../export/save-record-dialog';
+import { formatClock, formatDate, formatLength, formatSpan } from '../../time/format-time';
 
-type Mode = 'end' | 'before' | 'replay' | 'figures' | 'about';
+type Mode = 'end' | 'before' | 'replay' | 'statistics' | 'about';
 
 const MODES: readonly { readonly mode: Mode; readonly label: string }[] = [
   { mode: 'before', label: 'Before' },
-  { mode: 'end', label: 'As it stood' },
+  { mode: 'end', label: 'At the end' },
   { mode: 'replay', label: 'Replay' },
-  { mode: 'figures', label: 'In figures' },
+  { mode: 'statistics', label: 'Statistics' },
   { mode: 'about', label: 'About' },
 ];
 
@@ -75,16 +77,17 @@ const NONE: readonly Drawing[] = [];
   selector: 'cua-record',
   imports: [
     ButtonModule,
-    CopySheet,
-    LessonFiguresPanel,
+    CopyDialog,
+    FeatureViews,
+    StatisticsPanel,
     LessonNotes,
     LessonTimeline,
-    LateSheet,
-    LinksSheet,
+    LateLinesDialog,
+    LinksDialog,
     MediaLayer,
     MenuModule,
     PageStrip,
-    RecordSheet,
+    SaveRecordDialog,
     ReplayBar,
     RouterLink,
     Stage,
@@ -113,9 +116,10 @@ export class RecordScreen {
   /** What is shown of the lesson, and what was asked for and may have to be fetched first. */
   protected readonly mode = signal<Mode>('end');
   protected readonly asked = signal<Mode>('end');
-  protected readonly opened = signal<Pick<RecordOpened, 'sealing' | 'figures' | 'goesOn'> | null>(
-    null,
-  );
+  protected readonly opened = signal<Pick<
+    RecordOpened,
+    'indexing' | 'statistics' | 'goesOn' | 'said'
+  > | null>(null);
   protected readonly copying = signal<CopySource | null>(null);
   protected readonly waysOn = computed<MenuItem[]>(() => {
     const [record, goesOn] = [this.record(), this.opened()?.goesOn];
@@ -135,7 +139,7 @@ export class RecordScreen {
           ]
         : []),
       {
-        label: 'On a new board, as it stood…',
+        label: 'On a new board, as the lesson left it…',
         command: copy('A new board from this record', record.title, true),
       },
       {
@@ -147,8 +151,8 @@ export class RecordScreen {
   private timer: ReturnType<typeof setTimeout> | undefined;
   protected readonly modes = MODES;
   protected readonly player = signal<Player | null>(null);
-  private readonly deeds = signal<readonly Deed[]>([]);
-  private readonly timeline = signal<Timeline>({ chat: [], gestures: [], turns: [] });
+  private readonly events = signal<readonly ReplayEvent[]>([]);
+  protected readonly timeline = signal<RecordTimeline>(NOTHING_BESIDE);
   /** The tutor's, in the order of time. */
   private readonly turns = computed(() => {
     const tutor = this.attendance().find(({ role }) => role === 'tutor')?.id;
@@ -160,7 +164,7 @@ export class RecordScreen {
     return { from: record?.openedAt ?? 0, to: record?.closedAt ?? 0 };
   });
   protected readonly lanes = computed<readonly Lane[]>(() => {
-    const [stretches, down] = [lanesOf(this.deeds()), penDown(this.deeds())];
+    const [stretches, down] = [lanesOf(this.events()), penDown(this.events())];
     return this.attendance().map((person, i) => ({
       id: person.id,
       label: nameOf(person),
@@ -205,7 +209,7 @@ export class RecordScreen {
   private readonly whatThereWas = computed<Board | null>(() => {
     switch (this.mode()) {
       case 'end':
-      case 'figures':
+      case 'statistics':
       case 'about':
         return this.board();
       case 'before':
@@ -220,7 +224,7 @@ export class RecordScreen {
     return only ? drawing.filter(({ by }) => by === only) : drawing;
   });
   /** In order of arrival, so that a colour stays whose it is. */
-  private readonly signers = computed<ReadonlyMap<Id, Signer>>(
+  private readonly authors = computed<ReadonlyMap<Id, Author>>(
     () =>
       new Map(
         this.attendance().map((person, i) => [
@@ -229,11 +233,11 @@ export class RecordScreen {
         ]),
       ),
   );
-  protected readonly signer = computed(() => {
-    const signers = this.signers();
-    return (id: Id): Signer | null => signers.get(id) ?? null;
+  protected readonly authorOf = computed(() => {
+    const authors = this.authors();
+    return (id: Id): Author | null => authors.get(id) ?? null;
   });
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   private readonly waitingLate = inject(WaitingLateLines);
   /** Late lines of its students that wait to be looked at. */
   protected readonly lateHere = computed(() =>
@@ -260,12 +264,17 @@ export class RecordScreen {
     );
     return { page: pages[at] ?? null, number: at + 1 };
   });
-  protected readonly say = { clock: sayClock, date: sayDate, length: sayLength, span: saySpan };
+  protected readonly say = {
+    clock: formatClock,
+    date: formatDate,
+    length: formatLength,
+    span: formatSpan,
+  };
   protected readonly rows = computed(() =>
     this.attendance().map((person) => ({
       ...person,
       label: nameOf(person),
-      total: sayLength(person.spans.reduce((sum, { from, to }) => sum + to - from, 0)),
+      total: formatLength(person.spans.reduce((sum, { from, to }) => sum + to - from, 0)),
     })),
   );
 
@@ -293,7 +302,7 @@ export class RecordScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     this.player()?.pause();
     this.player.set(null);
     this.log = null;
@@ -310,10 +319,10 @@ export class RecordScreen {
       const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
       // The address names a page, or one begins where the lesson did.
-      const page = this.at() ?? opened.figures?.pages?.[0]?.page;
+      const page = this.at() ?? opened.statistics?.pages?.[0]?.page;
       if (page) afterNextRender(() => this.stage()?.goTo(page), { injector: this.injector });
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -329,7 +338,7 @@ export class RecordScreen {
     // Something else was asked for meanwhile.
     if (this.asked() !== mode) return;
     this.mode.set(mode);
-    if (mode === 'figures' || mode === 'about') return;
+    if (mode === 'statistics' || mode === 'about') return;
     // In a replay things happen anywhere on the page: all of it is in the window.
     if (mode === 'replay') this.stage()?.fitPage();
     else this.stage()?.fitWidth();
@@ -338,16 +347,16 @@ export class RecordScreen {
   /** A record is opened at once; what is read off it comes when it is written down. */
   private watchSealing(): void {
     clearTimeout(this.timer);
-    const state = this.opened()?.sealing.state;
+    const state = this.opened()?.indexing.state;
     if (state !== 'waits' && state !== 'goes-on') return;
     const lesson = this.lesson();
     this.timer = setTimeout(() => {
       this.api
         .get<RecordOpened>(`/records/${lesson}`)
-        .then(({ record, sealing, figures, goesOn }) => {
+        .then(({ record, indexing, statistics, goesOn, said }) => {
           if (lesson !== this.lesson()) return;
           this.record.set(record);
-          this.opened.set({ sealing, figures, goesOn });
+          this.opened.set({ indexing, statistics, goesOn, said });
         })
         // The line may be back by the next time.
         .catch(() => undefined)
@@ -357,13 +366,13 @@ export class RecordScreen {
 
   protected async sealAgain(): Promise<void> {
     try {
-      const sealing = await this.api.post<RecordOpened['sealing']>(
+      const indexing = await this.api.post<RecordOpened['indexing']>(
         `/records/${this.lesson()}/seal`,
       );
-      this.opened.update((opened) => opened && { ...opened, sealing });
+      this.opened.update((opened) => opened && { ...opened, indexing });
       this.watchSealing();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -377,18 +386,18 @@ export class RecordScreen {
     await this.fetchLog();
     return {
       ...{ log: this.log!, whole: this.whole(), beside: this.beside(), turns: this.turns() },
-      ...{ deeds: this.deeds(), people: this.counted() },
+      ...{ events: this.events(), people: this.counted() },
     };
   };
 
   /** How the lesson came about is fetched when somebody wants to see it. */
   private async loadLog(): Promise<void> {
     if (!this.record()) return;
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await this.fetchLog();
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -397,8 +406,8 @@ export class RecordScreen {
     const { bytes, before, replay, timeline } = await loadLessonLog(this.api, this.lesson());
     this.log = bytes;
     this.before.set(before);
-    this.deeds.set(replay.deeds);
+    this.events.set(replay.events);
     this.timeline.set(timeline);
-    this.player.set(new Player(replay, this.whole(), [...replay.deeds, ...this.beside()]));
+    this.player.set(new Player(replay, this.whole(), [...replay.events, ...this.beside()]));
   }
 }

@@ -11,22 +11,25 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { SAID } from '../../live/features/in-record';
+import { SAID_SOURCES } from '@cuaderno/core';
+import type { SaidSource } from '@cuaderno/core';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import { download } from '../../export/download';
 import { ArchiveButton } from '../../export/archive-button';
-import { CourseAttendance } from '../../figures/course-attendance';
+import { CourseAttendance } from '../../statistics/course-attendance';
 import type { Deletion } from '../../api/student-data';
-import { DeletionSheet } from '../../student-data/deletion-sheet';
-import { DeletionsSheet } from '../../student-data/deletions-sheet';
-import { inThisZone, sayDate, sayLength } from '../../time/say-time';
+import { DeletionDialog } from '../../student-data/deletion-dialog';
+import { DeletionsDialog } from '../../student-data/deletions-dialog';
+import { inThisZone, formatDate, formatLength } from '../../time/format-time';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
 const REST = 60;
 
 /** What is looked for, as it stands in the address. */
-interface Wish {
+interface RecordFilter {
   readonly words: string;
   readonly course: string;
   readonly student: string;
@@ -35,9 +38,13 @@ interface Wish {
   readonly until: string;
 }
 
+/** What was said is called as in a record. */
+const SOURCES_SAID = Object.fromEntries(
+  SAID_SOURCES.map((source) => [source, SAID[source].label]),
+) as Record<SaidSource, string>;
 const SOURCES: Readonly<Record<Found['source'], string>> = {
   page: 'Page',
-  chat: 'Chat',
+  ...SOURCES_SAID,
   summary: 'Summary',
   until: 'Until next time',
 };
@@ -52,8 +59,8 @@ const FIRST = 5;
     ArchiveButton,
     ButtonModule,
     CourseAttendance,
-    DeletionSheet,
-    DeletionsSheet,
+    DeletionDialog,
+    DeletionsDialog,
     RouterLink,
   ],
   templateUrl: './records.html',
@@ -72,10 +79,10 @@ export class RecordsScreen {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private frame = 0;
   /** What is wanted and doesn’t stand in the address yet. */
-  private coming: Partial<Wish> = {};
+  private coming: Partial<RecordFilter> = {};
   private wantedAt = -Infinity;
   private asked = 0;
-  protected readonly wish = computed<Wish>(() => ({
+  protected readonly wish = computed<RecordFilter>(() => ({
     words: this.words() ?? '',
     course: this.course() ?? '',
     student: this.student() ?? '',
@@ -101,8 +108,8 @@ export class RecordsScreen {
   protected readonly deletions = signal<readonly Deletion[]>([]);
   /** Whether reports of what was deleted are being read. */
   protected readonly reading = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
-  protected readonly say = { date: sayDate, length: sayLength };
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly say = { date: formatDate, length: formatLength };
 
   constructor() {
     effect(() => {
@@ -121,7 +128,7 @@ export class RecordsScreen {
   }
 
   /** Something else is looked for. */
-  protected want(change: Partial<Wish>): void {
+  protected want(change: Partial<RecordFilter>): void {
     clearTimeout(this.timer);
     this.coming = { ...this.coming, ...change };
     const go = (): void => {
@@ -149,7 +156,7 @@ export class RecordsScreen {
   /** @param skip how many of what fits are there already */
   protected async look(skip = 0): Promise<void> {
     const asked = ++this.asked;
-    this.trouble.set(null);
+    this.problem.set(null);
     const { words, course, student, from, until } = this.wish();
     const query = new URLSearchParams(
       Object.entries({
@@ -170,7 +177,7 @@ export class RecordsScreen {
       this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
       this.more.set(answer.more);
     } catch (error) {
-      if (asked === this.asked) this.trouble.set(troubleOf(error));
+      if (asked === this.asked) this.problem.set(problemOf(error));
     }
   }
 
@@ -190,7 +197,7 @@ export class RecordsScreen {
       const { blob, name } = await this.api.download(path, new AbortController().signal);
       download(blob, name);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -203,7 +210,7 @@ export class RecordsScreen {
         (await this.api.get<{ deletions: Deletion[] }>('/students/deletions')).deletions,
       );
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -216,7 +223,7 @@ export class RecordsScreen {
       );
       if (course === this.course()) this.attended.set(lessons);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 

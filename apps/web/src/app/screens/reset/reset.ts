@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { FirstFocus } from '../first-focus';
 
 /** Where a password is chosen anew, by the link or the code of a letter. */
@@ -19,18 +19,18 @@ export class ResetScreen {
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
 
   protected async choose(form: HTMLFormElement): Promise<void> {
     const said = new FormData(form);
     const token = this.token() ?? String(said.get('code')).trim();
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await this.account.reset(token, String(said.get('password')));
       await this.router.navigateByUrl('/');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

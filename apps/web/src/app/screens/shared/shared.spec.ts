@@ -7,7 +7,7 @@ const record = (lesson: string, at: number) => ({
   ...{ lesson, title: 'Tide diary', openedAt: at, closedAt: at + 3_000_000 },
 });
 const LIST = {
-  ...{ course: 'Tides', tutor: 'Maren Solheim', forWhom: 'Sigrid', may: 'look', all: true },
+  ...{ course: 'Tides', tutor: 'Maren Solheim', forWhom: 'Sigrid', may: 'view', all: true },
   ...{ until: 40 * DAY, records: [record('l2', 20 * DAY), record('l1', 10 * DAY)] },
 };
 

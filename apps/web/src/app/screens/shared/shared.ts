@@ -13,11 +13,17 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { Api, ApiError, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, ApiError, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { SharedList, SharedRecord } from '../../api/shared';
 import { download } from '../../export/download';
-import { inThisZone, sayClock, sayDay, sayLength, sayZone } from '../../time/say-time';
+import {
+  inThisZone,
+  formatClock,
+  formatDay,
+  formatLength,
+  formatZone,
+} from '../../time/format-time';
 
 /** How often it is asked whether the link is still open, in ms: withdrawn, its pages go from the screen, too. */
 const ASK_EVERY = 5_000;
@@ -38,11 +44,16 @@ export class SharedScreen {
 
   protected readonly list = signal<SharedList | null>(null);
   protected readonly record = signal<SharedRecord | null>(null);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   /** The link opens nothing any more: nothing of what it opened is shown. */
-  protected readonly shut = signal<Trouble | null>(null);
+  protected readonly shut = signal<Problem | null>(null);
   protected readonly making = signal<AbortController | null>(null);
-  protected readonly say = { clock: sayClock, day: sayDay, length: sayLength, zone: sayZone };
+  protected readonly say = {
+    clock: formatClock,
+    day: formatDay,
+    length: formatLength,
+    zone: formatZone,
+  };
   protected readonly pages = computed(() =>
     (this.record()?.pages ?? []).map((page, i) => ({
       ...page,
@@ -80,7 +91,7 @@ export class SharedScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.list.set(await this.api.get<SharedList>(`/shared/${this.token()}`));
       this.watch();
@@ -97,7 +108,7 @@ export class SharedScreen {
   protected async save(): Promise<void> {
     const abort = new AbortController();
     this.making.set(abort);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const path = `/shared/${this.token()}/records/${this.record()!.lesson}/pdf?${inThisZone()}`;
       const { blob, name } = await this.api.download(path, abort.signal);
@@ -156,8 +167,8 @@ export class SharedScreen {
     const gone =
       error instanceof ApiError &&
       ['no-such-link', 'link-withdrawn', 'link-over'].includes(error.code);
-    if (!gone) return this.trouble.set(troubleOf(error));
-    this.shut.set(error.trouble);
+    if (!gone) return this.problem.set(problemOf(error));
+    this.shut.set(error.problem);
     this.record.set(null);
     this.list.set(null);
     clearTimeout(this.timer);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
 import { Account } from '../../api/account';
-import { troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../popup/dialog';
 
@@ -40,7 +40,7 @@ import { DIALOG } from '../../popup/dialog';
               required
             />
           </label>
-          @if (trouble(); as problem) {
+          @if (problem(); as problem) {
             <p class="trouble" role="alert">
               <strong>{{ problem.title }}</strong> {{ problem.detail }}
             </p>
@@ -68,7 +68,7 @@ export class SignInAgain {
   protected readonly asked = signal(false);
   protected readonly busy = signal(false);
   protected readonly demo = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   private tutor: string | null = null;
   private done: (isSignedIn: boolean) => void = () => undefined;
 
@@ -81,7 +81,7 @@ export class SignInAgain {
     const stop = signedOut.answerWith(() => {
       // Whoever signs out themselves is on their way already.
       if (this.account.isLeaving) return Promise.resolve(false);
-      this.trouble.set(null);
+      this.problem.set(null);
       this.asked.set(true);
       return new Promise((resolve) => (this.done = resolve));
     });
@@ -101,7 +101,7 @@ export class SignInAgain {
 
   private async go(how: () => Promise<void>): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await how();
       const { tutor } = await this.account.load();
@@ -110,7 +110,7 @@ export class SignInAgain {
       this.asked.set(false);
       this.done(true);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

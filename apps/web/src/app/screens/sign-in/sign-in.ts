@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
 import { FirstFocus } from '../first-focus';
@@ -23,21 +23,21 @@ export class SignInScreen {
   protected readonly state = signal<'looking' | 'sign-in' | 'set-up'>('looking');
   protected readonly demo = signal(false);
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
 
   constructor() {
     void this.look();
   }
 
   protected async look(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const me = await this.account.load();
       if (me.tutor) return void this.router.navigateByUrl(this.next());
       this.demo.set(me.demo);
       this.state.set(me.setUp ? 'sign-in' : 'set-up');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -61,12 +61,12 @@ export class SignInScreen {
 
   private async go(how: () => Promise<void>): Promise<void> {
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       await how();
       await this.router.navigateByUrl(this.next());
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

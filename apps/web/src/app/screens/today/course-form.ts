@@ -3,8 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { Course, Slot } from '../../api/shapes';
 import { DIALOG } from '../../popup/dialog';
 
@@ -35,7 +35,7 @@ export class CourseForm {
   protected readonly startsAt = signal('16:30');
   protected readonly minutes = signal(USUAL_MINUTES);
   protected readonly busy = signal(false);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   protected async make(): Promise<void> {
@@ -48,11 +48,11 @@ export class CourseForm {
         }
       : null;
     this.busy.set(true);
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       this.made.emit(await this.api.post<Course>('/courses', { name: this.name(), slot }));
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

@@ -3,12 +3,18 @@ import { Router, RouterLink } from '@angular/router';
 import { nameOf } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { Account } from '../../api/account';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { MaterialsStore } from '../../materials/materials-store';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
-import { sayDate, sayDay, sayLength, sayWhen, sayZone } from '../../time/say-time';
+import {
+  formatDate,
+  formatDay,
+  formatLength,
+  formatWhen,
+  formatZone,
+} from '../../time/format-time';
 import { CourseForm } from './course-form';
 
 /** The tutor's first screen: what comes next, the courses, the last records. */
@@ -27,11 +33,16 @@ export class TodayScreen {
   protected readonly courses = signal<readonly Course[] | null>(null);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly name = signal('');
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly making = signal(false);
-  protected readonly zone = sayZone();
-  protected readonly today = sayDay(Date.now());
-  protected readonly say = { date: sayDate, length: sayLength, name: nameOf, when: sayWhen };
+  protected readonly zone = formatZone();
+  protected readonly today = formatDay(Date.now());
+  protected readonly say = {
+    date: formatDate,
+    length: formatLength,
+    name: nameOf,
+    when: formatWhen,
+  };
   protected readonly late = inject(WaitingLateLines);
 
   protected readonly going = computed(
@@ -54,7 +65,7 @@ export class TodayScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { courses, records } = await this.api.get<{ courses: Course[]; records: RecordInfo[] }>(
         '/today',
@@ -63,7 +74,7 @@ export class TodayScreen {
       this.records.set(records);
       this.name.set((await this.account.load()).tutor?.name ?? '');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -78,7 +89,7 @@ export class TodayScreen {
       this.late.forget();
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 }

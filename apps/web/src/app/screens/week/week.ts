@@ -9,16 +9,16 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { Api, troubleOf } from '../../api/api';
-import type { Trouble } from '../../api/api';
+import { Api, problemOf } from '../../api/api';
+import type { Problem } from '../../api/api';
 import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
 import { download } from '../../export/download';
-import { CalendarSheet } from '../../timetable/calendar-sheet';
-import { DateSheet } from '../../timetable/date-sheet';
+import { CalendarDialog } from '../../timetable/calendar-dialog';
+import { DateDialog } from '../../timetable/date-dialog';
 import { daysLater, isoDay, mondayOf, weekOf } from '../../timetable/days';
-import { PlanSheet } from '../../timetable/plan-sheet';
-import { sayDay, saySpan, sayZone } from '../../time/say-time';
+import { PlanDialog } from '../../timetable/plan-dialog';
+import { formatDay, formatSpan, formatZone } from '../../time/format-time';
 
 const EMPTY: TimetablePart = { lessons: [], clashes: [] };
 const shortDay = new Intl.DateTimeFormat('en-GB', {
@@ -30,7 +30,7 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 /** A week of lessons, by this machine's clock. */
 @Component({
   selector: 'cua-week',
-  imports: [ButtonModule, CalendarSheet, DateSheet, PlanSheet, RouterLink],
+  imports: [ButtonModule, CalendarDialog, DateDialog, PlanDialog, RouterLink],
   templateUrl: './week.html',
   styleUrl: './week.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,16 +40,16 @@ export class WeekScreen {
   protected readonly monday = signal(mondayOf(Date.now()));
   protected readonly part = signal<TimetablePart>(EMPTY);
   protected readonly courses = signal<readonly Course[]>([]);
-  protected readonly trouble = signal<Trouble | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
   protected readonly loaded = signal(false);
   protected readonly planning = signal<string | null>(null);
   protected readonly chosen = signal<Planned | null>(null);
   protected readonly calendars = signal(false);
-  protected readonly zone = sayZone();
-  protected readonly say = { span: saySpan };
+  protected readonly zone = formatZone();
+  protected readonly say = { span: formatSpan };
   protected readonly title = computed(() => {
     const monday = this.monday();
-    return `Week ${weekOf(monday)}, from ${sayDay(monday.getTime())}`;
+    return `Week ${weekOf(monday)}, from ${formatDay(monday.getTime())}`;
   });
   protected readonly going = computed(() =>
     this.courses().filter(({ retiredAt }) => retiredAt === null),
@@ -79,7 +79,7 @@ export class WeekScreen {
   }
 
   protected async load(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     const monday = this.monday();
     try {
       const [from, to] = [monday.getTime(), daysLater(monday, 7).getTime()];
@@ -89,7 +89,7 @@ export class WeekScreen {
       this.part.set(part);
       this.loaded.set(true);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -105,7 +105,7 @@ export class WeekScreen {
   }
 
   protected async saveCalendar(): Promise<void> {
-    this.trouble.set(null);
+    this.problem.set(null);
     try {
       const { blob, name } = await this.api.download(
         '/timetable.ics',
@@ -113,7 +113,7 @@ export class WeekScreen {
       );
       download(blob, name);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 
@@ -121,7 +121,7 @@ export class WeekScreen {
     try {
       this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
     } catch (error) {
-      this.trouble.set(troubleOf(error));
+      this.problem.set(problemOf(error));
     }
   }
 

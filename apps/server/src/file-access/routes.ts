@@ -1,0 +1,83 @@
+import { FileHash } from '@cuaderno/core';
+import type { FastifyRequest } from 'fastify';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import * as z from 'zod';
+import { ProblemError } from '../problems/index.js';
+
+/** Longest sides of page pictures, in pixels: so few that what one window asked for serves the next. */
+export const PICTURE_SIDES = [540, 720, 960, 1440] as const;
+
+export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
+  /** Throws `not-found` for whoever may not see the file. Resolves with whether it is shared by somebody else. */
+  const mayHave = async (request: FastifyRequest, hash: string): Promise<boolean> => {
+    const tutor = await app.tutorOf(request);
+    const own = tutor
+      ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
+        (await app.materials.hasFile(tutor.id, hash))
+      : await app.hiddenFiles.mayHave(app.studentOf(request).lesson.board, hash);
+    const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
+    if (!own && !shared) throw new ProblemError('not-found');
+    return shared;
+  };
+  /** What is shared may be taken back. */
+  const kept = (shared: boolean): string =>
+    shared ? 'no-store' : 'private, max-age=31536000, immutable';
+
+  app.get(
+    '/files/:hash',
+    {
+      schema: {
+        tags: ['files'],
+        summary: 'A stored file, whole or in byte ranges, for those who may see its board',
+        params: z.object({ hash: FileHash }),
+      },
+    },
+    async (request, reply) => {
+      const { hash } = request.params;
+      const shared = await mayHave(request, hash);
+      const { type } = await app.knownFiles.info(hash);
+      // No packed copies lie beside stored files; looking for them would lose the file's type.
+      delete request.raw.headers['accept-encoding'];
+      return (
+        reply
+          .header('cache-control', kept(shared))
+          .header('content-type', type)
+          .header('x-content-type-options', 'nosniff')
+          .header('content-disposition', 'inline')
+          // Opened by itself, it can do nothing: no script, no frame, nothing from anywhere.
+          .header('content-security-policy', "default-src 'none'; sandbox")
+          .sendFile(`${hash.slice(0, 2)}/${hash}`, app.files.folder, {
+            // Named by its content, so it never changes; private, since not everyone may see it.
+            cacheControl: false,
+            contentType: false,
+            lastModified: false,
+          })
+      );
+    },
+  );
+
+  app.get(
+    '/files/:hash/pages/:page',
+    {
+      schema: {
+        tags: ['files'],
+        summary:
+          'A page of a stored PDF as WebP: for lines on which the file and its reader take long',
+        params: z.object({ hash: FileHash, page: z.coerce.number().int().min(1).max(10_000) }),
+        querystring: z.object({
+          side: z.coerce
+            .number()
+            .refine((side) => PICTURE_SIDES.some((known) => known === side), 'one of a few sides'),
+        }),
+      },
+    },
+    async (request, reply) => {
+      const { hash, page } = request.params;
+      const shared = await mayHave(request, hash);
+      const { type } = await app.knownFiles.info(hash);
+      if (type !== 'application/pdf') throw new ProblemError('not-found');
+      const picture = await app.pagePictures.paper(hash, page, request.query.side);
+      return reply.type('image/webp').header('cache-control', kept(shared)).send(picture);
+    },
+  );
+};

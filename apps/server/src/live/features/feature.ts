@@ -1,0 +1,24 @@
+import type { ClientMessageOf, FeatureName } from '@cuaderno/core';
+import type { LiveLesson } from '../../lessons/live-lesson.js';
+import type { LiveConnection } from '../connection.js';
+
+/** One for each kind of message of a feature: none can be left out. */
+export type ClientHandlers<Name extends FeatureName> = {
+  readonly [Kind in ClientMessageOf<Name>['kind'] & string]: (
+    window: LiveConnection,
+    message: Extract<ClientMessageOf<Name>, { kind: Kind }>,
+  ) => void;
+};
+
+/**
+ * A part of a live lesson, on the server. What may be said and by whom stands in its twin in `packages/core/src/features/`;
+ * here is what is done with it, and what a window that comes late or again is told of what holds just now. What it leaves
+ * on disk is said beside it, in a `KeptPart`. The connection looks up, and knows none of them.
+ */
+export interface LiveFeature<Name extends FeatureName> {
+  /** Throws nothing but what is wrong with the server: that ends the window, and nothing else. */
+  readonly handlers: ClientHandlers<Name>;
+  greet(window: LiveConnection): void;
+  /** Takes up what held in an open lesson before the server was stopped. */
+  restore(lesson: LiveLesson): Promise<void> | void;
+}

@@ -1,0 +1,19 @@
+import type { ClientHandlers, LiveFeature } from '../feature.js';
+
+/** Strokes under way: they may be lost, and are never stored. Each window has one at a time. */
+export class LiveInk implements LiveFeature<'ink'> {
+  readonly handlers: ClientHandlers<'ink'> = {
+    'live.ink': (window, message) => window.stroke.begin(message),
+    'live.more': (window, message) => window.stroke.goOn(message),
+    'live.end': (window, { stroke }) => window.stroke.end(stroke),
+  };
+
+  restore(): void {
+    // Whoever was drawing offers the line as it comes back.
+  }
+
+  /** Who comes while somebody writes sees the line when it is whole. */
+  greet(): void {
+    // See above.
+  }
+}

@@ -1,0 +1,93 @@
+import { mayWriteOn } from '@cuaderno/core';
+import type { Arrow, Id, Lamp, Place, ServerMessage } from '@cuaderno/core';
+import { pack } from '@cuaderno/core';
+import type { LiveLesson } from '../../../lessons/live-lesson.js';
+import type { Classroom } from '../../classroom.js';
+import type { LiveConnection } from '../../connection.js';
+import type { ClientHandlers, LiveFeature } from '../feature.js';
+
+/** The pointer, arrows left standing, and the lamp: what is shown on pages and is on none of them. */
+export class Pointing implements LiveFeature<'pointing'> {
+  readonly handlers: ClientHandlers<'pointing'> = {
+    point: (window, { at }) => this.point(window, at),
+    arrow: (window, { at }) => this.arrow(window, at),
+    'arrows.clear': (window) => this.clear(window),
+    lamp: (window, { lamp, final }) => this.lamp(window, lamp, final),
+  };
+
+  constructor(private readonly classroom: Classroom) {}
+
+  /** On its way a dot may be lost; that it is gone never is. */
+  point(from: LiveConnection, at: Place | null): void {
+    if (!from.lesson || (at && !this.may(from, at.page))) return;
+    const bytes = pack({ kind: 'point', by: from.person, at } satisfies ServerMessage);
+    for (const window of this.classroom.windows(from.board)) {
+      if (window === from) continue;
+      if (!at) window.send(bytes);
+      else if (window.role === 'tutor' || this.classroom.isShown(from.board, at.page))
+        window.sendLive(bytes);
+    }
+  }
+
+  arrow(from: LiveConnection, at: Place | null): void {
+    const { lesson, person } = from;
+    if (!lesson || (at && !this.may(from, at.page))) return;
+    if (at) lesson.arrows.set(person, { ...at, by: person });
+    else lesson.arrows.delete(person);
+    this.tell(lesson);
+  }
+
+  /** Takes every arrow away. */
+  clear({ lesson }: LiveConnection): void {
+    if (!lesson) return;
+    lesson.arrows.clear();
+    this.tell(lesson);
+  }
+
+  /** @param rest whether the lamp stays so for now: until then a message may be lost */
+  lamp(from: LiveConnection, lamp: Lamp | null, final: boolean): void {
+    const { lesson } = from;
+    if (!lesson || (from.role !== 'tutor' && from.person !== lesson.lead)) return;
+    if (lamp && !from.boardNow()?.pages.has(lamp.page)) return;
+    lesson.lamp = lamp;
+    this.tell(lesson, !final);
+  }
+
+  restore(): void {
+    // What was shown on pages isn’t kept: whoever pointed does so again.
+  }
+
+  greet(window: LiveConnection): void {
+    const { lesson } = window;
+    if (lesson && (lesson.lamp || lesson.arrows.size > 0)) this.tellOne(window, lesson, false);
+  }
+
+  /** Something is hidden or shown from now on, or somebody has left. */
+  tell(lesson: LiveLesson, live = false): void {
+    for (const window of this.classroom.windows(lesson.board)) this.tellOne(window, lesson, live);
+  }
+
+  private tellOne(window: LiveConnection, lesson: LiveLesson, live: boolean): void {
+    const sees = ({ page }: Arrow | Lamp): boolean =>
+      window.role === 'tutor' || this.classroom.isShown(lesson.board, page);
+    const { lamp } = lesson;
+    const shown = {
+      arrows: [...lesson.arrows.values()].filter(sees),
+      lamp: lamp && sees(lamp) ? lamp : null,
+    };
+    const bytes = pack({ kind: 'shown', shown } satisfies ServerMessage);
+    if (live) window.sendLive(bytes);
+    else window.send(bytes);
+  }
+
+  /** Who may point on a page: whoever leads, and whoever may write there. */
+  private may(from: LiveConnection, page: Id): boolean {
+    const board = from.boardNow();
+    const here = board?.pages.get(page);
+    if (!board || !here) return false;
+    return (
+      from.role === 'tutor' ||
+      (!here.hidden && (from.person === from.lesson?.lead || mayWriteOn(from.actor(), board, here)))
+    );
+  }
+}

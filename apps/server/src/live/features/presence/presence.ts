@@ -1,0 +1,52 @@
+import type { Id, Machine, View, WindowSize } from '@cuaderno/core';
+import type { Classroom } from '../../classroom.js';
+import type { LiveConnection } from '../../connection.js';
+import type { ClientHandlers, LiveFeature } from '../feature.js';
+
+/** Where everyone is, what their windows show, and how well their line goes. */
+export class Presence implements LiveFeature<'presence'> {
+  readonly handlers: ClientHandlers<'presence'> = {
+    'page.viewed': (window, { page }) => this.viewed(window, page),
+    window: (window, { machine, size, view }) => this.shows(window, machine, size, view),
+  };
+
+  constructor(private readonly classroom: Classroom) {}
+
+  restore(): void {
+    // Windows say what they show as they come back.
+  }
+
+  /** Who is there is told to all whenever somebody comes. */
+  greet(): void {
+    // See above.
+  }
+
+  /** How long a word takes to a window and back, in ms. */
+  measured(window: LiveConnection, ms: number): void {
+    const { lesson } = window;
+    const person = lesson?.person(window.person);
+    if (!lesson || person?.role !== 'student') return;
+    person.roundTrip = ms;
+    this.classroom.tellPeople(lesson, 'tutor');
+  }
+
+  private viewed(window: LiveConnection, page: Id): void {
+    const { lesson } = window;
+    const person = lesson?.person(window.person);
+    if (!lesson || !person || person.page === page) return;
+    person.page = page;
+    this.classroom.lessons.turns.note(lesson.id, person.id, page);
+    // Where the one who leads is, everyone may know: who can't turn pages alone goes there.
+    this.classroom.tellPeople(lesson, person.id === lesson.leader ? undefined : 'tutor');
+  }
+
+  private shows(window: LiveConnection, machine: Machine, size: WindowSize, view: View): void {
+    const { lesson } = window;
+    const person = lesson?.person(window.person);
+    if (!lesson || !person) return;
+    person.machine = machine;
+    person.view = view;
+    person.size = size;
+    this.classroom.tellPeople(lesson, 'tutor');
+  }
+}

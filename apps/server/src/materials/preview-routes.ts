@@ -1,0 +1,87 @@
+import { Id } from '@cuaderno/core';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import * as z from 'zod';
+import { ProblemError } from '../problems/index.js';
+import { previewOf } from './page-pictures.js';
+import type { AssetRow } from './shelf.js';
+
+const tags = ['materials'];
+
+/** What students are told of a file: nothing by which it could be had. */
+const Sheet = z.object({
+  id: Id,
+  name: z.string(),
+  kind: z.enum(['pdf', 'slides', 'picture', 'film']),
+  /** `null` for slides that are being made ready. */
+  pages: z.number().nullable(),
+});
+
+/**
+ * Students of a lesson look at what is shared with their course: page by page, as pictures with
+ * their name across them.
+ */
+export const previewRoutes: FastifyPluginAsyncZod = async (app) => {
+  app.get(
+    '/lesson/materials',
+    {
+      schema: {
+        tags,
+        summary: 'What the students of this lesson’s course may look at',
+        response: {
+          200: z.array(z.object({ id: Id, name: z.string(), sheets: z.array(Sheet) })),
+        },
+      },
+    },
+    async (request) => {
+      const { lesson } = app.studentOf(request);
+      const shared = await app.shares.withCourse(lesson.course);
+      return shared.flatMap(({ shelf }) =>
+        shelf.folders
+          .map(({ id, name }) => ({
+            id,
+            name,
+            sheets: shelf.assets.filter(({ folder }) => folder === id).flatMap(sheetOf),
+          }))
+          .filter(({ sheets }) => sheets.length > 0),
+      );
+    },
+  );
+
+  app.get(
+    '/lesson/materials/:asset/pages/:page',
+    {
+      schema: {
+        tags,
+        summary: 'A page to look at, as JPEG, with the student’s name across it',
+        params: z.object({ asset: Id, page: z.coerce.number().int().min(1).max(10_000) }),
+      },
+    },
+    async (request, reply) => {
+      const { lesson, person } = app.studentOf(request);
+      const { asset, page } = request.params;
+      const find = async (): Promise<AssetRow> => {
+        const shared = await app.shares.withCourse(lesson.course);
+        const found = shared.flatMap(({ shelf }) => shelf.assets).find(({ id }) => id === asset);
+        if (!found) throw new ProblemError('not-found');
+        return found;
+      };
+      const row = await find();
+      const state = app.slidePreviews.wanted(row);
+      if (state === 'coming') throw new ProblemError('slides-coming');
+      if (state === 'never') throw new ProblemError('slides-not-shown');
+      const name = person.nameOrdinal > 1 ? `${person.name} ${person.nameOrdinal}` : person.name;
+      const picture = await app.pagePictures.page(row, page, name);
+      // Drawing takes a moment: what was taken back meanwhile isn't sent any more.
+      await find();
+      return reply.type('image/jpeg').header('cache-control', 'no-store').send(picture);
+    },
+  );
+};
+
+function sheetOf(row: AssetRow): z.infer<typeof Sheet>[] {
+  const { id, name, kind, pages } = row;
+  if (kind === 'sound' || kind === 'board') return [];
+  // Slides are made ready when someone looks; of a film, a browser may have drawn no still.
+  if (kind !== 'slides' && !previewOf(row)) return [];
+  return [{ id, name, kind, pages: kind === 'pdf' || kind === 'slides' ? pages : 1 }];
+}

@@ -1,0 +1,4 @@
+import { PLAIN_KIND } from '../kind';
+import type { WebKind } from '../kind';
+
+export const cover: WebKind<'cover'> = PLAIN_KIND;

@@ -1,0 +1,10 @@
+import { Sigma } from 'lucide';
+import { ONE_COLOUR, PLAIN_KIND } from '../kind';
+import type { WebKind } from '../kind';
+
+export const formula: WebKind<'formula'> = {
+  ...PLAIN_KIND,
+  ...ONE_COLOUR,
+  tools: [{ tool: 'formula', label: 'Formula', key: 'X', icon: Sigma }],
+  editor: 'formula',
+};

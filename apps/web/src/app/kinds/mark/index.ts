@@ -1,0 +1,21 @@
+import { inkColour } from '@cuaderno/core';
+import { Check } from 'lucide';
+import { square, usual } from '../drawn';
+import { ONE_COLOUR, PLAIN_KIND } from '../kind';
+import type { WebKind } from '../kind';
+
+/** Usual side in points. */
+const USUAL = 30;
+
+export const mark: WebKind<'mark'> = {
+  ...PLAIN_KIND,
+  ...ONE_COLOUR,
+  tools: [{ tool: 'mark', label: 'Marks', key: 'K', icon: Check }],
+  lay({ from, points, touch }, tools) {
+    const { mark, ink } = tools.mark();
+    return {
+      ...{ kind: 'mark', mark, colour: inkColour(ink), layer: tools.layer() },
+      frame: touch ? usual(from, USUAL) : square(from, points.at(-1)!),
+    };
+  },
+};

@@ -1,0 +1,90 @@
+import type { Type } from '@angular/core';
+import type {
+  ClientMessage,
+  FeatureName,
+  KeptName,
+  RecordPart,
+  SaidSourceOf,
+  ServerMessageOf,
+} from '@cuaderno/core';
+
+/** Hands a message to the network. Returns whether it could be. */
+export type Send = (message: ClientMessage) => boolean;
+
+/** One for each kind of message that the server sends of a feature: none can be left out. */
+export type ServerHandlers<Name extends FeatureName> = {
+  readonly [Kind in ServerMessageOf<Name>['kind'] & string]: (
+    message: Extract<ServerMessageOf<Name>, { kind: Kind }>,
+  ) => void;
+};
+
+/**
+ * A part of a live lesson, in a window: what it knows of it, as signals that screens read, and what may be said. All of it
+ * is the server's to decide; what its messages are stands in its twin in `packages/core/src/features/`.
+ */
+export interface LessonFeature<Name extends FeatureName> {
+  readonly handlers: ServerHandlers<Name>;
+  /** The line is there, also again: what was put out meanwhile isn't told, what still stands comes. */
+  begin(): void;
+  /** No lesson is open on the board any more: nothing is left of the one that was. */
+  clear(): void;
+}
+
+/** Fetches a component when a screen has a place for it. */
+type Lazy = () => Promise<Type<unknown>>;
+
+/**
+ * Components in which a feature shows itself, by where that is; `null` where it has its place on a screen already. Those of
+ * a lesson are given its `session`, that of a replay the `timeline` of the record and the `time` that is seen.
+ */
+export interface FeatureComponents {
+  /** Below the page, in every window of the lesson. */
+  readonly belowPage: Lazy | null;
+  /** Beside the board of the tutor, under who is there. */
+  readonly aside: Lazy | null;
+  /** Below the page of a replay. */
+  readonly replay: Lazy | null;
+}
+
+/** Something that happened beside the pages, in words. */
+export interface Happening {
+  /** In ms since 1970. */
+  readonly at: number;
+  readonly by: string;
+  /** What stands for it on a line of time. */
+  readonly sign: HappeningSign;
+  readonly words: string;
+}
+
+export interface HappeningSign {
+  /** In ECharts, a path in a box of its own; its size in CSS px. */
+  readonly symbol: string;
+  readonly size: number;
+  /** What it is, said beside a letter that looks like it. */
+  readonly legend: string;
+}
+
+/** What sentences about a lesson need to know of it. */
+export interface LessonNames {
+  name(person: string): string;
+  /** From 1; `null` for a page that was removed since. */
+  pageNumber(page: string): number | null;
+}
+
+/** How what was said there is told of on screens. */
+export interface SaidWords {
+  /** Its name in a choice, and above where its words were found: "Chat". */
+  readonly label: string;
+  /** One piece of it, and several. */
+  readonly one: string;
+  readonly many: string;
+  /** The file that is made of it. */
+  readonly file: { readonly name: string; readonly label: string; readonly words: string };
+}
+
+/** What the screens of a record tell of a feature; its twin on the server is `KeptPart`. */
+export interface InRecord<Name extends KeptName> {
+  happenings(part: RecordPart<Name>, lesson: LessonNames): readonly Happening[];
+  readonly signs: readonly HappeningSign[];
+  readonly said: { readonly [Source in SaidSourceOf<Name>]: SaidWords };
+}

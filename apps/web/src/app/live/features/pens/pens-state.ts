@@ -1,0 +1,51 @@
+import { signal } from '@angular/core';
+import type { Id, Rules, RulesOver, Trust } from '@cuaderno/core';
+import type { ServerHandlers, LessonFeature, Send } from '../feature';
+
+/** Who holds a pen, what else they may do, who leads, and until when the lesson is planned. */
+export class PensState implements LessonFeature<'pens'> {
+  /** What holds for the class where nothing else is said for one of it. */
+  readonly rules = signal<Rules>({});
+  /** The student who leads; `null` while the tutor does. */
+  readonly lead = signal<Id | null>(null);
+  /** When the lesson is to end, in ms since 1970, if that was planned. */
+  readonly endsAt = signal<number | null>(null);
+
+  readonly handlers: ServerHandlers<'pens'> = {
+    class: ({ rules, lead, endsAt }) => {
+      this.rules.set(rules);
+      this.lead.set(lead);
+      this.endsAt.set(endsAt);
+    },
+  };
+
+  constructor(private readonly send: Send) {}
+
+  begin(): void {
+    // It is told anew.
+  }
+
+  clear(): void {
+    this.rules.set({});
+    this.lead.set(null);
+    this.endsAt.set(null);
+  }
+
+  setTrust(who: Id | 'all', trust: Trust): void {
+    this.send({ kind: 'trust', who, trust });
+  }
+
+  /** Says what else someone may do, or the class; `null` unsays it. */
+  say(who: Id | 'all', over: RulesOver): void {
+    this.send({ kind: 'rules', who, over });
+  }
+
+  /** Hands over the lead; `null` takes it back. */
+  handLead(who: Id | null): void {
+    this.send({ kind: 'lead', who });
+  }
+
+  plan(endsAt: number | null): void {
+    this.send({ kind: 'plan', endsAt });
+  }
+}

@@ -1,0 +1,43 @@
+import type { FeatureName, KeptName } from '@cuaderno/core';
+import { LessonDoorState } from './door/door-state';
+import type { FeatureComponents, InRecord, LessonFeature, Send } from './feature';
+import { InStepState } from './in-step/in-step-state';
+import { InvalidationState } from './invalidation/invalidation-state';
+import { PensState } from './pens/pens-state';
+import { PointingState } from './pointing/pointing-state';
+import { presenceInRecord } from './presence/in-record';
+import { PresenceState } from './presence/presence-state';
+import { talkInRecord } from './talk/in-record';
+import { TalkState } from './talk/talk-state';
+
+/** Those of a lesson: what is about the line and the board is the session's, and the doorstep has lines of its own. */
+type LessonFeatureName = Exclude<FeatureName, 'connection' | 'board' | 'ink' | 'doorstep'>;
+
+/** What is said of a feature: what a window knows of it, where it shows itself, and what screens tell of it in a record. */
+interface WebFeature<Name extends FeatureName> {
+  state(send: Send): LessonFeature<Name>;
+  readonly views: FeatureComponents | null;
+  readonly inRecord: Name extends KeptName ? InRecord<Name> : null;
+}
+
+/** Every feature of a lesson; one that core knows and that isn't here doesn't compile. */
+export const FEATURES = {
+  pens: { state: (send) => new PensState(send), views: null, inRecord: null },
+  inStep: { state: (send) => new InStepState(send), views: null, inRecord: null },
+  pointing: { state: (send) => new PointingState(send), views: null, inRecord: null },
+  presence: { state: (send) => new PresenceState(send), views: null, inRecord: presenceInRecord },
+  talk: { state: (send) => new TalkState(send), views: null, inRecord: talkInRecord },
+  door: { state: (send) => new LessonDoorState(send), views: null, inRecord: null },
+  invalidation: { state: () => new InvalidationState(), views: null, inRecord: null },
+} satisfies { readonly [Name in LessonFeatureName]: WebFeature<Name> };
+
+export type LessonFeatures = {
+  readonly [Name in LessonFeatureName]: ReturnType<(typeof FEATURES)[Name]['state']>;
+};
+
+/** All of them, as a window has them of one lesson. */
+export function lessonFeatures(send: Send): LessonFeatures {
+  return Object.fromEntries(
+    Object.entries(FEATURES).map(([name, { state }]) => [name, state(send)]),
+  ) as unknown as LessonFeatures;
+}

@@ -1,0 +1,76 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { InputTextModule } from 'primeng/inputtext';
+import { Api, problemOf } from '../api/api';
+import type { Problem } from '../api/api';
+import type { Planned } from '../api/timetable';
+import { DIALOG } from '../popup/dialog';
+import { formatTimesIn } from '../time/format-time';
+
+/** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
+@Component({
+  selector: 'cua-date-dialog',
+  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, RouterLink],
+  templateUrl: './date-dialog.html',
+  styleUrl: './sheets.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DateDialog {
+  readonly lesson = input.required<Planned>();
+  readonly changed = output();
+  readonly closed = output();
+  private readonly api = inject(Api);
+
+  protected readonly day = linkedSignal(() => this.lesson().wall.slice(0, 10));
+  protected readonly time = linkedSignal(() => this.lesson().wall.slice(11));
+  protected readonly why = linkedSignal(() => this.lesson().why);
+  protected readonly busy = signal(false);
+  protected readonly ending = signal(false);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly say = { times: formatTimesIn };
+  protected readonly ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  protected readonly isMoved = computed(
+    () => `${this.day()}T${this.time()}` !== this.lesson().wall,
+  );
+
+  protected move(): Promise<void> {
+    return this.send('change', { now: `${this.day()}T${this.time()}`, why: this.why() });
+  }
+
+  protected cancel(): Promise<void> {
+    return this.send('change', { now: null, why: this.why() });
+  }
+
+  protected restore(): Promise<void> {
+    return this.send('restore', {});
+  }
+
+  protected end(): Promise<void> {
+    return this.send('end', {});
+  }
+
+  private async send(what: string, body: object): Promise<void> {
+    this.busy.set(true);
+    this.problem.set(null);
+    try {
+      const { plan, was } = this.lesson();
+      await this.api.post(`/plans/${plan}/${what}`, { was, ...body });
+      this.changed.emit();
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

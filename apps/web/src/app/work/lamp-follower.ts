@@ -1,0 +1,39 @@
+import { effect, untracked } from '@angular/core';
+import type { Signal } from '@angular/core';
+import type { Id, Lamp } from '@cuaderno/core';
+
+/** The stage, as far as it can show a place. */
+export interface ViewTarget {
+  readonly moved: Signal<number>;
+  sees(page: Id): boolean;
+  reveal(page: Id, p: { x: number; y: number }): void;
+}
+
+/**
+ * On the page where the lamp is lit, all else is dim: a window that shows another part of it would be dark, so
+ * it goes there, no further than it must. Whoever moves on afterwards is left alone until the lamp moves. One object, made where
+ * effects can be.
+ *
+ * @param lamp as it is shown; `null` where none is, or where this window goes nowhere by itself
+ */
+export class LampFollower {
+  /** The lamp to which this window went, as text: it is told anew with every arrow. */
+  private shown: string | null = null;
+
+  constructor(lamp: () => Lamp | null, stage: () => ViewTarget) {
+    effect(() => {
+      const lit = lamp();
+      if (!lit) this.shown = null;
+      if (!lit || JSON.stringify(lit) === this.shown) return;
+      const where = stage();
+      // Who is elsewhere, or came this moment, is at that page after one of the next moves.
+      where.moved();
+      const middle = { x: lit.x + lit.width / 2, y: lit.y + lit.height / 2 };
+      untracked(() => {
+        if (!where.sees(lit.page)) return;
+        this.shown = JSON.stringify(lit);
+        where.reveal(lit.page, middle);
+      });
+    });
+  }
+}

@@ -1,0 +1,151 @@
+import type { CDPSession } from '@playwright/test';
+import { SEQUENCES } from '../../apps/web/src/app/stage/touch-sequences.js';
+import type { Sequence, Touch } from '../../apps/web/src/app/stage/touch-sequences.js';
+import { expect, test } from './story.js';
+import { ServerProcess } from './house.js';
+import { samplePdf } from './pdfs.js';
+import { Someone } from './people.js';
+import type { Place } from './people.js';
+
+/*
+ * What hands, palms and pens do, put into Chromium where devices put it in (its DevTools protocol, domain “Input”):
+ * from there on all is the browser's own, as events come to the page, with what it makes of sizes, captures and
+ * cancelled touches.
+ */
+
+/** What came to the page of a pointer. */
+interface Came {
+  readonly kind: string;
+  readonly type: string;
+  readonly width: number;
+  readonly height: number;
+  readonly pressure: number;
+  readonly isTrusted: boolean;
+}
+
+let server: ServerProcess;
+test.beforeEach(async () => {
+  server = await ServerProcess.start();
+});
+test.afterEach(() => server.close());
+
+/**
+ * Plays a sequence from a place on the screen on. Its times are those of the events, which nobody waits for: it ends now,
+ * as a browser takes no event from the future.
+ */
+async function play(input: CDPSession, { touches }: Sequence, from: Place): Promise<void> {
+  const start = (Date.now() - touches.at(-1)!.t) / 1000;
+  const down = new Map<number, Touch>();
+  for (const touch of touches) {
+    const { id, kind, type } = touch;
+    const [x, y] = [from.x + touch.x, from.y + touch.y];
+    const timestamp = start + touch.t / 1000;
+    if (type === 'touch') {
+      if (kind === 'up' || kind === 'cancel') down.delete(id);
+      else down.set(id, touch);
+      const change = {
+        down: 'touchStart',
+        move: 'touchMove',
+        up: 'touchEnd',
+        cancel: 'touchCancel',
+      };
+      await input.send('Input.dispatchTouchEvent', {
+        type: change[kind] as 'touchStart',
+        timestamp,
+        touchPoints: [...down.values()].map((point) => ({
+          ...{ id: point.id, x: from.x + point.x, y: from.y + point.y, force: 0.5 },
+          ...{ radiusX: (point.width ?? 20) / 2, radiusY: (point.height ?? 20) / 2 },
+        })),
+      });
+    } else {
+      const change = { down: 'mousePressed', move: 'mouseMoved', up: 'mouseReleased' };
+      if (kind === 'cancel') throw new Error('A pen is never taken away in these sequences.');
+      const presses = kind === 'down' || (kind === 'move' && touch.buttons === 1);
+      await input.send('Input.dispatchMouseEvent', {
+        ...{ type: change[kind] as 'mousePressed', timestamp, x, y, pointerType: 'pen' },
+        ...{ button: presses || kind === 'up' ? 'left' : 'none', buttons: presses ? 1 : 0 },
+        ...{ clickCount: kind === 'move' ? 0 : 1, force: touch.pressure ?? 0 },
+      });
+    }
+  }
+}
+
+test('hands, palms and pens write and move as they mean to, through the browser’s own input', async ({
+  browser,
+}) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Tablets');
+  await maren.bring('Sheet.pdf', await samplePdf(1));
+  const link = await maren.openLesson();
+  const [page] = (await maren.pageIds()) as [string];
+
+  // Each on a tablet of its own, on which no pen has been before; one after the other on one board.
+  let lines = 0;
+  for (const [i, sequence] of SEQUENCES.entries()) {
+    // How long a pen has been away is known by the clock: see the specs of gestures.
+    if (sequence.touches.some(({ t }) => t > 8000)) continue;
+    await test.step(sequence.what, async () => {
+      const noor = await Someone.at(browser, {
+        viewport: { width: 820, height: 1180 },
+        hasTouch: true,
+      });
+      await noor.join(server.url + link, `Noor ${i}`);
+      if (i === 0) await maren.button('Writing for all').click();
+      await noor.isTold('You have a pen');
+      // Larger than the window, the page can be moved in all directions.
+      await noor.stage.focus();
+      for (let k = 0; k < 3; k++) await noor.page.keyboard.press('+');
+      await noor.isSharp();
+      // No event is older than its page.
+      const long = sequence.touches.at(-1)!.t;
+      await noor.page.waitForFunction((ms) => performance.now() > ms, long);
+      const came = await listen(noor);
+      const before = await noor.locate(page, { x: 0, y: 0 });
+      await play(await noor.page.context().newCDPSession(noor.page), sequence, {
+        x: 260,
+        y: 200,
+      });
+      lines += sequence.strokes.length;
+      await expect.poll(() => maren.lines().then((all) => all.length)).toBe(lines);
+      const place = (): Promise<Place> => noor.locate(page, { x: 0, y: 0 });
+      if (sequence.moved) await expect.poll(place).not.toEqual(before);
+      else expect(await place()).toEqual(before);
+      isAsWritten(sequence, await came());
+      await noor.page.context().close();
+    });
+  }
+});
+
+/** Notes what comes to the stage of pointers from now on. */
+async function listen(who: Someone): Promise<() => Promise<Came[]>> {
+  const came = await who.stage.evaluateHandle((element) => {
+    const list: Came[] = [];
+    for (const kind of ['down', 'move', 'up', 'cancel'])
+      element.addEventListener(
+        `pointer${kind}`,
+        (event) => {
+          const { pointerType: type, width, height, pressure, isTrusted } = event as PointerEvent;
+          list.push({ kind, type, width, height, pressure, isTrusted });
+        },
+        { capture: true },
+      );
+    return list;
+  });
+  return () => came.jsonValue();
+}
+
+/** The sequences' specs send what a browser sends: of each device in this order, as large, as strong. */
+function isAsWritten({ touches }: Sequence, came: readonly Came[]): void {
+  for (const { isTrusted } of came) expect(isTrusted).toBe(true);
+  const ends = (all: readonly { kind: string; type: string }[], type: string): string[] =>
+    all.filter((one) => one.type === type && one.kind !== 'move').map(({ kind }) => kind);
+  for (const type of ['touch', 'pen']) expect(ends(came, type)).toEqual(ends(touches, type));
+  const first = touches.find(({ type, kind }) => type === 'touch' && kind === 'down');
+  const firstCame = came.find(({ type, kind }) => type === 'touch' && kind === 'down');
+  if (first?.width) expect(firstCame!.width).toBeCloseTo(first.width, 0);
+  if (first?.height) expect(firstCame!.height).toBeCloseTo(first.height, 0);
+  const pen = touches.find(({ type, kind }) => type === 'pen' && kind === 'down');
+  const penCame = came.find(({ type, kind }) => type === 'pen' && kind === 'down');
+  if (pen) expect(penCame!.pressure).toBeCloseTo(pen.pressure!, 2);
+}

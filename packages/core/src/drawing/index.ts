@@ -1,0 +1,2 @@
+export * from './paper.js';
+export * from './signature.js';

@@ -1,0 +1,33 @@
+import type * as z from 'zod';
+import type { MessageLimits } from './limits.js';
+
+/** One kind of message that a window may send. */
+export interface ClientKind {
+  /** Who may send it; from anybody else it is refused before the feature hears of it. */
+  readonly from: 'anyone' | 'tutor';
+  /** What it may cost, looked at before it is built. */
+  readonly limits: MessageLimits;
+  /** What is in it besides its kind; nothing else is taken. */
+  readonly fields: z.ZodRawShape;
+}
+
+/**
+ * What is known of a live feature wherever it is looked at from: what its windows and the server say to one another, and
+ * what it leaves in a lesson's record. Its twins, `apps/server/src/live/features/` and `apps/web/src/app/live/features/`,
+ * have to do with each kind that is named here; the compiler asks them for it.
+ */
+export interface LiveFeatureSpec {
+  /** What windows send, by kind. */
+  readonly clientMessages: Readonly<Record<string, ClientKind>>;
+  /** What the server sends of it, by kind: what is in such a message besides its kind. */
+  readonly serverMessages: Readonly<Record<string, z.ZodRawShape>>;
+  /** What of it lies in a record, by name, in order of time; `null` where nothing lasts. */
+  readonly record: Readonly<Record<string, z.ZodType>> | null;
+  /** Names of those parts of it that are words somebody said: records are found by them. */
+  readonly said: readonly string[];
+}
+
+/** Says of a feature what every feature has to say. */
+export function liveFeature<const Spec extends LiveFeatureSpec>(spec: Spec): Spec {
+  return spec;
+}

@@ -1,0 +1,13 @@
+export { MAX_OPERATIONS, MAX_PAGES } from './board/index.js';
+export type { Entries } from './board/index.js';
+export { CLOSE } from './connection/index.js';
+export type { CloseCode } from './connection/index.js';
+export { Arrival } from './door/index.js';
+export { Waiting } from './doorstep/index.js';
+export { View, WindowSize } from './in-step/index.js';
+export { MAX_MESSAGE_BYTES } from './limits.js';
+export type { ReadLimits } from './limits.js';
+export { Arrow, Lamp, Overlay, Place } from './pointing/index.js';
+export { Machine, MAX_NAME, Person, PersonName } from './presence/index.js';
+export { ChatLine, ChatText, ChatTo, MAX_CHAT, Signal } from './talk/index.js';
+export * from './register.js';

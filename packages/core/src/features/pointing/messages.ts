@@ -1,0 +1,25 @@
+import * as z from 'zod';
+import { Id } from '../../id/index.js';
+import { liveFeature } from '../feature.js';
+import { SMALL } from '../limits.js';
+import { Lamp, Overlay, Place } from './pointing.js';
+
+/** The pointer, arrows left standing, and the lamp: what is shown on pages and is on none of them. */
+export const pointing = liveFeature({
+  clientMessages: {
+    /** Where one points; at frame rate, may be lost. `null` takes the dot away. */
+    point: { from: 'anyone', limits: SMALL, fields: { at: Place.nullable() } },
+    /** Leaves one's arrow standing, or takes it away. */
+    arrow: { from: 'anyone', limits: SMALL, fields: { at: Place.nullable() } },
+    /** Takes everyone's arrows away. */
+    'arrows.clear': { from: 'tutor', limits: SMALL, fields: {} },
+    /** Lights the lamp, moves it, or puts it out. */
+    lamp: { from: 'anyone', limits: SMALL, fields: { lamp: Lamp.nullable(), final: z.boolean() } },
+  },
+  serverMessages: {
+    point: { by: Id, at: Place.nullable() },
+    shown: { shown: Overlay },
+  },
+  record: null,
+  said: [],
+});

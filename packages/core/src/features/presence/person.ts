@@ -1,0 +1,51 @@
+import * as z from 'zod';
+import { Id } from '../../id/index.js';
+import { Role, Rules, Trust } from '../../permissions/index.js';
+import { oneLine } from '../../text/index.js';
+import { View, WindowSize } from '../in-step/index.js';
+import { Signal } from '../talk/index.js';
+
+/** Longest name a person may have, in characters as people count them. */
+export const MAX_NAME = 60;
+
+/** A first name in any script: trimmed, composed (Unicode NFC), without characters nobody sees. */
+export const PersonName = z
+  .string()
+  .max(10 * MAX_NAME, `That name is too long. Use at most ${MAX_NAME} letters.`)
+  .transform(oneLine)
+  .refine((name) => name.length > 0, 'Please write your first name.')
+  .refine(
+    (name) => [...name].length <= MAX_NAME,
+    `That name is too long. Use at most ${MAX_NAME} letters.`,
+  );
+
+/** The kind of machine a window is on. */
+export const Machine = z.enum(['phone', 'tablet', 'computer']);
+export type Machine = z.infer<typeof Machine>;
+
+/** Someone in a lesson, as everyone there sees them. */
+export const Person = z.object({
+  id: Id,
+  name: z.string(),
+  /** Tells two people of one name apart: 1 for the first, 2 for the second … */
+  nameOrdinal: z.number().int().min(1),
+  role: Role,
+  trust: Trust,
+  /** Whether a window of theirs is connected just now. */
+  here: z.boolean(),
+  /** The page they look at. */
+  page: Id.nullable(),
+  /** What is said for this person besides their pen. */
+  rules: Rules,
+  /** Which place they have among those with a hand up, from 1; `null` where it is down. */
+  hand: z.number().int().min(1).nullable(),
+  /** What they signal just now; only the tutor and they themselves are told. */
+  signal: Signal.nullable(),
+  /** To whoever leads or teaches: what machine they have, how long a word takes there and back, what they see, and of what size their
+   * window is. */
+  machine: Machine.nullable(),
+  roundTrip: z.number().min(0).nullable(),
+  view: View.nullable(),
+  size: WindowSize.nullable(),
+});
+export type Person = z.infer<typeof Person>;

@@ -1,0 +1,2 @@
+export * from './messages.js';
+export * from './talk.js';

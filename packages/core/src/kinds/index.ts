@@ -1,0 +1,12 @@
+export { Colour } from './common.js';
+export * from './register.js';
+export * from './cover/spec.js';
+export * from './formula/spec.js';
+export * from './mark/spec.js';
+export * from './mark/strokes.js';
+export * from './media/spec.js';
+export { playSign } from './media/draw.js';
+export * from './picture/spec.js';
+export * from './shape/outline.js';
+export * from './shape/spec.js';
+export * from './text/spec.js';

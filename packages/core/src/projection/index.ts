@@ -1,3 +1,0 @@
-export * from './board-for.js';
-export * from './told.js';
-export * from './files.js';

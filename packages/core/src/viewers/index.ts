@@ -1,0 +1,2 @@
+export * from './board-for.js';
+export * from './files.js';
