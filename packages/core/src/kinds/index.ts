@@ -6,6 +6,7 @@ export * from './mark/spec.js';
 export * from './mark/strokes.js';
 export * from './media/spec.js';
 export { playSign } from './media/draw.js';
+export * from './number-line/index.js';
 export * from './picture/spec.js';
 export * from './shape/outline.js';
 export * from './shape/spec.js';

@@ -9,6 +9,7 @@ import { formula } from './formula/index.js';
 import type { ItemKind } from './kind.js';
 import { mark } from './mark/index.js';
 import { media } from './media/index.js';
+import { numberLine } from './number-line/index.js';
 import { picture } from './picture/index.js';
 import { shape } from './shape/index.js';
 import { text } from './text/index.js';
@@ -16,6 +17,7 @@ import { text } from './text/index.js';
 /** Every kind of item that is laid on a page, by its name: everything on it but ink and paper. */
 const KINDS = {
   ...{ picture, shape, mark, text, formula, media, cover },
+  'number-line': numberLine,
 } as const;
 
 export type KindName = keyof typeof KINDS;

@@ -6,6 +6,7 @@ import { formula } from './formula';
 import type { KindTool, Laid, WebKind } from './kind';
 import { mark } from './mark';
 import { media } from './media';
+import { numberLine } from './number-line';
 import { picture } from './picture';
 import { shape } from './shape';
 import { text } from './text';
@@ -16,6 +17,7 @@ const KINDS: { readonly [Name in KindName]: WebKind<Name> } = {
   mark,
   text,
   formula,
+  'number-line': numberLine,
   picture,
   media,
   cover,

@@ -3,7 +3,7 @@ import type { KeptTools } from './kept-tools';
 import { FIRST_PRESETS } from './presets';
 
 const TOOLS: KeptTools = {
-  tool: 'lamp',
+  tool: 'number-line',
   pen: { ink: 'poppy', width: 5 },
   highlighter: { ink: 'lemon', width: 16 },
   figure: { figure: 'arrows', ink: 'fern', width: 2, filled: false, dashed: true },

@@ -1,3 +1,4 @@
+import { spokenItem } from '@cuaderno/core';
 import type { ItemSpec, KindName, Matrix, PdfRect, SpecOf } from '@cuaderno/core';
 import type { Annotation } from '../annotation.js';
 import { cover } from './cover.js';
@@ -16,6 +17,7 @@ const KINDS: { readonly [Name in KindName]: Describe<SpecOf<Name>> } = {
   formula: stamp((item) => item.source),
   picture: stamp((item) => item.alt ?? ''),
   media: stamp((item) => item.name),
+  'number-line': stamp(spokenItem),
 };
 
 /**
