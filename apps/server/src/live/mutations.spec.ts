@@ -64,6 +64,9 @@ function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], C
     operation({ kind: 'board.rules', to: { trust: 'hands' }, from: {} }),
   ];
   return {
+    'captions.writer': [{ kind: 'captions.writer', who: person }],
+    caption: [{ kind: 'caption', id: newId(), text: 'Low water is at ten.' }],
+    'caption.typing': [{ kind: 'caption.typing', text: 'Low wat' }],
     hello: [{ kind: 'hello', protocol: PROTOCOL, since: -1 }],
     ops: ops.map((op) => ({ kind: 'ops', ops: [op] })),
     'live.ink': [{ kind: 'live.ink', stroke: newId(), start: { page, style }, points }],

@@ -370,6 +370,16 @@ export const PROBLEMS = {
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
   'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],
   'chat-not-kept': [503, 'That message could not be kept.', 'Send it once more in a moment.'],
+  'captions-not-yours': [
+    403,
+    'You don’t type the captions just now.',
+    'Your tutor says who does. Copy what you typed, if it is wanted.',
+  ],
+  'caption-not-kept': [
+    503,
+    'A line of captions could not be kept.',
+    'Send it once more in a moment: it has at most 200 letters.',
+  ],
   'student-in-lesson': [
     409,
     'This student is in a lesson that is open.',

@@ -1,5 +1,6 @@
 export { MAX_OPERATIONS, MAX_PAGES } from './board/index.js';
 export type { Entries } from './board/index.js';
+export { Caption, captionCues, CaptionText, MAX_CAPTION, splitCaption } from './captions/index.js';
 export { CLOSE } from './connection/index.js';
 export type { CloseCode } from './connection/index.js';
 export { Arrival } from './door/index.js';

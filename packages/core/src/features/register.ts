@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import type { Role } from '../permissions/index.js';
 import { board } from './board/index.js';
+import { captions } from './captions/index.js';
 import { connection } from './connection/index.js';
 import { door } from './door/index.js';
 import { doorstep } from './doorstep/index.js';
@@ -17,7 +18,7 @@ import { talk } from './talk/index.js';
 /** Every live feature, by its name. What travels between windows and the server is derived from here. */
 const FEATURES = {
   ...{ connection, board, ink, pens, inStep, pointing, presence, talk, door },
-  ...{ doorstep, invalidation },
+  ...{ captions, doorstep, invalidation },
 } as const;
 
 type Features = typeof FEATURES;

@@ -2,6 +2,9 @@ import type { FeatureName, KeptName } from '@cuaderno/core';
 import type { Database } from '../../database/index.js';
 import type { LiveService } from '../service.js';
 import { BoardMessages } from './board/board-messages.js';
+import { CaptionStore } from './captions/caption-store.js';
+import { Captioning } from './captions/captioning.js';
+import { keptCaptions } from './captions/kept.js';
 import { DoorWords } from './door/door-words.js';
 import type { LiveFeature } from './feature.js';
 import { Leading } from './in-step/leading.js';
@@ -30,6 +33,10 @@ export const FEATURES = {
   pens: { live: (service) => new PenControl(service), kept: null },
   pointing: { live: (service) => new Pointing(service), kept: null },
   talk: { live: (service, db) => new Talking(service, new TalkStore(db)), kept: keptTalk },
+  captions: {
+    live: (service, db) => new Captioning(service, new CaptionStore(db)),
+    kept: keptCaptions,
+  },
   presence: { live: (service) => new Presence(service), kept: keptPresence },
   door: { live: (service) => new DoorWords(service), kept: null },
   board: { live: (service) => new BoardMessages(service), kept: null },

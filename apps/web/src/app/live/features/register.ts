@@ -1,4 +1,6 @@
 import type { FeatureName, KeptName } from '@cuaderno/core';
+import { CaptionsState } from './captions/captions-state';
+import { captionsInRecord } from './captions/in-record';
 import { LessonDoorState } from './door/door-state';
 import type { FeatureComponents, InRecord, LessonFeature, Send } from './feature';
 import { InStepState } from './in-step/in-step-state';
@@ -27,6 +29,15 @@ export const FEATURES = {
   pointing: { state: (send) => new PointingState(send), views: null, inRecord: null },
   presence: { state: (send) => new PresenceState(send), views: null, inRecord: presenceInRecord },
   talk: { state: (send) => new TalkState(send), views: null, inRecord: talkInRecord },
+  captions: {
+    state: (send) => new CaptionsState(send),
+    views: {
+      belowPage: () => import('./captions/captions-bar').then((m) => m.CaptionsBar),
+      aside: () => import('./captions/captions-choice').then((m) => m.CaptionsChoice),
+      replay: () => import('./captions/replay-captions').then((m) => m.ReplayCaptions),
+    },
+    inRecord: captionsInRecord,
+  },
   door: { state: (send) => new LessonDoorState(send), views: null, inRecord: null },
   invalidation: { state: () => new InvalidationState(), views: null, inRecord: null },
 } satisfies { readonly [Name in LessonFeatureName]: WebFeature<Name> };

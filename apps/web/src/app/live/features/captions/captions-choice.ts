@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { nameOf } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { SelectModule } from 'primeng/select';
+import type { BoardSession } from '../../board-session';
+
+/** Who types the captions: the tutor names somebody, themselves or a student. */
+@Component({
+  selector: 'cua-captions-choice',
+  imports: [FormsModule, SelectModule],
+  template: `
+    <span id="captions-writer">Captions typed by</span>
+    <p-select
+      ariaLabelledBy="captions-writer"
+      appendTo="body"
+      size="small"
+      optionLabel="label"
+      optionValue="who"
+      [options]="choices()"
+      [ngModel]="writer()"
+      (ngModelChange)="session().features.captions.setWriter($event)"
+    />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      padding: 4px 2px;
+      font-size: 0.9rem;
+    }
+    p-select {
+      flex: 1;
+      min-width: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CaptionsChoice {
+  readonly session = input.required<BoardSession>();
+
+  /** Whoever was sent out types them no more. */
+  protected readonly writer = computed(() => {
+    const writer = this.session().features.captions.writer();
+    return this.choices().some(({ who }) => who === writer) ? writer : null;
+  });
+  protected readonly choices = computed((): { who: Id | null; label: string }[] => {
+    const me = this.session().me();
+    const people = this.session().people();
+    return [
+      { who: null, label: 'Nobody' },
+      { who: me, label: 'Me' },
+      ...people
+        .filter(({ id, role }) => role === 'student' && id !== me)
+        .map((person) => ({ who: person.id, label: nameOf(person) })),
+    ];
+  });
+}

@@ -1,0 +1,2 @@
+export * from './captions.js';
+export * from './messages.js';
