@@ -4,6 +4,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { FastifyInstance } from 'fastify';
 import { operations } from '../boards/tables.js';
 import { pageTurns } from '../lessons/tables.js';
+import { captions } from '../live/features/captions/tables.js';
 import { chatLines, gestures } from '../live/features/talk/tables.js';
 import { recordNotes } from '../records/tables.js';
 
@@ -98,4 +99,19 @@ export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promis
     .values(
       said.map(([by, at, to, text]) => ({ id: newId(), lesson, by, to, text, at: minute(at) })),
     );
+
+  // Ida typed what was said while Jonas’s headphones were broken.
+  const typed: [number, string][] = [
+    [12.1, 'Seven bright stars make the Plough.'],
+    [12.4, 'It is only a part of the Great Bear: the tail and the back.'],
+    [24.2, 'From the Plough, go over the Pole Star, as far again.'],
+    [24.6, 'There is Cassiopeia. It looks like a W, or like an M.'],
+    [34.3, 'Three stars in a row: that is Orion’s belt.'],
+  ];
+  await app.db.insert(captions).values(
+    typed.map(([at, text]) => ({
+      ...{ id: newId(), lesson, by: ida, text },
+      ...{ fromAt: minute(at), at: minute(at) + 4_000 },
+    })),
+  );
 }
