@@ -36,10 +36,10 @@ module.exports = {
       to: { path: '^(packages/formats|apps|bench|e2e)/' },
     },
     {
-      name: 'formats-know-core-alone',
+      name: 'formats-know-core-and-contract',
       severity: 'error',
       from: { path: '^packages/formats/src' },
-      to: { path: '^(packages/contract|apps|bench|e2e)/' },
+      to: { path: '^(apps|bench|e2e)/' },
     },
     {
       name: 'kinds-know-no-boards',

@@ -2,13 +2,13 @@ import js from '@eslint/js';
 import compat from 'eslint-plugin-compat';
 import tseslint from 'typescript-eslint';
 
-/** Imports go one way: core ← contract, formats ← server, and ← web. */
+/** Imports go one way: core ← contract ← formats ← server, and ← web. */
 const oneWay = (...forbidden) => [
   'error',
   {
     patterns: forbidden.map((group) => ({
       group: [group, `${group}/*`],
-      message: 'Imports go one way: core ← contract, formats ← server, and ← web.',
+      message: 'Imports go one way: core ← contract ← formats ← server, and ← web.',
     })),
   },
 ];

@@ -2,7 +2,7 @@ import { launch } from './browser.js';
 import type { Result } from './result.js';
 import { BenchServer } from './server.js';
 
-const LIMIT = 250_000;
+const LIMIT = 200_000;
 
 /**
  * Bytes of script over the wire: until a student can enter their name; and, told beside it, all

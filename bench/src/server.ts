@@ -98,7 +98,7 @@ export class BenchServer {
 
   upload(name: string, bytes: Buffer): Promise<{ id: string }> {
     return this.post(
-      `/courses/${this.course.id}/boards/bring?name=${name}`,
+      `/courses/${this.course.id}/boards/import?name=${name}`,
       bytes,
       'application/octet-stream',
     );

@@ -52,7 +52,7 @@ class Tutor {
 
   bring(name: string, pdf: Buffer): Promise<Response> {
     const headers = { cookie: this.cookie, 'content-type': 'application/octet-stream' };
-    const url = `${server.url}/api/courses/${this.course}/boards/bring?name=${name}`;
+    const url = `${server.url}/api/courses/${this.course}/boards/import?name=${name}`;
     return fetch(url, { method: 'POST', headers, body: new Uint8Array(pdf) });
   }
 

@@ -1,15 +1,9 @@
 import { DoorRule, Rules } from '@cuaderno/core';
 import * as z from 'zod';
+import { isTimeZone } from './time-zone.js';
 
-/** An IANA time zone that this server knows. */
-const Zone = z.string().refine((zone) => {
-  try {
-    new Intl.DateTimeFormat('en', { timeZone: zone });
-    return true;
-  } catch {
-    return false;
-  }
-}, 'There is no such time zone.');
+/** An IANA time zone. */
+const Zone = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
 
 export const Slot = z.object({
   weekday: z.number().int().min(1).max(7),

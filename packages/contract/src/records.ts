@@ -99,3 +99,7 @@ export type RecordOpened = z.infer<typeof RecordOpened>;
 /** A record in which words were found, with the places. */
 export const FoundRecord = z.object({ record: RecordInfo, places: z.array(Found) });
 export type FoundRecord = z.infer<typeof FoundRecord>;
+
+/** What can follow the pages of a record's PDF. */
+export const APPENDIX = ['notes', ...SAID_SOURCES, 'attendance'] as const;
+export type AppendixName = (typeof APPENDIX)[number];

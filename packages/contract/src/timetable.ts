@@ -1,12 +1,9 @@
 import { Id } from '@cuaderno/core';
 import { WallTime } from '@cuaderno/core/timetable';
-import { IANAZone } from 'luxon';
 import * as z from 'zod';
+import { isTimeZone } from './time-zone.js';
 
-export const ZoneName = z
-  .string()
-  .max(100)
-  .refine((name) => IANAZone.isValidZone(name), 'There is no such time zone.');
+export const ZoneName = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
 
 /** What is planned: once, or every week until a day if one is named. */
 export const PlanWish = z.object({

@@ -41,7 +41,7 @@ describe('who comes to the server', () => {
     const answers = await Promise.all(
       Array.from({ length: 400 }, (_, i) =>
         from(
-          '/join/look',
+          '/join/find',
           { code: `AAAAA${10 + (i % 90)}` },
           {
             'x-forwarded-for': `10.9.${i % 250}.${i % 200}, 203.0.113.7`,
@@ -52,7 +52,7 @@ describe('who comes to the server', () => {
     expect(answers.filter(({ statusCode }) => statusCode === 404).length).toBe(15);
     // Somebody else behind the same proxy isn't slowed down by that.
     const other = await from(
-      '/join/look',
+      '/join/find',
       { code: 'AAAAAAA' },
       { 'x-forwarded-for': '203.0.113.8' },
     );

@@ -68,6 +68,10 @@ export const accounts = fp(
       // A session that is used doesn't end in the middle of a week of work.
       if (await sessions.renew(session)) setSession(request, reply, request.cookies[COOKIE]!);
     });
+    app.addHook('onRoute', (route) => {
+      if (route.config?.who === 'tutor')
+        route.onRequest = [app.tutorOnly, ...[route.onRequest ?? []].flat()];
+    });
   },
   { name: 'accounts', dependencies: ['database'] },
 );

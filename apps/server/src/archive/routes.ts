@@ -1,31 +1,23 @@
-import { Id } from '@cuaderno/core';
+import {
+  describeCourseArchive,
+  describeStudentArchive,
+  Description,
+  downloadCourseArchive,
+  downloadStudentArchive,
+} from '@cuaderno/contract/routes/archive';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { Readable } from 'node:stream';
-import * as z from 'zod';
-import { attachment } from '../files/attachment.js';
+import { served } from '../contract/served.js';
 import type { Course } from '../courses/service.js';
+import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-import { Zone } from '@cuaderno/contract/time-zone';
 import { Archive } from './archive.js';
 import type { ArchiveWish } from './archive.js';
 import { zipOf } from './zip.js';
 
-const tags = ['archive'];
-
-const OfStudent = z.object({ name: z.string().min(1).max(200) });
-
-const Description = z.object({
-  protected: z.array(z.string()).meta({
-    description: 'PDFs whose makers have forbidden things, which their copies no longer do',
-  }),
-});
-type Description = z.infer<typeof Description>;
-
 /** Everything, to be taken along: of a course, or of a student. */
 export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
-
   const send = (
     request: FastifyRequest,
     reply: FastifyReply,
@@ -63,48 +55,23 @@ export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
     return courses;
   };
 
-  app.get(
-    '/courses/:course/archive',
-    {
-      schema: {
-        tags,
-        summary: 'What has to be known before everything of a course is saved',
-        params: z.object({ course: Id }),
-        response: { 200: Description },
-      },
-    },
-    async ({ tutor, params }) => {
+  app.route({
+    ...served(describeCourseArchive),
+    handler: async ({ tutor, params }) => {
       const { id } = await app.courses.one(params.course, tutor.id);
       return described([id]);
     },
-  );
+  });
 
-  app.get(
-    '/students/archive',
-    {
-      schema: {
-        tags,
-        summary: 'What has to be known before everything of a student is saved',
-        querystring: OfStudent,
-        response: { 200: Description },
-      },
-    },
-    async ({ tutor, query }) =>
+  app.route({
+    ...served(describeStudentArchive),
+    handler: async ({ tutor, query }) =>
       described((await coursesWith(tutor.id, query.name)).map(({ id }) => id)),
-  );
+  });
 
-  app.get(
-    '/courses/:course/archive.zip',
-    {
-      schema: {
-        tags,
-        summary:
-          'Everything of a course as one archive: records, boards, materials, attendance, hours',
-        params: z.object({ course: Id }),
-        querystring: Zone,
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(downloadCourseArchive),
+    handler: async (request, reply) => {
       const { tutor, params, query } = request;
       const course = await app.courses.one(params.course, tutor.id);
       return send(request, reply, course.name, {
@@ -113,21 +80,14 @@ export const archiveRoutes: FastifyPluginAsyncZod = async (app) => {
         zone: query.zone,
       });
     },
-  );
+  });
 
-  app.get(
-    '/students/archive.zip',
-    {
-      schema: {
-        tags,
-        summary: 'What a student wrote and said in this tutor’s lessons, as one archive',
-        querystring: Zone.extend(OfStudent.shape),
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(downloadStudentArchive),
+    handler: async (request, reply) => {
       const { tutor, query } = request;
       const courses = await coursesWith(tutor.id, query.name);
       return send(request, reply, query.name, { courses, student: query.name, zone: query.zone });
     },
-  );
+  });
 };

@@ -52,6 +52,18 @@ describe('boards of a course', () => {
     expect((await listed()).boards[0]).toBe('Surge');
   });
 
+  it('say what every lesson of their course begins with', async () => {
+    const id = await make('Neap');
+    const rules = { trust: 'view', chatAll: false };
+    expect((await house.tutor.post(`/courses/${house.course.id}/rules`, rules)).statusCode).toBe(
+      204,
+    );
+    const { course } = (await house.tutor.get(`/boards/${id}`)).json<{
+      course: { rules: unknown };
+    }>();
+    expect(course.rules).toEqual(rules);
+  });
+
   it('get another name, which everyone on the board sees', async () => {
     const window = await house.tutorWindow();
     await window.hears('welcome');

@@ -9,7 +9,8 @@ import {
 } from '@cuaderno/core';
 import type { Actor, Entry, FileHash, Id, Item, Operation, PageSpec } from '@cuaderno/core';
 import { BoardFileError, itemsOfJson } from '@cuaderno/formats/board-file';
-import type { BoardJson, BoardWriter } from '@cuaderno/formats/board-file';
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
+import type { BoardJson } from '@cuaderno/formats/board-file';
 
 /** The log of a board that was saved in a file: what made it, in the same order. */
 

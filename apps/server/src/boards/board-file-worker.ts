@@ -1,5 +1,6 @@
 import { BoardFileError, readBoardFile, readBoardJson } from '@cuaderno/formats/board-file';
-import type { BoardFileFault, BoardWriter } from '@cuaderno/formats/board-file';
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
+import type { BoardFileFault } from '@cuaderno/formats/board-file';
 import { randomUUID } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';

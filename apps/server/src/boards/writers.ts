@@ -1,6 +1,6 @@
 import { newId } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import type { BoardWriter } from '@cuaderno/formats/board-file';
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
 import { eq } from 'drizzle-orm';
 import { tutors } from '../accounts/tables.js';
 import type { Database } from '../database/index.js';

@@ -17,7 +17,7 @@ describe('join codes', () => {
     try {
       const visitor = house.visitor();
       const answers = await Promise.all(
-        Array.from({ length: 400 }, () => visitor.post('/join/look', { code: newJoinCode() })),
+        Array.from({ length: 400 }, () => visitor.post('/join/find', { code: newJoinCode() })),
       );
       const looked = answers.filter(({ statusCode }) => statusCode === 404).length;
       expect(looked).toBe(15);
@@ -26,9 +26,9 @@ describe('join codes', () => {
       expect(16 ** CODE_LENGTH / (2 * looked)).toBeGreaterThan(8.9e6);
       // A right one clears nothing, and whoever has the link comes in all the same.
       const right = { code: house.course.joinCode };
-      expect((await visitor.post('/join/look', right)).statusCode).toBe(429);
+      expect((await visitor.post('/join/find', right)).statusCode).toBe(429);
       const link = { link: house.course.linkToken };
-      expect((await visitor.post('/join/look', link)).statusCode).toBe(200);
+      expect((await visitor.post('/join/find', link)).statusCode).toBe(200);
     } finally {
       await house.close();
     }

@@ -1,20 +1,15 @@
+import { CourseShape } from '@cuaderno/contract/courses';
+import { createCourse, readCourse, readToday } from '@cuaderno/contract/routes/courses';
+import type { Occurrence } from '@cuaderno/core/timetable';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
-import type { Occurrence } from '@cuaderno/core/timetable';
+import { served } from '../contract/served.js';
 import { weeklyWish } from './next-lesson.js';
 import type { Course } from './service.js';
-import { RecordInfo } from '@cuaderno/contract/records';
-import { BoardShape, CourseShape, Slot, Title } from '@cuaderno/contract/courses';
 
 /** Records on the first screen. */
 const RECENT = 6;
-
-const tags = ['courses'];
-const Params = z.object({ course: z.string() });
-
 export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
-
   const shape = (course: Course, next: Occurrence | null): z.infer<typeof CourseShape> => {
     const lesson = app.lessons.ofCourse(course.id);
     const { id, name, linkToken, joinCode, door, rules, retiredAt } = course;
@@ -42,60 +37,27 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
     );
   };
 
-  app.get(
-    '/today',
-    {
-      schema: {
-        tags,
-        summary: 'The tutor’s first screen: courses with their next lessons, recent records',
-        response: {
-          200: z.object({ courses: z.array(CourseShape), records: z.array(RecordInfo) }),
-        },
-      },
-    },
-    async ({ tutor }) => ({
+  app.route({
+    ...served(readToday),
+    handler: async ({ tutor }) => ({
       courses: await all(tutor.id),
       records: await app.records.of({ tutor: tutor.id }, RECENT),
     }),
-  );
+  });
 
-  app.post(
-    '/courses',
-    {
-      schema: {
-        tags,
-        summary: 'Make a course',
-        body: z.object({ name: Title, slot: Slot.nullable().default(null) }),
-        response: { 201: CourseShape },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  app.route({
+    ...served(createCourse),
+    handler: async ({ tutor, body }, reply) => {
       const { name, slot } = body;
       const course = await app.courses.make(tutor.id, name);
       if (slot) await app.timetable.make(course.id, weeklyWish(slot, Date.now()));
       return reply.status(201).send(await shaped(course));
     },
-  );
+  });
 
-  app.get(
-    '/courses/:course',
-    {
-      schema: {
-        tags,
-        summary: 'A course with its boards and records',
-        params: Params,
-        response: {
-          200: z.object({
-            course: CourseShape,
-            boards: z.array(BoardShape),
-            /** Boards that can be brought back. */
-            takenOut: z.array(BoardShape),
-            records: z.array(RecordInfo),
-          }),
-        },
-      },
-    },
-    async ({ tutor, params }) => {
+  app.route({
+    ...served(readCourse),
+    handler: async ({ tutor, params }) => {
       const course = await app.courses.one(params.course, tutor.id);
       app.pdfReader.expect();
       return {
@@ -105,5 +67,5 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
         records: await app.records.of({ course: course.id }, 100),
       };
     },
-  );
+  });
 };

@@ -1,11 +1,8 @@
-import { FileHash } from '@cuaderno/core';
+import { readFile, readPagePicture } from '@cuaderno/contract/routes/files';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
-
-/** Longest sides of page pictures, in pixels: so few that what one window asked for serves the next. */
-export const PICTURE_SIDES = [540, 720, 960, 1440] as const;
 
 export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
   /** Throws `not-found` for whoever may not see the file. Resolves with whether it is shared by somebody else. */
@@ -23,16 +20,9 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
   const kept = (shared: boolean): string =>
     shared ? 'no-store' : 'private, max-age=31536000, immutable';
 
-  app.get(
-    '/files/:hash',
-    {
-      schema: {
-        tags: ['files'],
-        summary: 'A stored file, whole or in byte ranges, for those who may see its board',
-        params: z.object({ hash: FileHash }),
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(readFile),
+    handler: async (request, reply) => {
       const { hash } = request.params;
       const shared = await mayHave(request, hash);
       const { type } = await app.knownFiles.info(hash);
@@ -54,24 +44,11 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
           })
       );
     },
-  );
+  });
 
-  app.get(
-    '/files/:hash/pages/:page',
-    {
-      schema: {
-        tags: ['files'],
-        summary:
-          'A page of a stored PDF as WebP: for lines on which the file and its reader take long',
-        params: z.object({ hash: FileHash, page: z.coerce.number().int().min(1).max(10_000) }),
-        querystring: z.object({
-          side: z.coerce
-            .number()
-            .refine((side) => PICTURE_SIDES.some((known) => known === side), 'one of a few sides'),
-        }),
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(readPagePicture),
+    handler: async (request, reply) => {
       const { hash, page } = request.params;
       const shared = await mayHave(request, hash);
       const { type } = await app.knownFiles.info(hash);
@@ -79,5 +56,5 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
       const picture = await app.pagePictures.paper(hash, page, request.query.side);
       return reply.type('image/webp').header('cache-control', kept(shared)).send(picture);
     },
-  );
+  });
 };

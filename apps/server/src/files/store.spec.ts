@@ -83,7 +83,7 @@ describe('an upload that is cut off', () => {
       const sending = request({
         port,
         method: 'POST',
-        path: `/api/courses/${house.course.id}/boards/bring?name=Ebb.pdf`,
+        path: `/api/courses/${house.course.id}/boards/import?name=Ebb.pdf`,
         headers: {
           cookie: house.tutor.cookie,
           'content-type': 'application/octet-stream',

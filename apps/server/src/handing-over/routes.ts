@@ -1,37 +1,28 @@
-import { Id } from '@cuaderno/core';
+import {
+  downloadHandedFile,
+  handOver,
+  listHandedFiles,
+  listHandOvers,
+  takeBackHandOver,
+} from '@cuaderno/contract/routes/handing-over';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import { served } from '../contract/served.js';
 import { attachment } from '../files/attachment.js';
 import { fileName } from '../files/endings.js';
 import { deviceOf } from '../lessons/device.js';
-import { HandedFile, HandOverShape, Receiver } from '@cuaderno/contract/handing-over';
-
-const tags = ['handing over'];
 
 /** A student sees what was handed to them, and fetches it: in a lesson, before it and after. */
 export const handedRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.get(
-    '/handed',
-    {
-      schema: {
-        tags,
-        summary: 'What was handed to whoever this browser is',
-        response: { 200: z.object({ files: z.array(HandedFile) }) },
-      },
-    },
-    async (request, reply) => ({ files: await app.handOvers.to(deviceOf(request, reply)) }),
-  );
+  app.route({
+    ...served(listHandedFiles),
+    handler: async (request, reply) => ({
+      files: await app.handOvers.to(deviceOf(request, reply)),
+    }),
+  });
 
-  app.get(
-    '/handed/:id/file',
-    {
-      schema: {
-        tags,
-        summary: 'A file that was handed over, to be kept',
-        params: z.object({ id: Id }),
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(downloadHandedFile),
+    handler: async (request, reply) => {
       const device = deviceOf(request, reply);
       const { file, type, name, course } = await app.handOvers.fetch(device, request.params.id);
       app.live.handOversChanged(course);
@@ -46,27 +37,14 @@ export const handedRoutes: FastifyPluginAsyncZod = async (app) => {
           ...{ cacheControl: false, contentType: false, lastModified: false },
         });
     },
-  );
+  });
 };
 
 /** The tutor hands files over, and sees who has them. */
 export const handOverRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
-
-  app.get(
-    '/courses/:course/hand-overs',
-    {
-      schema: {
-        tags,
-        summary:
-          'To whom something can be handed in a course, what was handed over, and who has it',
-        params: z.object({ course: Id }),
-        response: {
-          200: z.object({ students: z.array(Receiver), handOvers: z.array(HandOverShape) }),
-        },
-      },
-    },
-    async ({ tutor, params: { course } }) => {
+  app.route({
+    ...served(listHandOvers),
+    handler: async ({ tutor, params: { course } }) => {
       await app.courses.one(course, tutor.id);
       const [students, handOvers] = await Promise.all([
         app.handOvers.receivers(course),
@@ -74,44 +52,24 @@ export const handOverRoutes: FastifyPluginAsyncZod = async (app) => {
       ]);
       return { students, handOvers };
     },
-  );
+  });
 
-  app.post(
-    '/courses/:course/hand-overs',
-    {
-      schema: {
-        tags,
-        summary: 'Hand a file to all students of a course, or to some',
-        params: z.object({ course: Id }),
-        body: z.strictObject({
-          asset: Id,
-          to: z.union([z.literal('all'), z.array(z.string().max(100)).min(1).max(200)]),
-        }),
-        response: { 204: z.null() },
-      },
-    },
-    async ({ tutor, params: { course }, body: { asset, to } }, reply) => {
+  app.route({
+    ...served(handOver),
+    handler: async ({ tutor, params: { course }, body: { asset, to } }, reply) => {
       await app.courses.one(course, tutor.id);
       await app.handOvers.hand(tutor.id, course, asset, to);
       app.live.handOversChanged(course);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/hand-overs/:id/take-back',
-    {
-      schema: {
-        tags,
-        summary: 'Take back what was handed over; who has fetched it has it',
-        params: z.object({ id: Id }),
-        response: { 204: z.null() },
-      },
-    },
-    async ({ tutor, params: { id } }, reply) => {
+  app.route({
+    ...served(takeBackHandOver),
+    handler: async ({ tutor, params: { id } }, reply) => {
       const course = await app.handOvers.takeBack(tutor.id, id);
       app.live.handOversChanged(course);
       return reply.status(204).send(null);
     },
-  );
+  });
 };

@@ -186,7 +186,7 @@ describe('ways into a course', () => {
   });
   afterEach(() => house.close());
 
-  const look = (link: string) => house.visitor().post('/join/look', { link });
+  const look = (link: string) => house.visitor().post('/join/find', { link });
   const of = (path: string) => `/courses/${house.course.id}/${path}`;
 
   it('get a new link and code, and the old ones lead nowhere', async () => {
@@ -196,9 +196,9 @@ describe('ways into a course', () => {
       joinCode: string;
     }>();
     expect((await look(linkToken)).statusCode).toBe(404);
-    expect((await house.visitor().post('/join/look', { code: joinCode })).statusCode).toBe(404);
+    expect((await house.visitor().post('/join/find', { code: joinCode })).statusCode).toBe(404);
     expect((await look(now.linkToken)).statusCode).toBe(200);
-    expect((await house.visitor().post('/join/look', { code: now.joinCode })).statusCode).toBe(200);
+    expect((await house.visitor().post('/join/find', { code: now.joinCode })).statusCode).toBe(200);
   });
 
   it('let in one guest by a link of their own: the browser that opened it first', async () => {

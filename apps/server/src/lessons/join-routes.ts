@@ -1,7 +1,14 @@
-import { DoorState, PersonName } from '@cuaderno/core';
+import {
+  By,
+  findLesson,
+  joinLesson,
+  knockAgain,
+  readDoor,
+  readLesson,
+} from '@cuaderno/contract/routes/lessons';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
 import { Guesses } from '../accounts/index.js';
+import { served } from '../contract/served.js';
 import type { GuestLink } from '../courses/guest-links.js';
 import type { Course } from '../courses/service.js';
 import { ProblemError } from '../problems/index.js';
@@ -9,38 +16,11 @@ import { deviceOf } from './device.js';
 import { setPass } from './plugin.js';
 import type { Student } from './plugin.js';
 
-const tags = ['lessons'];
-
 /**
  * Wrong codes an hour from one address: 30 in any sixty minutes, however they fall. Links are far too long to be
  * guessed, and aren't counted.
  */
 const WRONG_CODES = 15;
-
-/** How a student found the lesson: by the link, or by the code as they typed it. */
-const By = z.union([
-  z.object({ link: z.string().min(1).max(100) }),
-  z.object({ code: z.string().min(1).max(100) }),
-]);
-type By = z.infer<typeof By>;
-
-/** Who waits may say so, with their name. */
-const Look = z.union([
-  z.object({ link: z.string().min(1).max(100), name: PersonName.optional() }),
-  z.object({ code: z.string().min(1).max(100), name: PersonName.optional() }),
-]);
-
-const Entrance = z.object({
-  course: z.string(),
-  tutor: z.string(),
-  open: z.boolean(),
-  /** When the next lesson begins, in ms since 1970, if the course meets every week. */
-  nextAt: z.number().nullable(),
-  /** The name under which this browser came to the lesson already, or a guest's. */
-  name: z.string().nullable(),
-});
-
-const Standing = z.object({ state: DoorState });
 
 /** Where a link or code leads. */
 interface Way {
@@ -78,17 +58,9 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
     }
   };
 
-  app.post(
-    '/join/look',
-    {
-      schema: {
-        tags,
-        summary: 'Whose lesson a link or code leads to, whether it is open, and when the next is',
-        body: Look,
-        response: { 200: Entrance },
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(findLesson),
+    handler: async (request, reply) => {
       const { name, ...by } = request.body;
       const { course, guest } = await find(by, request.ip);
       const open = app.lessons.ofCourse(course.id) !== undefined;
@@ -106,19 +78,11 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
         name: before(request, course)?.person.name ?? guest?.guest ?? null,
       };
     },
-  );
+  });
 
-  app.post(
-    '/join',
-    {
-      schema: {
-        tags,
-        summary: 'Come to an open lesson with a first name; its door may have to be opened first',
-        body: z.object({ by: By, name: PersonName }),
-        response: { 200: Standing },
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(joinLesson),
+    handler: async (request, reply) => {
       const { by, name } = request.body;
       const { course, guest } = await find(by, request.ip);
       const lesson = app.lessons.ofCourse(course.id);
@@ -139,35 +103,21 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       setPass(request, reply, { lesson, person });
       return { state: person.door };
     },
-  );
+  });
 
-  app.post(
-    '/door/knock',
-    {
-      schema: {
-        tags,
-        summary: 'Knock once more, after “not now” or after being sent out',
-        response: { 200: Standing },
-      },
-    },
-    async (request) => {
-      const { lesson, person } = app.arrivalOf(request);
+  app.route({
+    ...served(knockAgain),
+    handler: async (request) => {
+      const { lesson, person } = request.student;
       await app.lessons.door.again(lesson, person);
       return { state: person.door };
     },
-  );
+  });
 
-  app.get(
-    '/door',
-    {
-      schema: {
-        tags,
-        summary: 'The lesson at whose door this student is',
-        response: { 200: z.object({ course: z.string(), tutor: z.string(), name: z.string() }) },
-      },
-    },
-    async (request) => {
-      const { lesson, person } = app.arrivalOf(request);
+  app.route({
+    ...served(readDoor),
+    handler: async (request) => {
+      const { lesson, person } = request.student;
       const course = await app.courses.one(lesson.course, lesson.tutor);
       return {
         course: course.name,
@@ -175,29 +125,13 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
         name: person.name,
       };
     },
-  );
+  });
 
-  app.get(
-    '/lesson',
-    {
-      schema: {
-        tags,
-        summary: 'The lesson this student is in',
-        response: {
-          200: z.object({
-            id: z.string(),
-            board: z.string(),
-            course: z.string(),
-            title: z.string(),
-            name: z.string(),
-          }),
-        },
-      },
-    },
-    async (request, reply) => {
-      const student = app.studentOf(request);
-      const { lesson, person } = student;
-      setPass(request, reply, student);
+  app.route({
+    ...served(readLesson),
+    handler: async (request, reply) => {
+      const { lesson, person } = request.student;
+      setPass(request, reply, request.student);
       const course = await app.courses.one(lesson.course, lesson.tutor);
       return {
         id: lesson.id,
@@ -207,5 +141,5 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
         name: person.name,
       };
     },
-  );
+  });
 };

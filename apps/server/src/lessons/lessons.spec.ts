@@ -39,7 +39,7 @@ describe('going into a lesson', () => {
   });
   afterEach(() => house.close());
 
-  const look = (by: object) => house.visitor().post('/join/look', by);
+  const look = (by: object) => house.visitor().post('/join/find', by);
 
   it('shows whose it is, and lets in only while it is open', async () => {
     const by = { link: house.course.linkToken };
@@ -72,7 +72,7 @@ describe('going into a lesson', () => {
     await house.openLesson();
     const ana = await house.student('Ana');
     const by = { link: house.course.linkToken };
-    expect((await ana.post('/join/look', by)).json<{ name: string }>().name).toBe('Ana');
+    expect((await ana.post('/join/find', by)).json<{ name: string }>().name).toBe('Ana');
     const before = (await house.window(ana)).hears('welcome');
     await ana.post('/join', { by, name: 'Ana' });
     expect((await (await house.window(ana)).hears('welcome')).you).toBe((await before).you);

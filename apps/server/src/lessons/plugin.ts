@@ -17,6 +17,10 @@ declare module 'fastify' {
      */
     studentOf(request: FastifyRequest): Student;
   }
+  interface FastifyRequest {
+    /** Set on routes for a `student` or an `arrival`. */
+    student: Student;
+  }
 }
 
 export interface Student {
@@ -60,6 +64,16 @@ export const lessons = fp(
       const student = app.arrivalOf(request);
       if (student.person.door !== 'in') throw new ProblemError('at-the-door');
       return student;
+    });
+    app.decorateRequest('student');
+    const known = {
+      student: async (request: FastifyRequest) => void (request.student = app.studentOf(request)),
+      arrival: async (request: FastifyRequest) => void (request.student = app.arrivalOf(request)),
+    };
+    app.addHook('onRoute', (route) => {
+      const who = route.config?.who;
+      if (who === 'student' || who === 'arrival')
+        route.onRequest = [known[who], ...[route.onRequest ?? []].flat()];
     });
     const timer = setInterval(() => {
       service.pulse().catch((error: unknown) => app.log.error({ err: error }, 'a pulse failed'));

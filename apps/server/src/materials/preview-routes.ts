@@ -1,39 +1,20 @@
-import { Id } from '@cuaderno/core';
+import { listHandouts, readHandoutPage, Sheet } from '@cuaderno/contract/routes/handouts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
+import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
 import { previewOf } from './page-pictures.js';
 import type { AssetRow } from './shelf.js';
-
-const tags = ['materials'];
-
-/** What students are told of a file: nothing by which it could be had. */
-const Sheet = z.object({
-  id: Id,
-  name: z.string(),
-  kind: z.enum(['pdf', 'slides', 'picture', 'film']),
-  /** `null` for slides that are being made ready. */
-  pages: z.number().nullable(),
-});
 
 /**
  * Students of a lesson look at what is shared with their course: page by page, as pictures with
  * their name across them.
  */
 export const previewRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.get(
-    '/lesson/materials',
-    {
-      schema: {
-        tags,
-        summary: 'What the students of this lesson’s course may look at',
-        response: {
-          200: z.array(z.object({ id: Id, name: z.string(), sheets: z.array(Sheet) })),
-        },
-      },
-    },
-    async (request) => {
-      const { lesson } = app.studentOf(request);
+  app.route({
+    ...served(listHandouts),
+    handler: async (request) => {
+      const { lesson } = request.student;
       const shared = await app.shares.withCourse(lesson.course);
       return shared.flatMap(({ shelf }) =>
         shelf.folders
@@ -45,19 +26,12 @@ export const previewRoutes: FastifyPluginAsyncZod = async (app) => {
           .filter(({ sheets }) => sheets.length > 0),
       );
     },
-  );
+  });
 
-  app.get(
-    '/lesson/materials/:asset/pages/:page',
-    {
-      schema: {
-        tags,
-        summary: 'A page to look at, as JPEG, with the student’s name across it',
-        params: z.object({ asset: Id, page: z.coerce.number().int().min(1).max(10_000) }),
-      },
-    },
-    async (request, reply) => {
-      const { lesson, person } = app.studentOf(request);
+  app.route({
+    ...served(readHandoutPage),
+    handler: async (request, reply) => {
+      const { lesson, person } = request.student;
       const { asset, page } = request.params;
       const find = async (): Promise<AssetRow> => {
         const shared = await app.shares.withCourse(lesson.course);
@@ -75,7 +49,7 @@ export const previewRoutes: FastifyPluginAsyncZod = async (app) => {
       await find();
       return reply.type('image/jpeg').header('cache-control', 'no-store').send(picture);
     },
-  );
+  });
 };
 
 function sheetOf(row: AssetRow): z.infer<typeof Sheet>[] {

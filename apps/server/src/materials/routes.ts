@@ -1,25 +1,37 @@
-import { canBeLaid, FileHash, Folder, Id } from '@cuaderno/core';
+import {
+  copyMaterials,
+  createBoardOfAsset,
+  createFolder,
+  emptyBin,
+  insertAssetPages,
+  keepAssetStill,
+  listBin,
+  listMaterials,
+  listUses,
+  moveMaterials,
+  readAssetPicture,
+  removeMaterials,
+  renameAsset,
+  renameFolder,
+  restoreMaterials,
+  ShelfShape,
+  useAsset,
+} from '@cuaderno/contract/routes/materials';
+import { canBeLaid } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
 import * as z from 'zod';
-import { BoardShape, ImportedAnnotations, Title } from '@cuaderno/contract/courses';
+import { served } from '../contract/served.js';
 import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';
 import type { Arrivals } from './arrivals.js';
+import { assetShape } from './asset-shape.js';
+import type { LibraryEdits } from './library-edits.js';
 import type { PagePictures } from './page-pictures.js';
 import type { Materials } from './service.js';
-import {
-  AssetShape,
-  ChoiceShape,
-  FileName,
-  ShareShape,
-  UseShape,
-} from '@cuaderno/contract/materials';
-import { assetShape } from './asset-shape.js';
 import type { Shares } from './shares.js';
 import type { AssetRow, Shelf } from './shelf.js';
 import type { SlidePreviews } from './slide-previews.js';
-import type { LibraryEdits } from './library-edits.js';
 import type { Uploads } from './uploads.js';
 import type { Uses } from './uses.js';
 
@@ -36,17 +48,10 @@ declare module 'fastify' {
   }
 }
 
-const tags = ['materials'];
-
 /** Largest still of a film, in bytes. */
 const MAX_STILL = 4 * 1024 * 1024;
-
-const ShelfShape = z.object({ folders: z.array(Folder), assets: z.array(AssetShape) });
-const Nothing = z.null();
-
 /** A tutor's files in their folders. */
 export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
   app.addContentTypeParser('application/octet-stream', (_request, payload, done) =>
     done(null, payload),
   );
@@ -62,23 +67,9 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
     path: app.files.path(hash),
   });
 
-  app.get(
-    '/materials',
-    {
-      schema: {
-        tags,
-        summary: 'All folders and files of this tutor, and those that others share with them',
-        response: {
-          200: ShelfShape.extend({
-            shares: z.array(ShareShape),
-            shared: z.array(ShelfShape.extend({ owner: z.object({ id: Id, name: z.string() }) })),
-            /** How many items lie in the bin. */
-            binned: z.number(),
-          }),
-        },
-      },
-    },
-    async ({ tutor }) => {
+  app.route({
+    ...served(listMaterials),
+    handler: async ({ tutor }) => {
       app.pdfReader.expect();
       const shelf = await app.materials.shelf(tutor.id);
       const { bin } = shelf;
@@ -90,94 +81,54 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         binned: bin.folders.length + bin.assets.length,
       };
     },
-  );
+  });
 
-  app.get(
-    '/materials/bin',
-    { schema: { tags, summary: 'What lies in the bin', response: { 200: ShelfShape } } },
-    async ({ tutor }) => shapeOf((await app.materials.shelf(tutor.id)).bin),
-  );
+  app.route({
+    ...served(listBin),
+    handler: async ({ tutor }) => shapeOf((await app.materials.shelf(tutor.id)).bin),
+  });
 
-  app.post(
-    '/materials/bin/empty',
-    {
-      schema: {
-        tags,
-        summary: 'Remove for good what lies in the bin; boards keep what is on them',
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor }, reply) => {
+  app.route({
+    ...served(emptyBin),
+    handler: async ({ tutor }, reply) => {
       await app.pagePictures.forget(await app.libraryEdits.emptyBin(tutor.id));
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/folders',
-    {
-      schema: {
-        tags,
-        summary: 'Make a folder',
-        body: z.object({ name: Title, parent: Id.nullable() }),
-        response: { 201: Folder },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  app.route({
+    ...served(createFolder),
+    handler: async ({ tutor, body }, reply) => {
       const { id, parent, name } = await app.materials.makeFolder(tutor.id, body.parent, body.name);
       return reply.status(201).send({ id, parent, name });
     },
-  );
-
-  const named = { body: z.object({ name: FileName }), response: { 204: Nothing } };
-
-  app.post(
-    '/materials/folders/:folder/name',
-    { schema: { tags, summary: 'Name a folder', params: z.object({ folder: Id }), ...named } },
-    async ({ tutor, params, body }, reply) => {
+  });
+  app.route({
+    ...served(renameFolder),
+    handler: async ({ tutor, params, body }, reply) => {
       await app.libraryEdits.nameFolder(tutor.id, params.folder, body.name);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/assets/:asset/name',
-    { schema: { tags, summary: 'Name a file', params: z.object({ asset: Id }), ...named } },
-    async ({ tutor, params, body }, reply) => {
+  app.route({
+    ...served(renameAsset),
+    handler: async ({ tutor, params, body }, reply) => {
       await app.libraryEdits.nameAsset(tutor.id, params.asset, body.name);
       return reply.status(204).send(null);
     },
-  );
-
-  const To = ChoiceShape.extend({ to: Id.nullable() });
-
-  app.post(
-    '/materials/move',
-    {
-      schema: {
-        tags,
-        summary: 'Put folders and files into another folder',
-        body: To,
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  });
+  app.route({
+    ...served(moveMaterials),
+    handler: async ({ tutor, body }, reply) => {
       await app.libraryEdits.move(tutor.id, body, body.to);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/copy',
-    {
-      schema: {
-        tags,
-        summary: 'Copy folders and files, one’s own or shared ones, into a folder of one’s own',
-        body: To,
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  app.route({
+    ...served(copyMaterials),
+    handler: async ({ tutor, body }, reply) => {
       const own = await app.materials.shelf(tutor.id);
       const shared = await app.shares.withTutor(tutor.id);
       const has = (shelf: Shelf): boolean =>
@@ -188,51 +139,27 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       await app.libraryEdits.copy(tutor.id, from, body, body.to);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/remove',
-    {
-      schema: {
-        tags,
-        summary: 'Put folders and files into the bin; boards keep what is on them',
-        body: ChoiceShape,
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  app.route({
+    ...served(removeMaterials),
+    handler: async ({ tutor, body }, reply) => {
       await app.libraryEdits.remove(tutor.id, body);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/restore',
-    {
-      schema: {
-        tags,
-        summary: 'Bring folders and files back from the bin',
-        body: ChoiceShape,
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor, body }, reply) => {
+  app.route({
+    ...served(restoreMaterials),
+    handler: async ({ tutor, body }, reply) => {
       await app.libraryEdits.restore(tutor.id, body);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/uses',
-    {
-      schema: {
-        tags,
-        summary: 'On which boards these files are used, and on which of their pages',
-        body: ChoiceShape,
-        response: { 200: z.array(UseShape) },
-      },
-    },
-    async ({ tutor, body }) => {
+  app.route({
+    ...served(listUses),
+    handler: async ({ tutor, body }) => {
       const own = await app.materials.shelf(tutor.id);
       const shared = await app.shares.withTutor(tutor.id);
       const hashes = [own, ...shared.map(({ shelf }) => shelf)].flatMap((shelf) => {
@@ -244,14 +171,10 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         pages: [...use.pages],
       }));
     },
-  );
-
-  const params = z.object({ asset: Id });
-
-  app.get(
-    '/materials/assets/:asset/picture',
-    { schema: { tags, summary: 'A small picture of a file, as JPEG', params } },
-    async ({ tutor, params: { asset } }, reply) => {
+  });
+  app.route({
+    ...served(readAssetPicture),
+    handler: async ({ tutor, params: { asset } }, reply) => {
       const row = await app.materials.asset(asset);
       const own = row?.tutor === tutor.id;
       const seen = own ? row : await app.shares.usable(tutor.id, asset);
@@ -261,40 +184,22 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
         .header('cache-control', own ? 'private, max-age=86400' : 'no-store')
         .send(picture);
     },
-  );
+  });
 
-  app.post(
-    '/materials/assets/:asset/still',
-    {
-      bodyLimit: MAX_STILL,
-      schema: {
-        tags,
-        summary: 'A still of a film, as the browser that sent it sees it; the body is a picture',
-        consumes: ['application/octet-stream'],
-        params,
-        response: { 204: Nothing },
-      },
-    },
-    async ({ tutor, params: { asset }, body }, reply) => {
+  app.route({
+    ...served(keepAssetStill),
+    bodyLimit: MAX_STILL,
+    handler: async ({ tutor, params: { asset }, body }, reply) => {
       const row = await app.materials.asset(asset);
       if (row?.tutor !== tutor.id || row.kind !== 'film') throw new ProblemError('not-found');
       await app.arrivals.still(row, await app.files.put(body as Readable, MAX_STILL));
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.post(
-    '/materials/assets/:asset/lay',
-    {
-      schema: {
-        tags,
-        summary: 'A picture, sound or film may be laid on this board from now on',
-        params,
-        body: z.object({ board: Id }),
-        response: { 200: AssetShape.extend({ still: FileHash.nullable() }) },
-      },
-    },
-    async ({ tutor, params: { asset }, body }) => {
+  app.route({
+    ...served(useAsset),
+    handler: async ({ tutor, params: { asset }, body }) => {
       const board = await app.boards.one(body.board, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (!canBeLaid(row)) throw new ProblemError('not-to-be-laid');
@@ -302,24 +207,11 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       for (const file of [row.file, still]) if (file) await app.boards.useFile(board.id, file);
       return { ...assetShape(row), still };
     },
-  );
+  });
 
-  app.post(
-    '/materials/assets/:asset/board',
-    {
-      schema: {
-        tags,
-        summary: 'Make a board of a PDF, of slides or of a saved board',
-        params,
-        body: z.object({ course: Id }),
-        response: {
-          /** Slides: the import to ask after. */
-          202: z.object({ job: z.string() }),
-          201: BoardShape.extend({ file: FileHash.nullable(), annotations: ImportedAnnotations }),
-        },
-      },
-    },
-    async ({ tutor, params: { asset }, body }, reply) => {
+  app.route({
+    ...served(createBoardOfAsset),
+    handler: async ({ tutor, params: { asset }, body }, reply) => {
       const course = await app.courses.one(body.course, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (canBeLaid(row)) throw new ProblemError('no-board-of-it');
@@ -328,25 +220,15 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const { board, file, annotations } = brought;
       return reply.status(201).send({ ...board, file, annotations });
     },
-  );
+  });
 
-  app.post(
-    '/materials/assets/:asset/pages',
-    {
-      schema: {
-        tags,
-        summary:
-          'Bring the pages of a PDF to a board that is there: after one of its pages, before all, or at the end',
-        params,
-        body: z.object({ board: Id, after: z.union([Id, z.literal('start')]).nullable() }),
-        response: { 200: z.object({ pages: z.array(Id) }) },
-      },
-    },
-    async ({ tutor, params: { asset }, body }) => {
+  app.route({
+    ...served(insertAssetPages),
+    handler: async ({ tutor, params: { asset }, body }) => {
       const board = await app.boards.one(body.board, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (row.kind !== 'pdf') throw new ProblemError('no-board-of-it');
       return { pages: await app.imports.into(board.id, storedFile(row), tutor.id, body.after) };
     },
-  );
+  });
 };

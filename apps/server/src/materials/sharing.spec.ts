@@ -229,7 +229,7 @@ describe('an invitation', () => {
   it('lets one tutor in, once', async () => {
     const { token } = (await house.tutor.post('/invitations')).json<{ token: string }>();
     const visitor = house.visitor();
-    const looked = await visitor.post('/invitations/look', { token });
+    const looked = await visitor.post('/invitations/read', { token });
     expect(looked.json<{ by: string }>().by).toBe('Maren');
     const accept = (email: string) =>
       visitor.post('/invitations/accept', {

@@ -1,46 +1,25 @@
-import { Id } from '@cuaderno/core';
+import {
+  createRecordLink,
+  listRecordLinks,
+  withdrawRecordLink,
+} from '@cuaderno/contract/routes/record-links';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
-import { Zone } from '@cuaderno/contract/time-zone';
+import { served } from '../contract/served.js';
 import { letterOf } from './letter.js';
-import { LinkWish, RecordLink } from '@cuaderno/contract/record-links';
-
-const tags = ['record-links'];
 
 /** Links to records, for their tutor. */
 export const recordLinkRoutes: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
-
-  app.get(
-    '/courses/:course/record-links',
-    {
-      schema: {
-        tags,
-        summary: 'Links by which records of a course are seen, and every opening of them',
-        params: z.object({ course: Id }),
-        querystring: z.object({ lesson: Id.optional() }),
-        response: { 200: z.object({ links: z.array(RecordLink) }) },
-      },
-    },
-    async ({ tutor, params, query }) => {
+  app.route({
+    ...served(listRecordLinks),
+    handler: async ({ tutor, params, query }) => {
       const course = await app.courses.one(params.course, tutor.id);
       return { links: await app.recordLinks.of(course.id, query.lesson ?? null) };
     },
-  );
+  });
 
-  app.post(
-    '/courses/:course/record-links',
-    {
-      schema: {
-        tags,
-        summary:
-          'Make a link to one record, or to all of a course; with an address, it is sent there',
-        params: z.object({ course: Id }),
-        body: LinkWish.extend({ lesson: Id.nullable(), zone: Zone.shape.zone }),
-        response: { 201: RecordLink },
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(createRecordLink),
+    handler: async (request, reply) => {
       const { tutor, params, body } = request;
       const course = await app.courses.one(params.course, tutor.id);
       const record = body.lesson ? await app.records.one(body.lesson, tutor.id) : null;
@@ -59,21 +38,13 @@ export const recordLinkRoutes: FastifyPluginAsyncZod = async (app) => {
           );
       return reply.status(201).send(link);
     },
-  );
+  });
 
-  app.post(
-    '/record-links/:link/withdraw',
-    {
-      schema: {
-        tags,
-        summary: 'Withdraw a link: it opens nothing from here on, wherever it is open',
-        params: z.object({ link: Id }),
-        response: { 204: z.null() },
-      },
-    },
-    async ({ tutor, params }, reply) => {
+  app.route({
+    ...served(withdrawRecordLink),
+    handler: async ({ tutor, params }, reply) => {
       await app.recordLinks.withdraw(params.link, tutor.id);
       return reply.status(204).send(null);
     },
-  );
+  });
 };

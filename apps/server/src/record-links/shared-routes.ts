@@ -1,19 +1,19 @@
-import { Id, NOTHING_BESIDE } from '@cuaderno/core';
+import {
+  downloadSharedPdf,
+  listSharedRecords,
+  readSharedPage,
+  readSharedRecord,
+  readSharedState,
+} from '@cuaderno/contract/routes/shared-records';
+import { NOTHING_BESIDE } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
-import * as z from 'zod';
+import { served } from '../contract/served.js';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
 import { appendixOf } from '../records/appendix.js';
-import { Zone } from '@cuaderno/contract/time-zone';
 import { deviceOf } from './device.js';
-import { SharedList, SharedRecord } from '@cuaderno/contract/record-links';
-
-const tags = ['shared'];
-const token = z.string().max(64);
-const Params = z.object({ token });
-const RecordParams = z.object({ token, lesson: Id });
 
 /** What a link opens, for whoever has it. Nothing of it is kept by a browser: it may be withdrawn. */
 export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
@@ -24,68 +24,37 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
   const device = (request: FastifyRequest): ReturnType<typeof deviceOf> =>
     deviceOf(request.headers['user-agent']);
 
-  app.get(
-    '/shared/:token',
-    {
-      schema: {
-        tags,
-        summary: 'What a link leads to; this counts as an opening',
-        params: Params,
-        response: { 200: SharedList },
-      },
-    },
-    async (request) => {
+  app.route({
+    ...served(listSharedRecords),
+    handler: async (request) => {
       const link = await app.recordLinks.open(request.params.token);
       await app.recordLinks.note(link.id, 'opened', link.lesson, device(request));
       return app.sharedRecords.list(link);
     },
-  );
+  });
 
-  app.get(
-    '/shared/:token/state',
-    {
-      schema: {
-        tags,
-        summary: 'Whether a link is still open',
-        params: Params,
-        response: { 204: z.null() },
-      },
-    },
-    async ({ params }, reply) => {
+  app.route({
+    ...served(readSharedState),
+    handler: async ({ params }, reply) => {
       await app.recordLinks.open(params.token);
       return reply.status(204).send(null);
     },
-  );
+  });
 
-  app.get(
-    '/shared/:token/records/:lesson',
-    {
-      schema: {
-        tags,
-        summary: 'A record as a link shows it',
-        params: RecordParams,
-        response: { 200: SharedRecord },
-      },
-    },
-    async (request) => {
+  app.route({
+    ...served(readSharedRecord),
+    handler: async (request) => {
       const { params } = request;
       const link = await app.recordLinks.open(params.token);
       const shown = await app.sharedRecords.one(link, params.lesson);
       await app.recordLinks.note(link.id, 'record', params.lesson, device(request));
       return shown;
     },
-  );
+  });
 
-  app.get(
-    '/shared/:token/records/:lesson/pages/:number',
-    {
-      schema: {
-        tags,
-        summary: 'A page of a record as a picture (JPEG)',
-        params: RecordParams.extend({ number: z.coerce.number().int().min(1).max(10_000) }),
-      },
-    },
-    async ({ params }, reply) => {
+  app.route({
+    ...served(readSharedPage),
+    handler: async ({ params }, reply) => {
       const link = await app.recordLinks.open(params.token);
       const record = await app.sharedRecords.record(link, params.lesson);
       const picture = await app.sharedPages.page(record, params.number);
@@ -93,19 +62,11 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
       await app.recordLinks.open(params.token);
       return reply.type('image/jpeg').send(picture);
     },
-  );
+  });
 
-  app.get(
-    '/shared/:token/records/:lesson/pdf',
-    {
-      schema: {
-        tags,
-        summary: 'A record as a PDF, where the link is for more than looking',
-        params: RecordParams,
-        querystring: Zone,
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(downloadSharedPdf),
+    handler: async (request, reply) => {
       const { params, query } = request;
       const link = await app.recordLinks.open(params.token);
       if (link.may !== 'download') throw new ProblemError('look-only');
@@ -137,5 +98,5 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
         .header('content-disposition', attachment(`${title}.pdf`))
         .send(Buffer.from(pdf.buffer, pdf.byteOffset, pdf.byteLength));
     },
-  );
+  });
 };

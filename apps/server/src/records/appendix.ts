@@ -1,13 +1,9 @@
 import { nameOf, SAID_SOURCES } from '@cuaderno/core';
 import type { RecordTimeline } from '@cuaderno/core';
 import type { AppendixPart } from '@cuaderno/core/appendix';
-import type { Attendance, RecordInfo } from '@cuaderno/contract/records';
+import type { AppendixName, Attendance, RecordInfo } from '@cuaderno/contract/records';
 import { keptAppendix } from '../live/features/kept.js';
 import { clockIn, dayIn } from '../live/features/times.js';
-
-/** What can follow the pages of a record. */
-export const APPENDIX = ['notes', ...SAID_SOURCES, 'attendance'] as const;
-export type AppendixName = (typeof APPENDIX)[number];
 
 export interface AppendixContent {
   readonly record: Pick<RecordInfo, 'courseName' | 'title' | 'openedAt' | 'closedAt'>;

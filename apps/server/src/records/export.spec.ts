@@ -14,7 +14,7 @@ describe('what can be taken out as text', () => {
     ana.send({ kind: 'chat', id: newId(), to: 'all', text: 'High water, at last' });
     await maren.hears('chat');
     await house.tutor.post(`/lessons/${lesson}/close`);
-    const chat = await house.tutor.get(`/records/${lesson}/chat.txt?zone=Europe/Oslo`);
+    const chat = await house.tutor.get(`/records/${lesson}/said/chat.txt?zone=Europe/Oslo`);
     expect(chat.headers['content-type']).toBe('text/plain; charset=utf-8');
     expect(chat.body).toContain('Ana: High water, at last');
     const path = `/courses/${house.course.id}/attendance.csv`;
@@ -25,7 +25,7 @@ describe('what can be taken out as text', () => {
     );
     expect((await house.tutor.get(`${path}?zone=Middle/Earth`)).statusCode).toBe(400);
     const other = await house.otherTutor('Sunniva');
-    for (const one of [path, `/records/${lesson}/chat.txt`])
+    for (const one of [path, `/records/${lesson}/said/chat.txt`])
       expect((await other.get(one)).statusCode).toBe(404);
   });
 });

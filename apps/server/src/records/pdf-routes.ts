@@ -1,51 +1,18 @@
-import { Id, newestOf } from '@cuaderno/core';
+import type { AppendixName } from '@cuaderno/contract/records';
+import { downloadRecordPdf } from '@cuaderno/contract/routes/records';
+import { newestOf } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { DateTime } from 'luxon';
-import * as z from 'zod';
+import { served } from '../contract/served.js';
 import { attachment } from '../files/attachment.js';
 import { ProblemError } from '../problems/index.js';
-import { APPENDIX, appendixOf } from './appendix.js';
-import type { AppendixName } from './appendix.js';
+import { appendixOf } from './appendix.js';
 import { signersOf } from './signers.js';
-import { Zone } from '@cuaderno/contract/time-zone';
-
-/** A language as BCP 47 writes it, in short. */
-const Language = z
-  .string()
-  .max(35)
-  .regex(/^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$/, 'a language, as nb or en-GB');
-
-const PdfQuery = Zone.extend({
-  /** How what was written goes along. */
-  ink: z.enum(['drawn', 'annotations', 'none']).default('drawn'),
-  /** Whether it is shown whose each line is. */
-  signed: z.stringbool().default(false),
-  /** The one person whose ink goes along. */
-  only: Id.optional(),
-  /** What follows the pages, with commas between. */
-  with: z
-    .string()
-    .default('')
-    .transform((list) => list.split(',').filter((name) => name !== ''))
-    .pipe(z.array(z.enum(APPENDIX)).max(APPENDIX.length)),
-  language: Language.optional(),
-});
 
 export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
-  app.addHook('onRequest', app.tutorOnly);
-
-  app.get(
-    '/records/:lesson/pdf',
-    {
-      schema: {
-        tags: ['records'],
-        summary:
-          'The record as one PDF: ink drawn in, as annotations or left out; signed, or of one person alone; with pages for notes, chat and attendance',
-        params: z.object({ lesson: Id }),
-        querystring: PdfQuery,
-      },
-    },
-    async (request, reply) => {
+  app.route({
+    ...served(downloadRecordPdf),
+    handler: async (request, reply) => {
       const { tutor, params, query } = request;
       const record = await app.records.one(params.lesson, tutor.id);
       const gone = new AbortController();
@@ -92,5 +59,5 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
         .header('content-disposition', attachment(`${title}.pdf`))
         .send(Buffer.from(pdf.buffer, pdf.byteOffset, pdf.byteLength));
     },
-  );
+  });
 };

@@ -201,7 +201,7 @@ describe('what the server says of itself', () => {
     for (const path of [
       '/api/sign-in',
       '/api/join',
-      '/api/courses/{course}/boards/bring',
+      '/api/courses/{course}/boards/import',
       '/api/records/{lesson}/pdf',
     ])
       expect(Object.keys(paths)).toContain(path);

@@ -1,6 +1,6 @@
 import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
 import type { Author } from '@cuaderno/core';
-import type { BoardWriter } from '@cuaderno/formats/board-file';
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
 import type { Attendance } from '@cuaderno/contract/records';
 
 /**

@@ -34,20 +34,20 @@ describe('a body that doesn’t come', () => {
     });
 
   it('ends, whether nothing comes or a letter now and then', async () => {
-    const upload = `POST /api/courses/${house.course.id}/boards/bring?name=a.pdf HTTP/1.1\r\ncontent-type: application/octet-stream\r\ncontent-length: 5000000`;
+    const upload = `POST /api/courses/${house.course.id}/boards/import?name=a.pdf HTTP/1.1\r\ncontent-type: application/octet-stream\r\ncontent-length: 5000000`;
     for (const drip of ['', 'x']) {
       const { ms } = await send(upload, drip);
       expect(ms).toBeLessThan(5000);
     }
     const join =
-      'POST /api/join/look HTTP/1.1\r\ncontent-type: application/json\r\ncontent-length: 5000';
+      'POST /api/join/find HTTP/1.1\r\ncontent-type: application/json\r\ncontent-length: 5000';
     expect((await send(join, ' ')).ms).toBeLessThan(5000);
   });
 
   it('isn’t one that comes slowly but comes', async () => {
     const body = 'x'.repeat(400_000);
     const { said } = await send(
-      `POST /api/courses/${house.course.id}/boards/bring?name=a.pdf HTTP/1.1\r\ncontent-type: application/octet-stream\r\nconnection: close\r\ncontent-length: ${body.length}`,
+      `POST /api/courses/${house.course.id}/boards/import?name=a.pdf HTTP/1.1\r\ncontent-type: application/octet-stream\r\nconnection: close\r\ncontent-length: ${body.length}`,
       body.slice(0, 20_000),
       20,
     );

@@ -151,7 +151,7 @@ describe('a student’s data', () => {
     const found = async (words: string) =>
       (await house.tutor.get(`/records?words=${words}`)).json<{ found: unknown[] }>().found.length;
     expect([await found('quixotic'), await found('ebb'), await found('done')]).toEqual([0, 1, 1]);
-    const chat = (await house.tutor.get(`/records/${lesson}/chat.txt?zone=UTC`)).body;
+    const chat = (await house.tutor.get(`/records/${lesson}/said/chat.txt?zone=UTC`)).body;
     expect(chat).toContain('Well done, Former student 1!');
     const notes = (await house.tutor.get(`/lessons/${lesson}/notes`)).body;
     expect(notes).toContain('Former student 1’s ebb, and Ana’s');

@@ -67,7 +67,7 @@ export class Visitor {
   }
 
   upload(course: string, name: string, bytes: Buffer): Promise<LightMyRequestResponse> {
-    const url = `/courses/${course}/boards/bring?name=${encodeURIComponent(name)}`;
+    const url = `/courses/${course}/boards/import?name=${encodeURIComponent(name)}`;
     return this.request('POST', url, bytes, { 'content-type': 'application/octet-stream' });
   }
 }

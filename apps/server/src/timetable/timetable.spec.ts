@@ -77,7 +77,7 @@ describe('the timetable', () => {
     const plan = await planned({ start: wall(soon) });
     const by = { link: house.course.linkToken };
     const nextAt = async (): Promise<number | null> =>
-      (await house.visitor().post('/join/look', by)).json<{ nextAt: number | null }>().nextAt;
+      (await house.visitor().post('/join/find', by)).json<{ nextAt: number | null }>().nextAt;
     expect(await nextAt()).toBe(soon.toMillis());
     const lesson = await house.openLesson();
     expect(house.app.lessons.ofCourse(house.course.id)!.endsAt).toBe(soon.toMillis() + 50 * 60_000);
@@ -92,7 +92,7 @@ describe('the timetable', () => {
     await planned({ start: wall(began) });
     const by = { link: house.course.linkToken };
     const nextAt = async (): Promise<number | null> =>
-      (await house.visitor().post('/join/look', by)).json<{ nextAt: number | null }>().nextAt;
+      (await house.visitor().post('/join/find', by)).json<{ nextAt: number | null }>().nextAt;
     const isHidden = (minutes: number): Promise<unknown> => {
       const openedAt = began.minus({ minutes: 5 }).toMillis();
       const closedAt = began.plus({ minutes }).toMillis();
@@ -131,7 +131,7 @@ describe('the timetable', () => {
     await house.tutor.post(`/plans/${plan}/end`, { was: wall(first) });
     const brought = await house.tutor.request(
       'POST',
-      `/courses/${other.id}/plans/bring?zone=${OSLO}`,
+      `/courses/${other.id}/plans/import?zone=${OSLO}`,
       Buffer.from(calendar.body),
       {
         'content-type': 'text/calendar',
@@ -144,7 +144,7 @@ describe('the timetable', () => {
     expect(after).toEqual(before);
     const nothing = await house.tutor.request(
       'POST',
-      `/courses/${other.id}/plans/bring?zone=${OSLO}`,
+      `/courses/${other.id}/plans/import?zone=${OSLO}`,
       Buffer.from('Dear diary'),
       {
         'content-type': 'text/calendar',

@@ -42,7 +42,7 @@ describe('who waits, told to the tutor on any screen', () => {
   const watch = (who = house.tutor): Promise<Window> => house.window(who, '/live/waiting', null);
   const link = () => ({ link: house.course.linkToken });
   const looks = (who: Visitor, name?: string) =>
-    who.post('/join/look', { ...link(), ...(name ? { name } : {}) });
+    who.post('/join/find', { ...link(), ...(name ? { name } : {}) });
   /** The last that was told is this. */
   const isTold = (window: Window, fits: (who: readonly Waiting[]) => boolean) =>
     window.hears('waiting', (m) => {

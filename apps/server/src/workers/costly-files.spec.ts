@@ -61,7 +61,7 @@ describe('a file that costs more than it may', () => {
     ].join('\r\n');
   const bringCalendar = (text: string) =>
     house.tutor.request(
-      ...(['POST', `/courses/${house.course.id}/plans/bring?zone=Europe/Oslo`] as const),
+      ...(['POST', `/courses/${house.course.id}/plans/import?zone=Europe/Oslo`] as const),
       Buffer.from(text),
       { 'content-type': 'text/calendar' },
     );

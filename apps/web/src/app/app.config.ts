@@ -1,3 +1,4 @@
+import { provideHttpClient, withInterceptors, withNoXsrfProtection } from '@angular/common/http';
 import {
   ErrorHandler,
   inject,
@@ -10,6 +11,7 @@ import {
   withComponentInputBinding,
   withNavigationErrorHandler,
 } from '@angular/router';
+import { problems, signInAgain } from './api/interceptors';
 import { routes } from './app.routes';
 import { UnexpectedErrors } from './unexpected/unexpected-errors';
 
@@ -17,6 +19,7 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
+    provideHttpClient(withInterceptors([signInAgain, problems]), withNoXsrfProtection()),
     { provide: ErrorHandler, useExisting: UnexpectedErrors },
     provideRouter(
       routes,

@@ -1,3 +1,4 @@
+import { BoardWriter } from '@cuaderno/contract/board-writer';
 import {
   decodeStroke,
   encodeStroke,
@@ -48,16 +49,6 @@ const InkLine = z
 
 const placed = KIND_SCHEMAS.map((schema) => schema.extend(origin));
 const FileItem = z.discriminatedUnion('kind', [InkLine, ...placed] as never);
-
-/** Somebody who wrote on the board: `by` of what is theirs. */
-export const BoardWriter = z.object({
-  id: Id,
-  name: z.string().min(1).max(200),
-  /** Which of those of that name: the first is 1. */
-  nameOrdinal: z.number().int().min(1).max(1000),
-  role: z.enum(['tutor', 'student']),
-});
-export type BoardWriter = z.infer<typeof BoardWriter>;
 
 /** What of what is written goes along. */
 export interface BoardFileWish {

@@ -1,32 +1,15 @@
+import { ImportReportShape, SlideReport } from '@cuaderno/contract/import-report';
 import * as z from 'zod';
 import type { FontReport, ImportReport } from './report.js';
-
-const Slide = z.object({
-  number: z.number(),
-  title: z.string(),
-  letters: z.array(z.string()).default([]),
-  flattened: z.boolean(),
-  hidden: z.boolean(),
-  notes: z.boolean(),
-  media: z.array(z.object({ name: z.string(), problem: z.string().nullable() })),
-});
 
 /** Reports as they were kept before fonts were told once each: by slide. */
 const ByFormer = z.object({
   slides: z.number(),
   changed: z.array(
-    Slide.extend({
+    SlideReport.extend({
       fonts: z.array(z.object({ asked: z.string(), used: z.string().nullable() })),
     }),
   ),
-});
-
-export const ImportReportShape = z.object({
-  slides: z.number(),
-  named: z.number().nullable(),
-  noted: z.number().nullable(),
-  fonts: z.array(z.object({ asked: z.string(), used: z.string(), slides: z.array(z.number()) })),
-  changed: z.array(Slide),
 });
 
 /** A report that was kept, also by an earlier version. Throws where it is none. */
@@ -47,7 +30,7 @@ export function readReport(kept: unknown): ImportReport {
     noted: null,
     fonts: [...fonts.values()],
     changed: z
-      .array(Slide)
+      .array(SlideReport)
       .parse(changed)
       .filter(({ flattened, hidden, media }) => flattened || hidden || media.length > 0),
   };

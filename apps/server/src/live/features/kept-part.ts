@@ -27,8 +27,6 @@ export interface KeptFile<Part> {
   readonly ending: string;
   /** Its media type. */
   readonly type: string;
-  /** What it is, for the description of the interface. */
-  readonly summary: string;
   /** Whether there is nothing to be said in it: then an archive has none. */
   isEmpty(part: Part): boolean;
   write(part: Part, lesson: KeptLesson): string;

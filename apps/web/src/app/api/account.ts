@@ -1,22 +1,33 @@
+import type { Answer } from '@cuaderno/contract/route';
+import {
+  acceptInvitation,
+  changePassword,
+  deleteAccount,
+  readAccount,
+  readMe,
+  requestPasswordReset,
+  resetPassword,
+  setUp,
+  signIn,
+  signInToDemo,
+  signOut,
+  signOutEverywhere,
+} from '@cuaderno/contract/routes/accounts';
 import { inject, Injectable } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from './api';
-
-export interface Me {
-  readonly tutor: { readonly id: string; readonly name: string } | null;
-  readonly setUp: boolean;
-  readonly demo: boolean;
-}
 
 /** Who is signed in on this machine. */
 @Injectable({ providedIn: 'root' })
 export class Account {
   private readonly api = inject(Api);
-  private me: Promise<Me> | null = null;
+  private me: Promise<Answer<typeof readMe>> | null = null;
   /** Whether somebody signs out here, just now: then it is no surprise that they aren't signed in. */
   isLeaving = false;
 
-  load(): Promise<Me> {
-    this.me ??= this.api.get<Me>('/me').catch((error: unknown) => {
+  load(): Promise<Answer<typeof readMe>> {
+    this.me ??= firstValueFrom(this.api.call(readMe)).catch((error: unknown) => {
       this.me = null;
       throw error;
     });
@@ -24,65 +35,65 @@ export class Account {
   }
 
   setUp(name: string, email: string, password: string): Promise<void> {
-    return this.change('/set-up', { name, email, password });
+    return this.change(this.api.call(setUp, { body: { name, email, password } }));
   }
 
   /** Makes the account of a tutor who was invited. */
   accept(token: string, name: string, email: string, password: string): Promise<void> {
-    return this.change('/invitations/accept', { token, name, email, password });
+    return this.change(this.api.call(acceptInvitation, { body: { token, name, email, password } }));
   }
 
   signIn(email: string, password: string): Promise<void> {
-    return this.change('/sign-in', { email, password });
+    return this.change(this.api.call(signIn, { body: { email, password } }));
   }
 
   signInToDemo(): Promise<void> {
-    return this.change('/demo/sign-in');
+    return this.change(this.api.call(signInToDemo));
   }
 
   async signOut(): Promise<void> {
     this.isLeaving = true;
     try {
-      await this.change('/sign-out');
+      await this.change(this.api.call(signOut));
     } finally {
       this.isLeaving = false;
     }
   }
 
   /** Sends a letter with a link, if there is such an account; nobody is told whether there is. */
-  forgot(email: string): Promise<void> {
-    return this.api.post('/password/forgotten', { email });
+  async forgot(email: string): Promise<void> {
+    await firstValueFrom(this.api.call(requestPasswordReset, { body: { email } }));
   }
 
   /** Sets the password anew, by the link or code of such a letter. */
   reset(token: string, password: string): Promise<void> {
-    return this.change('/password/reset', { token, password });
+    return this.change(this.api.call(resetPassword, { body: { token, password } }));
   }
 
   details(): Promise<{ name: string; email: string }> {
-    return this.api.get('/account');
+    return firstValueFrom(this.api.call(readAccount));
   }
 
   changePassword(old: string, password: string): Promise<void> {
-    return this.change('/account/password', { old, password });
+    return this.change(this.api.call(changePassword, { body: { old, password } }));
   }
 
   signOutEverywhere(): Promise<void> {
-    return this.change('/sign-out/everywhere');
+    return this.change(this.api.call(signOutEverywhere));
   }
 
   /** Everything goes, for good. */
   async delete(password: string): Promise<void> {
     this.isLeaving = true;
     try {
-      await this.change('/account/delete', { password });
+      await this.change(this.api.call(deleteAccount, { body: { password } }));
     } finally {
       this.isLeaving = false;
     }
   }
 
-  private async change(path: string, body: unknown = {}): Promise<void> {
-    await this.api.post(path, body);
+  private async change(asked: Observable<null>): Promise<void> {
+    await firstValueFrom(asked);
     this.me = null;
   }
 }

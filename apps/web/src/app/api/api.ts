@@ -1,167 +1,128 @@
+import { addressOf } from '@cuaderno/contract/route';
+import type { Answer, Asked, Route } from '@cuaderno/contract/route';
+import { HttpClient, HttpEventType, HttpHeaders } from '@angular/common/http';
+import type { HttpEvent, HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Problem as Answer } from '@cuaderno/core';
-import { SignedOut } from './signed-out';
+import { filter, lastValueFrom, map, mergeMap, Observable, tap } from 'rxjs';
+import type { MonoTypeOperatorFunction } from 'rxjs';
+import { ApiError, OTHER_ANSWER } from './problem';
 
-/** What the server says when something can't be done (RFC 9457), or this window where nothing answers. */
-export type Problem = Omit<Answer, 'status'>;
+/** What has to be said to ask for it; nothing at all where nothing has to be. */
+type Saying<Spec extends Route> =
+  Record<never, never> extends Asked<Spec> ? [asked?: Asked<Spec>] : [asked: Asked<Spec>];
 
-/** Thrown where something can't be done; its words are for the person. */
-export class ProblemError extends Error {
-  override readonly name: string = 'TroubleError';
-  constructor(readonly problem: Problem) {
-    super(problem.title);
-  }
+/** A file that came, and what it is called. */
+export interface Download {
+  readonly blob: Blob;
+  readonly name: string;
 }
 
-/** Thrown by every call that fails. */
-export class ApiError extends ProblemError {
-  override readonly name = 'ApiError';
-  constructor(
-    problem: Problem,
-    readonly status: number,
-  ) {
-    super(problem);
-  }
+/** Something large on its way: how much of it is there, from 0 to 1, and at last what was answered. */
+export type Sending<Spec extends Route> =
+  { readonly part: number } | { readonly answer: Answer<Spec> };
 
-  /** The code behind `urn:cuaderno:`. */
-  get code(): string {
-    return this.problem.type.replace('urn:cuaderno:', '');
-  }
+interface AnyAsked {
+  readonly params?: Readonly<Record<string, unknown>>;
+  readonly query?: Readonly<Record<string, unknown>>;
+  readonly body?: unknown;
 }
 
-export const NO_LINE: Problem = {
-  type: 'urn:cuaderno:no-line',
-  title: 'Cuaderno can’t be reached.',
-  detail: 'Check the connection, then try again. Nothing is lost.',
-};
-
-/** Words for anything that was thrown. */
-export function problemOf(error: unknown): Problem {
-  return error instanceof ProblemError ? error.problem : NO_LINE;
-}
-
-async function failure(response: Response): Promise<ApiError> {
-  const body = (await response.json().catch(() => NO_LINE)) as Problem;
-  return new ApiError(body.title ? body : NO_LINE, response.status);
-}
-
-/** Speaks HTTP with the server. Every method throws `ApiError`. */
+/**
+ * Asks the server, by the routes of the contract. Nothing is asked until somebody subscribes; who unsubscribes gives it
+ * up. Every answer is parsed; everything that fails is an `ApiError`.
+ */
 @Injectable({ providedIn: 'root' })
 export class Api {
-  private readonly signedOut = inject(SignedOut);
+  private readonly http = inject(HttpClient);
 
-  async get<T>(path: string): Promise<T> {
-    const response = await this.fetch('GET', path);
-    return (response.status === 204 ? undefined : await response.json()) as T;
+  /** Emits what is answered, once. */
+  call<const Spec extends Route>(spec: Spec, ...[asked]: Saying<Spec>): Observable<Answer<Spec>> {
+    return this.request(
+      spec,
+      asked as AnyAsked,
+      spec.answers === 'bytes' ? 'arraybuffer' : 'json',
+    ).pipe(
+      filter((event) => event.type === HttpEventType.Response),
+      map((response) => answerIn(spec, response)),
+    );
   }
 
-  async post<T = void>(path: string, body: unknown = {}): Promise<T> {
-    const response = await this.fetch('POST', path, body);
-    return (response.status === 204 ? undefined : await response.json()) as T;
+  /** Emits the file that is answered, once. */
+  download<const Spec extends Route>(spec: Spec, ...[asked]: Saying<Spec>): Observable<Download> {
+    return this.request(spec, asked as AnyAsked, 'blob').pipe(
+      filter((event) => event.type === HttpEventType.Response),
+      map(({ body, headers }) => ({ blob: body as Blob, name: nameIn(headers) })),
+    );
   }
 
-  /** Sends a text of another kind than JSON. */
-  async sendText<T>(path: string, text: string, type: string): Promise<T> {
-    const body = new Blob([text], { type });
-    return (await (await this.fetch('POST', path, body)).json()) as T;
+  /** Emits how far it is, and at last what is answered. */
+  send<const Spec extends Route>(spec: Spec, asked: Asked<Spec>): Observable<Sending<Spec>> {
+    return this.request(spec, asked as AnyAsked, 'json', true).pipe(
+      mergeMap((event): Sending<Spec>[] => {
+        if (event.type === HttpEventType.UploadProgress)
+          return event.total ? [{ part: event.loaded / event.total }] : [];
+        return event.type === HttpEventType.Response ? [{ answer: answerIn(spec, event) }] : [];
+      }),
+    );
   }
 
-  /** Sends bytes that are no file. */
-  async sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
-    const body = new Blob([bytes], { type: 'application/octet-stream' });
-    return (await (await this.fetch('POST', path, body)).json()) as T;
-  }
-
-  async bytes(path: string): Promise<Uint8Array> {
-    return new Uint8Array(await (await this.fetch('GET', path)).arrayBuffer());
-  }
-
-  async download(path: string, signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
-    const response = await this.fetch('GET', path, undefined, signal);
-    const header = response.headers.get('content-disposition') ?? '';
-    const coded = /filename\*=UTF-8''([^;]+)/.exec(header)?.[1];
-    return { blob: await response.blob(), name: coded ? decodeURIComponent(coded) : 'record.pdf' };
-  }
-
-  /** Sends a file, telling of its way from 0 to 1. */
-  async upload<T>(
-    path: string,
-    file: Blob,
-    onProgress: (part: number) => void,
-    signal: AbortSignal,
-  ): Promise<T> {
-    const since = this.signedOut.times;
-    try {
-      return await this.send<T>(path, file, onProgress, signal);
-    } catch (error) {
-      if (await this.isOver(error, since)) return this.send<T>(path, file, onProgress, signal);
-      throw error;
-    }
-  }
-
-  private send<T>(
-    path: string,
-    file: Blob,
-    onProgress: (part: number) => void,
-    signal: AbortSignal,
-  ): Promise<T> {
-    return new Promise((resolve, reject) => {
-      const request = new XMLHttpRequest();
-      request.open('POST', `/api${path}`);
-      request.setRequestHeader('content-type', 'application/octet-stream');
-      request.upload.onprogress = (event) => {
-        if (event.lengthComputable) onProgress(event.loaded / event.total);
-      };
-      request.onload = () => {
-        let body: unknown = request.status === 204 ? undefined : NO_LINE;
-        try {
-          body = JSON.parse(request.responseText);
-        } catch {
-          // Some proxy answered; the words for a broken line fit.
-        }
-        if (request.status < 300) resolve(body as T);
-        else reject(new ApiError(body as Problem, request.status));
-      };
-      request.onerror = () => reject(new ApiError(NO_LINE, 0));
-      request.onabort = () => reject(new DOMException('given up', 'AbortError'));
-      signal.addEventListener('abort', () => request.abort());
-      request.send(file);
+  private request(
+    { method, path, consumes }: Route,
+    { params, query, body }: AnyAsked = {},
+    responseType: 'json' | 'arraybuffer' | 'blob',
+    reportProgress = false,
+  ): Observable<HttpEvent<unknown>> {
+    const type = consumes && { headers: new HttpHeaders({ 'content-type': consumes[0]! }) };
+    return this.http.request(method, `/api${addressOf({ path }, params, query)}`, {
+      ...{ observe: 'events', reportProgress, ...type },
+      // What has no body says so in JSON: a request that changes something is of a type no form can send.
+      ...(method === 'POST' && { body: body ?? {} }),
+      responseType: responseType as 'json',
     });
   }
+}
 
-  private async fetch(
-    method: string,
-    path: string,
-    body?: unknown,
-    signal?: AbortSignal,
-  ): Promise<Response> {
-    const init: RequestInit = { method, signal: signal ?? null };
-    if (body instanceof Blob) {
-      init.headers = { 'content-type': body.type };
-      init.body = body;
-    } else if (body !== undefined) {
-      init.headers = { 'content-type': 'application/json' };
-      init.body = JSON.stringify(body);
-    }
-    const since = this.signedOut.times;
-    let response: Response;
-    try {
-      response = await fetch(`/api${path}`, init);
-    } catch (error) {
-      if (signal?.aborted) throw error;
-      throw new ApiError(NO_LINE, 0);
-    }
-    if (response.ok) return response;
-    const error = await failure(response);
-    // What was to be done waits until they are signed in again, and is done then.
-    if (await this.isOver(error, since)) return this.fetch(method, path, body, signal);
-    throw error;
-  }
+/** Gives it up, with an `AbortError`, as soon as the signal says so. */
+export function untilAborted<Value>(signal: AbortSignal): MonoTypeOperatorFunction<Value> {
+  return (source) =>
+    new Observable<Value>((listener) => {
+      const stop = (): void => listener.error(new DOMException('given up', 'AbortError'));
+      if (signal.aborted) return stop();
+      signal.addEventListener('abort', stop);
+      const subscription = source.subscribe(listener);
+      return () => {
+        signal.removeEventListener('abort', stop);
+        subscription.unsubscribe();
+      };
+    });
+}
 
-  /** Whether that went wrong for want of a session, and there is one by now. */
-  private isOver(error: unknown, since: number): Promise<boolean> {
-    return error instanceof ApiError && error.code === 'not-signed-in'
-      ? this.signedOut.signedInAgain(since)
-      : Promise.resolve(false);
-  }
+/** What is answered at last; how far it is is told on the way. */
+export async function lastAnswer<Spec extends Route>(
+  sending: Observable<Sending<Spec>>,
+  onProgress: (part: number) => void,
+  signal: AbortSignal,
+): Promise<Answer<Spec>> {
+  const answered = sending.pipe(
+    untilAborted(signal),
+    tap((step) => 'part' in step && onProgress(step.part)),
+    filter((step) => 'answer' in step),
+  );
+  return (await lastValueFrom(answered)).answer;
+}
+
+function answerIn<Spec extends Route>(
+  { answers }: Spec,
+  { status, body }: HttpResponse<unknown>,
+): Answer<Spec> {
+  if (answers === 'bytes') return new Uint8Array(body as ArrayBuffer) as Answer<Spec>;
+  const parsed = answers[status]?.safeParse(body);
+  if (!parsed?.success) throw new ApiError(OTHER_ANSWER, status);
+  return parsed.data as Answer<Spec>;
+}
+
+/** The name of a file as its answer says it (RFC 6266). */
+function nameIn(headers: HttpHeaders): string {
+  const coded = /filename\*=UTF-8''([^;]+)/.exec(headers.get('content-disposition') ?? '')?.[1];
+  return coded ? decodeURIComponent(coded) : 'record.pdf';
 }

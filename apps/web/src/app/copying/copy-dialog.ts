@@ -1,3 +1,6 @@
+import { copyBoard } from '@cuaderno/contract/routes/boards';
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { copyRecord } from '@cuaderno/contract/routes/records';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -12,15 +15,17 @@ import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { BoardInfo, Course } from '../api/shapes';
 import { DIALOG } from '../popup/dialog';
 
 /** What is copied: a board, or a board as a record has it. */
 export interface CopySource {
-  /** Where a copy is asked for. */
-  readonly path: string;
+  /** What is copied: a board as it is, or as a lesson left it. */
+  readonly of: { readonly board: string } | { readonly record: string };
   /** How the copy is called at first. */
   readonly title: string;
   readonly course: string;
@@ -60,7 +65,12 @@ export class CopyDialog {
     this.problem.set(null);
     try {
       const wish = { title: this.title(), course: this.course(), lessonInk: this.lessonInk() };
-      this.made.emit(await this.api.post<BoardInfo>(this.source().path, wish));
+      const { of } = this.source();
+      const copied =
+        'board' in of
+          ? this.api.call(copyBoard, { params: of, body: wish })
+          : this.api.call(copyRecord, { params: { lesson: of.record }, body: wish });
+      this.made.emit(await firstValueFrom(copied));
     } catch (error) {
       this.problem.set(problemOf(error));
     } finally {
@@ -70,7 +80,7 @@ export class CopyDialog {
 
   private async load(): Promise<void> {
     try {
-      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

@@ -3,14 +3,14 @@ import { inThisZone } from '../time/format-time';
 import { ArchiveButton } from './archive-button';
 
 const LABEL = 'Save everything of Ida (zip)';
-const MADE = `DOWNLOAD /students/archive.zip?name=Ida&${inThisZone()}`;
+const MADE = `DOWNLOAD /students/archive.zip?name=Ida&${new URLSearchParams(inThisZone())}`;
 
 describe('saving everything', () => {
   /** @param described what the server says of the archive beforehand */
   const shown = async (described: unknown): Promise<Screen<ArchiveButton>> => {
     const screen = await Screen.show(
       ArchiveButton,
-      { label: LABEL, path: '/students/archive?name=Ida' },
+      { label: LABEL, of: { student: 'Ida' } },
       {
         'GET /students/archive?name=Ida': described,
         [MADE]: problem('not-found', 'It is gone.'),

@@ -1,4 +1,10 @@
 import {
+  describeCourseArchive,
+  describeStudentArchive,
+  downloadCourseArchive,
+  downloadStudentArchive,
+} from '@cuaderno/contract/routes/archive';
+import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
@@ -9,9 +15,14 @@ import {
   viewChild,
 } from '@angular/core';
 import type { ElementRef } from '@angular/core';
-import { Api, problemOf } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
 import { inThisZone } from '../time/format-time';
 import { Making } from './making';
+
+/** Whose everything it is. */
+export type ArchiveOf = { readonly course: string } | { readonly student: string };
 
 /** Saves everything of a course or a student as one archive: long work, which can be stopped. */
 @Component({
@@ -56,7 +67,7 @@ import { Making } from './making';
 export class ArchiveButton {
   readonly label = input.required<string>();
   /** Whose archive it is, as a path of the API; a student's name may stand in its query. */
-  readonly path = input.required<string>();
+  readonly of = input.required<ArchiveOf>();
   private readonly api = inject(Api);
   protected readonly making = new Making();
   private asking = false;
@@ -81,7 +92,12 @@ export class ArchiveButton {
     this.asking = true;
     this.making.problem.set(null);
     try {
-      const described = await this.api.get<{ protected: string[] }>(this.path());
+      const of = this.of();
+      const described = await firstValueFrom(
+        'course' in of
+          ? this.api.call(describeCourseArchive, { params: of })
+          : this.api.call(describeStudentArchive, { query: { name: of.student } }),
+      );
       this.bound.set(described.protected);
     } catch (error) {
       return this.making.problem.set(problemOf(error));
@@ -93,8 +109,13 @@ export class ArchiveButton {
 
   protected async make(): Promise<void> {
     this.bound.set([]);
-    const { pathname, search } = new URL(this.path(), location.origin);
-    const query = `${pathname}.zip${search ? `${search}&` : '?'}${inThisZone()}`;
-    await this.making.save((signal) => this.api.download(query, signal));
+    const of = this.of();
+    await this.making.save(
+      'course' in of
+        ? this.api.download(downloadCourseArchive, { params: of, query: inThisZone() })
+        : this.api.download(downloadStudentArchive, {
+            query: { name: of.student, ...inThisZone() },
+          }),
+    );
   }
 }

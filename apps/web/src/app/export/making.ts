@@ -1,6 +1,10 @@
 import { signal } from '@angular/core';
-import { problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { defer, lastValueFrom } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { untilAborted } from '../api/api';
+import type { Download } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import { download } from './download';
 
 /** Something that is made and then saved on this machine; it can be stopped as long as it isn't done. */
@@ -12,13 +16,14 @@ export class Making {
 
   /** Says whether it was saved: stopped in the last moment, it isn't either. */
   async save(
-    make: (signal: AbortSignal) => Promise<{ blob: Blob; name: string }>,
+    made: Observable<Download> | ((signal: AbortSignal) => Promise<Download>),
   ): Promise<boolean> {
     const abort = (this.abort = new AbortController());
     this.part.set(0);
     this.problem.set(null);
     try {
-      const { blob, name } = await make(abort.signal);
+      const file = typeof made === 'function' ? defer(() => made(abort.signal)) : made;
+      const { blob, name } = await lastValueFrom(file.pipe(untilAborted(abort.signal)));
       abort.signal.throwIfAborted();
       download(blob, name);
       return true;

@@ -1,3 +1,6 @@
+import { downloadBoardPdf, listBoardWriters } from '@cuaderno/contract/routes/boards';
+import type { Board, Id, Page } from '@cuaderno/core';
+import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -8,11 +11,10 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Board, Id, Page } from '@cuaderno/core';
-import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
-import { Api } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom, lastValueFrom } from 'rxjs';
+import { Api, untilAborted } from '../api/api';
+import type { Problem } from '../api/problem';
 import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';
 import { boardAsFile } from './board-file';
@@ -127,16 +129,19 @@ export class SaveDialog {
         const progress = (part: number): void => this.part.set(part);
         const board = this.board();
         const { writers } = this.named()
-          ? await this.api.get<{ writers: BoardWriter[] }>(`/boards/${board.id}/writers`)
+          ? await firstValueFrom(this.api.call(listBoardWriters, { params: { board: board.id } }))
           : { writers: null };
         const wish = { ink: this.fileInk(), people: writers };
         const blob = await boardAsFile(board, papers, wish, signal, progress);
         return { blob, name: `${title}.cuaderno.zip` };
       }
       case 'pdf':
-        return this.api.download(
-          `/boards/${this.board().id}/pdf?ink=${ink ? 'all' : 'none'}`,
-          signal,
+        return lastValueFrom(
+          this.api
+            .download(downloadBoardPdf, {
+              ...{ params: { board: this.board().id }, query: { ink: ink ? 'all' : 'none' } },
+            })
+            .pipe(untilAborted(signal)),
         );
       case 'inkml':
         return { blob: await pageInkMl(this.page()), name: `${ofPage}.inkml` };

@@ -1,3 +1,9 @@
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
+import type { Asked } from '@cuaderno/contract/route';
+import { downloadRecordPdf, downloadSaid } from '@cuaderno/contract/routes/records';
+import { SAID_SOURCES } from '@cuaderno/core';
+import type { Board, Id, Page, SaidSource } from '@cuaderno/core';
+import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -9,24 +15,23 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { Board, Id, Page, SaidSource } from '@cuaderno/core';
-import type { BoardFileWish, BoardWriter } from '@cuaderno/formats/board-file';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { lastValueFrom } from 'rxjs';
+import { Api, untilAborted } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import { makeFilm } from '../film/film';
 import { lengthOfFilm } from '../film/film-source';
 import type { FilmSource } from '../film/film-source';
+import { SAID } from '../live/features/in-record';
 import type { Writer } from '../people/whose-ink';
 import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';
-import { inThisZone, formatShort } from '../time/format-time';
-import { SAID } from '../live/features/in-record';
+import { formatShort, inThisZone } from '../time/format-time';
 import { boardAsFile } from './board-file';
-import { languages, ownLanguage } from './languages';
 import { FileWish } from './file-wish';
+import { languages, ownLanguage } from './languages';
 import { Making } from './making';
 import { pagePng } from './page-image';
 import { pageInkMl } from './page-inkml';
@@ -197,11 +202,15 @@ export class SaveRecordDialog {
   private async made(signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
     const [papers, page] = [this.papers(), this.page()];
     const ofPage = `${this.title()}, page ${this.number()}`;
-    const path = `/records/${this.lesson()}`;
+    const params = { lesson: this.lesson() };
     const form = this.form();
     switch (form) {
       case 'pdf':
-        return this.api.download(`${path}/pdf?${this.query()}`, signal);
+        return lastValueFrom(
+          this.api
+            .download(downloadRecordPdf, { params, query: this.query() })
+            .pipe(untilAborted(signal)),
+        );
       case 'file': {
         const people = this.fileNamed() ? this.writers().map(writerOf) : null;
         const blob = await boardAsFile(
@@ -221,7 +230,14 @@ export class SaveRecordDialog {
         return { blob: new Blob([svg], { type: 'image/svg+xml' }), name: `${ofPage}.svg` };
       }
       default:
-        return this.api.download(`${path}/${SAID[form].file.name}?${inThisZone()}`, signal);
+        return lastValueFrom(
+          this.api
+            .download(downloadSaid, {
+              params: { ...params, file: SAID[form].file.name },
+              query: inThisZone(),
+            })
+            .pipe(untilAborted(signal)),
+        );
     }
   }
 
@@ -246,15 +262,14 @@ export class SaveRecordDialog {
     return (id) => names.get(id) ?? null;
   }
 
-  private query(): string {
+  private query(): Asked<typeof downloadRecordPdf>['query'] {
     const [only, ink] = [this.only(), this.ink()];
-    const wish = new URLSearchParams(inThisZone());
-    wish.set('ink', ink);
-    wish.set('language', this.language());
-    if (ink !== 'none' && this.signed()) wish.set('signed', 'true');
-    if (ink !== 'none' && only) wish.set('only', only);
-    if (this.extra().size > 0) wish.set('with', [...this.extra()].join(','));
-    return wish.toString();
+    return {
+      ...{ ...inThisZone(), ink, language: this.language() },
+      ...(ink !== 'none' && this.signed() && { signed: 'true' }),
+      ...(ink !== 'none' && only && { only }),
+      ...(this.extra().size > 0 && { with: [...this.extra()].join(',') }),
+    };
   }
 }
 

@@ -1,8 +1,8 @@
-import { ProblemError } from '../api/api';
-import type { Problem } from '../api/api';
+import { ProblemError } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { PaperSource } from '../stage/paper-source';
-import { fontSources } from './fonts';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
+import { fontSources } from './fonts';
 
 const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Problem> = {
   'no-encoder': {

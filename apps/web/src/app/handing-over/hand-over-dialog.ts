@@ -1,3 +1,6 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { handOver, listHandOvers, takeBackHandOver } from '@cuaderno/contract/routes/handing-over';
+import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,13 +13,14 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Course } from '../api/shapes';
 import { DIALOG } from '../popup/dialog';
 import { formatWhen } from '../time/format-time';
@@ -73,9 +77,15 @@ export class HandOverDialog {
   }
 
   protected async handOver(): Promise<void> {
-    const to = this.toAll() ? 'all' : this.some();
+    const [course, to] = [this.course(), this.toAll() ? ('all' as const) : this.some()];
+    if (course === null) return;
     await this.try(async () => {
-      await this.api.post(`/courses/${this.course()}/hand-overs`, { asset: this.asset().id, to });
+      await firstValueFrom(
+        this.api.call(handOver, {
+          params: { course },
+          body: { asset: this.asset().id, to },
+        }),
+      );
       this.some.set([]);
       await this.load();
     });
@@ -83,7 +93,7 @@ export class HandOverDialog {
 
   protected async takeBack({ id }: HandOver): Promise<void> {
     await this.try(async () => {
-      await this.api.post(`/hand-overs/${id}/take-back`);
+      await firstValueFrom(this.api.call(takeBackHandOver, { params: { id } }));
       await this.load();
     });
   }
@@ -97,13 +107,13 @@ export class HandOverDialog {
   private async load(): Promise<void> {
     const course = this.course();
     if (!course) return;
-    const found = await this.api.get<HandOverList>(`/courses/${course}/hand-overs`);
+    const found = await firstValueFrom(this.api.call(listHandOvers, { params: { course } }));
     if (course === this.course()) this.found.set(found);
   }
 
   private async loadCourses(): Promise<void> {
     await this.try(async () => {
-      const { courses } = await this.api.get<{ courses: Course[] }>('/today');
+      const { courses } = await firstValueFrom(this.api.call(readToday));
       this.courses.set(courses);
       this.course.update((course) => course ?? courses[0]?.id ?? null);
       await this.load();

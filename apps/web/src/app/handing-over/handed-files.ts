@@ -1,4 +1,6 @@
+import { listHandedFiles } from '@cuaderno/contract/routes/handing-over';
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
 import type { HandedFile } from './shapes';
 
@@ -14,7 +16,7 @@ export class HandedFiles {
 
   /** Out of reach, what is known stays. */
   async load(): Promise<void> {
-    const found = await this.api.get<{ files: HandedFile[] }>('/handed').catch(() => null);
+    const found = await firstValueFrom(this.api.call(listHandedFiles)).catch(() => null);
     if (found) this.files.set(found.files);
   }
 }

@@ -1,3 +1,5 @@
+import { fold, nameOf, pageNumbers, pagesInOrder } from '@cuaderno/core';
+import type { Board, Id, Operation, Page } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,11 +11,9 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { fold, nameOf, pageNumbers, pagesInOrder } from '@cuaderno/core';
-import type { Board, Id, Operation, Page } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
-import { problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import { PageThumb } from '../pages/page-thumb';
 import { DIALOG } from '../popup/dialog';
 import type { PaperSource } from '../stage/paper-source';

@@ -3,7 +3,8 @@ import { TestBed } from '@angular/core/testing';
 import { newId, readClientMessage } from '@cuaderno/core';
 import type { Id, Operation } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
-import { Api, ApiError, NO_LINE } from '../api/api';
+import { Api } from '../api/api';
+import { ApiError, NO_LINE } from '../api/problem';
 import { PendingStore } from '../live/pending-store';
 import { PretendApi } from '../testing/screen';
 import type { Answers } from '../testing/screen';
@@ -30,13 +31,15 @@ describe('late lines of a student', () => {
   };
   const kept = (person: Id): Id[] => new PendingStore(board, person).load().map(({ id }) => id);
   /** What was brought as somebody. */
-  const brought = (person: Id): Id[] =>
-    api.asked
-      .filter(({ call }) => call === `POST /late-lines/of/${person}`)
-      .flatMap(({ body }) => {
-        const message = readClientMessage(body as Uint8Array, 'student');
-        return message.kind === 'ops' ? message.ops.map(({ id }) => id) : [];
-      });
+  const brought = async (person: Id): Promise<Id[]> => {
+    const offers = api.asked.filter(({ call }) => call === `POST /late-lines/of/${person}`);
+    const messages = await Promise.all(
+      offers.map(async ({ body }) =>
+        readClientMessage(new Uint8Array(await (body as Blob).arrayBuffer()), 'student'),
+      ),
+    );
+    return messages.flatMap((one) => (one.kind === 'ops' ? one.ops.map(({ id }) => id) : []));
+  };
 
   afterEach(() => localStorage.clear());
 
@@ -50,7 +53,7 @@ describe('late lines of a student', () => {
     const done: Id[] = [];
     late.done.subscribe((ids) => done.push(...ids));
     await late.offerKept(null);
-    expect(brought(earlier)).toEqual([a, b, c]);
+    expect(await brought(earlier)).toEqual([a, b, c]);
     expect(done).toEqual([a, b, c]);
     expect(kept(earlier)).toEqual([]);
     expect([late.stuck(), late.refused(), late.waiting()]).toEqual([0, 1, 2]);
@@ -67,7 +70,7 @@ describe('late lines of a student', () => {
       ),
     });
     await late.offerKept(me);
-    expect(brought(me)).toEqual([]);
+    expect(await brought(me)).toEqual([]);
     expect([kept(me), kept(earlier)]).toEqual([[mine.id], [others.id]]);
     expect(late.stuck()).toBe(0);
   });

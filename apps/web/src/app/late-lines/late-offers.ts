@@ -1,10 +1,16 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  acknowledgeLateLines,
+  listOwnLateLines,
+  offerLateLines,
+} from '@cuaderno/contract/routes/late-lines';
 import { inMessages, MAX_OPERATIONS, pack, packMessage } from '@cuaderno/core';
 import type { Id, Operation } from '@cuaderno/core';
-import { Subject } from 'rxjs';
-import { Api, ApiError } from '../api/api';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom, Subject } from 'rxjs';
+import { Api } from '../api/api';
+import { ApiError } from '../api/problem';
 import { keptByPeople, PendingStore } from '../live/pending-store';
-import type { LateAnswer, OwnLateLines } from './shapes';
+import type { OwnLateLines } from './shapes';
 
 /** How long it is waited before the server is tried again, in ms. */
 const AGAIN = 5000;
@@ -70,9 +76,7 @@ export class LateOffers {
 
   /** Asks what became of them. Out of reach, what is known stays. */
   async load(): Promise<void> {
-    const found = await this.api
-      .get<{ lessons: OwnLateLines[] }>('/late-lines/own')
-      .catch(() => null);
+    const found = await firstValueFrom(this.api.call(listOwnLateLines)).catch(() => null);
     if (found) this.own.set(found.lessons);
   }
 
@@ -83,7 +87,7 @@ export class LateOffers {
     this.refused.set(0);
     if (!isNews) return;
     this.own.update((all) => all.map((one) => ({ ...one, added: 0, left: 0 })));
-    await this.api.post('/late-lines/own/told').catch(() => undefined);
+    await firstValueFrom(this.api.call(acknowledgeLateLines)).catch(() => undefined);
     await this.load();
   }
 
@@ -91,9 +95,8 @@ export class LateOffers {
     const store = new PendingStore(board, person);
     for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
       const body = packMessage({ kind: 'ops', ops: batch }) as Uint8Array<ArrayBuffer>;
-      const { waiting, kept, refused } = await this.api.sendBytes<LateAnswer>(
-        `/late-lines/of/${person}`,
-        body,
+      const { waiting, kept, refused } = await firstValueFrom(
+        this.api.call(offerLateLines, { params: { person }, body: new Blob([body]) }),
       );
       this.refused.update((n) => n + refused.length);
       const done = [...waiting, ...kept, ...refused];

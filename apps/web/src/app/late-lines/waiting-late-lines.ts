@@ -1,6 +1,12 @@
-import { inject, Injectable, signal } from '@angular/core';
+import {
+  decideLateLines,
+  listLateLines,
+  readLateLines,
+} from '@cuaderno/contract/routes/late-lines';
 import { unpack } from '@cuaderno/core';
 import type { Operation } from '@cuaderno/core';
+import { inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
 import type { LateLines, LateWay } from './shapes';
 
@@ -17,18 +23,23 @@ export class WaitingLateLines {
   /** Out of reach, what is known stays. */
   async load(): Promise<void> {
     const round = ++this.round;
-    const found = await this.api.get<{ waiting: LateLines[] }>('/late-lines').catch(() => null);
+    const found = await firstValueFrom(this.api.call(listLateLines)).catch(() => null);
     if (found && round === this.round) this.list.set(found.waiting);
   }
 
   /** What they are, in the order in which they were written. Throws `ApiError`. */
   async look({ lesson, person }: LateLines): Promise<readonly Operation[]> {
-    return unpack(await this.api.bytes(`/late-lines/${lesson}/${person}`), LIMITS) as Operation[];
+    return unpack(
+      await firstValueFrom(this.api.call(readLateLines, { params: { lesson, person } })),
+      LIMITS,
+    ) as Operation[];
   }
 
   /** Those without a page to lie on wait on. Throws `ApiError`. */
   async settle({ lesson, person }: LateLines, to: LateWay): Promise<void> {
-    await this.api.post(`/late-lines/${lesson}/${person}`, { to });
+    await firstValueFrom(
+      this.api.call(decideLateLines, { params: { lesson, person }, body: { to } }),
+    );
     await this.load();
   }
 

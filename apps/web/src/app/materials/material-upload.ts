@@ -1,8 +1,8 @@
-import { signal } from '@angular/core';
 import type { Id } from '@cuaderno/core';
+import { signal } from '@angular/core';
 import { DetailedError, Upload } from 'tus-js-client';
-import type { Problem } from '../api/api';
-import { NO_LINE } from '../api/api';
+import { NO_LINE } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Remark } from './remarks';
 import type { AssetInfo } from './shapes';
 

@@ -1,7 +1,25 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  copyMaterials,
+  createFolder,
+  emptyBin,
+  listBin,
+  listMaterials,
+  listUses,
+  moveMaterials,
+  removeMaterials,
+  renameAsset,
+  renameFolder,
+  restoreMaterials,
+  shareFolder,
+  takeBackShare,
+} from '@cuaderno/contract/routes/materials';
 import type { Folder, Id } from '@cuaderno/core';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Choice, MaterialsInfo, ShareInfo, ShelfInfo, UseInfo } from './shapes';
 
 const EMPTY: MaterialsInfo = { folders: [], assets: [], shares: [], shared: [], binned: 0 };
@@ -52,67 +70,67 @@ export class MaterialsStore {
   }
 
   bin(): Promise<ShelfInfo> {
-    return this.api.get<ShelfInfo>('/materials/bin');
+    return firstValueFrom(this.api.call(listBin));
   }
 
   uses(choice: Choice): Promise<readonly UseInfo[]> {
-    return this.api.post<readonly UseInfo[]>('/materials/uses', choice);
+    return firstValueFrom(this.api.call(listUses, { body: choice }));
   }
 
   async makeFolder(name: string, parent: Id | null): Promise<Folder | null> {
     let made: Folder | null = null;
     await this.try(async () => {
-      made = await this.api.post<Folder>('/materials/folders', { name, parent });
+      made = await firstValueFrom(this.api.call(createFolder, { body: { name, parent } }));
       await this.renew();
     });
     return made;
   }
 
   nameFolder(id: Id, name: string): Promise<boolean> {
-    return this.change(`folders/${id}/name`, { name });
+    return this.change(this.api.call(renameFolder, { params: { folder: id }, body: { name } }));
   }
 
   nameAsset(id: Id, name: string): Promise<boolean> {
-    return this.change(`assets/${id}/name`, { name });
+    return this.change(this.api.call(renameAsset, { params: { asset: id }, body: { name } }));
   }
 
   move(choice: Choice, to: Id | null): Promise<boolean> {
-    return this.change('move', { ...choice, to });
+    return this.change(this.api.call(moveMaterials, { body: { ...choice, to } }));
   }
 
   copy(choice: Choice, to: Id | null): Promise<boolean> {
-    return this.change('copy', { ...choice, to });
+    return this.change(this.api.call(copyMaterials, { body: { ...choice, to } }));
   }
 
   remove(choice: Choice): Promise<boolean> {
-    return this.change('remove', choice);
+    return this.change(this.api.call(removeMaterials, { body: choice }));
   }
 
   restore(choice: Choice): Promise<boolean> {
-    return this.change('restore', choice);
+    return this.change(this.api.call(restoreMaterials, { body: choice }));
   }
 
   emptyBin(): Promise<boolean> {
-    return this.change('bin/empty', {});
+    return this.change(this.api.call(emptyBin));
   }
 
   share(folder: Id, kind: 'tutor' | 'course', id: Id): Promise<boolean> {
-    return this.change(`folders/${folder}/share`, { kind, id });
+    return this.change(this.api.call(shareFolder, { params: { folder }, body: { kind, id } }));
   }
 
   takeBack(share: Id): Promise<boolean> {
-    return this.change(`shares/${share}/take-back`, {});
+    return this.change(this.api.call(takeBackShare, { params: { share } }));
   }
 
   /** Asks anew what there is. Throws `ApiError`. */
   async renew(): Promise<void> {
-    this.info.set(await this.api.get<MaterialsInfo>('/materials'));
+    this.info.set(await firstValueFrom(this.api.call(listMaterials)));
     this.ready.set(true);
   }
 
-  private change(path: string, body: unknown): Promise<boolean> {
+  private change(asked: Observable<unknown>): Promise<boolean> {
     return this.try(async () => {
-      await this.api.post(`/materials/${path}`, body);
+      await firstValueFrom(asked);
       await this.renew();
     });
   }

@@ -1,10 +1,12 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { keepAssetStill } from '@cuaderno/contract/routes/materials';
 import type { Id } from '@cuaderno/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
 import { posterOf } from '../media/media-preview';
+import { brokenOff, MaterialUpload } from './material-upload';
 import { MaterialsStore } from './materials-store';
 import type { Remark } from './remarks';
-import { brokenOff, MaterialUpload } from './material-upload';
 
 /** How many files are sent at the same time. */
 const AT_ONCE = 3;
@@ -87,12 +89,11 @@ export class UploadQueue {
     if (!asset) return;
     if (asset.kind === 'film' && !asset.pictured) {
       const still = await posterOf(upload.file);
-      const { signal } = new AbortController();
       // Only a picture: the film is there to go by.
       if (still)
-        await this.api
-          .upload(`/materials/assets/${asset.id}/still`, still, () => undefined, signal)
-          .catch(() => undefined);
+        await firstValueFrom(
+          this.api.call(keepAssetStill, { params: { asset: asset.id }, body: still }),
+        ).catch(() => undefined);
     }
     if (upload.remarks.length > 0)
       this.remarked.update((all) => [...all, { name: upload.file.name, remarks: upload.remarks }]);

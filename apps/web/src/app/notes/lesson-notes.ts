@@ -1,3 +1,5 @@
+import { keepNote, listNotes } from '@cuaderno/contract/routes/records';
+import { newestOf } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -8,13 +10,14 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { newestOf } from '@cuaderno/core';
-import { Api, ApiError, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { ApiError, problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Note, NoteKind } from '../api/shapes';
 import { formatClock, formatDate } from '../time/format-time';
 import { NoteDrafts } from './note-drafts';
-import type { NoteDraft, Drafts } from './note-drafts';
+import type { Drafts, NoteDraft } from './note-drafts';
 
 /** What can be written of a lesson. */
 const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonly none: string }[] =
@@ -104,7 +107,9 @@ export class LessonNotes {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const note = await this.api.post<Note>(`/lessons/${this.lesson()}/notes`, { kind, ...draft });
+      const note = await firstValueFrom(
+        this.api.call(keepNote, { params: { lesson: this.lesson() }, body: { kind, ...draft } }),
+      );
       this.versions.update((list) => [...(list ?? []), note]);
       this.put(kind, this.writes() ? { text: note.text, follows: note.id } : null);
       return true;
@@ -166,7 +171,9 @@ export class LessonNotes {
   }
 
   private async fetch(): Promise<void> {
-    const { notes } = await this.api.get<{ notes: Note[] }>(`/lessons/${this.lesson()}/notes`);
+    const { notes } = await firstValueFrom(
+      this.api.call(listNotes, { params: { lesson: this.lesson() } }),
+    );
     this.versions.set(notes);
   }
 

@@ -1,3 +1,5 @@
+import { readHandoutPage } from '@cuaderno/contract/routes/handouts';
+import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,9 +11,10 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { Id } from '@cuaderno/core';
-import { Api, ApiError, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { ApiError, problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 
 /** How often it is asked for slides that are being made ready, in ms. */
 const ASKED = 1500;
@@ -75,8 +78,8 @@ export class PageView {
     const round = ++this.round;
     while (round === this.round) {
       try {
-        const bytes = await this.api.bytes(
-          `/lesson/materials/${this.sheet()}/pages/${this.page()}`,
+        const bytes = await firstValueFrom(
+          this.api.call(readHandoutPage, { params: { asset: this.sheet(), page: this.page() } }),
         );
         if (round !== this.round) return;
         this.address.set(URL.createObjectURL(new Blob([bytes.slice()], { type: 'image/jpeg' })));

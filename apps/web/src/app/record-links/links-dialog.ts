@@ -1,4 +1,9 @@
 import {
+  createRecordLink,
+  listRecordLinks,
+  withdrawRecordLink,
+} from '@cuaderno/contract/routes/record-links';
+import {
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -11,10 +16,12 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
-import { copyText } from '../browser/copy-text';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { RecordLink } from '../api/shared';
+import { copyText } from '../browser/copy-text';
 import { DIALOG } from '../popup/dialog';
 import { formatDay, formatWhen } from '../time/format-time';
 
@@ -78,16 +85,21 @@ export class LinksDialog {
 
   protected async make(): Promise<void> {
     await this.try(async () => {
-      const link = await this.api.post<RecordLink>(`/courses/${this.course()}/record-links`, {
-        lesson: this.all() ? null : this.lesson(),
-        forWhom: this.forWhom().trim(),
-        email: this.email().trim() || null,
-        may: this.may(),
-        names: this.names() === 'everyone' ? 'all' : 'own',
-        student: this.names() === 'one' ? this.student() : null,
-        until: endOf(this.day()),
-        zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-      });
+      const link = await firstValueFrom(
+        this.api.call(createRecordLink, {
+          params: { course: this.course() },
+          body: {
+            lesson: this.all() ? null : this.lesson(),
+            forWhom: this.forWhom().trim(),
+            email: this.email().trim() || null,
+            may: this.may(),
+            names: this.names() === 'everyone' ? 'all' : 'own',
+            student: this.names() === 'one' ? this.student() : null,
+            until: endOf(this.day()),
+            zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+          },
+        }),
+      );
       this.links.update((links) => [link, ...(links ?? [])]);
       this.forWhom.set('');
       this.email.set('');
@@ -105,7 +117,7 @@ export class LinksDialog {
 
   protected async withdraw(link: RecordLink): Promise<void> {
     await this.try(async () => {
-      await this.api.post(`/record-links/${link.id}/withdraw`);
+      await firstValueFrom(this.api.call(withdrawRecordLink, { params: { link: link.id } }));
       this.asking.set(null);
       await this.load();
     });
@@ -113,9 +125,13 @@ export class LinksDialog {
 
   protected async load(): Promise<void> {
     await this.try(async () => {
-      const [lesson, path] = [this.lesson(), `/courses/${this.course()}/record-links`];
-      const query = lesson ? `?lesson=${lesson}` : '';
-      this.links.set((await this.api.get<{ links: RecordLink[] }>(`${path}${query}`)).links);
+      const { links } = await firstValueFrom(
+        this.api.call(listRecordLinks, {
+          params: { course: this.course() },
+          query: { lesson: this.lesson() ?? undefined },
+        }),
+      );
+      this.links.set(links);
     });
   }
 

@@ -1,6 +1,8 @@
+import { readRecordLog, readTimeline } from '@cuaderno/contract/routes/records';
 import { boardFromSnapshot, unpack } from '@cuaderno/core';
 import type { Board, BoardSnapshot, KeptEntry, RecordTimeline } from '@cuaderno/core';
 import { Replay } from '@cuaderno/core/replay';
+import { firstValueFrom } from 'rxjs';
 import type { Api } from '../api/api';
 
 /** How a lesson came about. */
@@ -16,8 +18,8 @@ export interface LessonLog {
 /** Fetches it: the log, and what happened beside the pages. Throws `ApiError`. */
 export async function loadLessonLog(api: Api, lesson: string): Promise<LessonLog> {
   const [bytes, timeline] = await Promise.all([
-    api.bytes(`/records/${lesson}/log`),
-    api.get<RecordTimeline>(`/records/${lesson}/timeline`),
+    firstValueFrom(api.call(readRecordLog, { params: { lesson } })),
+    firstValueFrom(api.call(readTimeline, { params: { lesson } })),
   ]);
   const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
   const board = boardFromSnapshot(before);

@@ -1,4 +1,6 @@
-import type { ElementRef } from '@angular/core';
+import { uploadMaterial } from '@cuaderno/contract/routes/boards';
+import { readFile } from '@cuaderno/contract/routes/files';
+import type { Point, Quad } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -12,12 +14,14 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import type { Point, Quad } from '@cuaderno/core';
+import type { ElementRef } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
-import { Scanner } from './scanner';
+import { firstValueFrom, lastValueFrom } from 'rxjs';
+import { Api, untilAborted } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import { DIALOG } from '../popup/dialog';
+import { Scanner } from './scanner';
 
 /** How far an arrow key moves a corner, in parts of the picture's longer side. */
 const STEP = 1 / 400;
@@ -129,15 +133,12 @@ export class StraightenDialog {
     try {
       const flat = await this.scanner.flatten(corners).catch(() => null);
       if (!flat) return this.problem.set(BROKEN);
-      const name = encodeURIComponent(`${this.name() || 'Scan'}, straightened.jpg`);
-      this.straightened.emit(
-        await this.api.upload<Straightened>(
-          `/boards/${this.board()}/material?name=${name}`,
-          flat,
-          () => undefined,
-          this.abort.signal,
-        ),
-      );
+      const uploaded = this.api.call(uploadMaterial, {
+        params: { board: this.board() },
+        query: { name: `${this.name() || 'Scan'}, straightened.jpg` },
+        body: flat,
+      });
+      this.straightened.emit(await lastValueFrom(uploaded.pipe(untilAborted(this.abort.signal))));
     } catch (error) {
       if (!this.abort.signal.aborted) this.problem.set(problemOf(error));
     } finally {
@@ -158,7 +159,7 @@ export class StraightenDialog {
 
   private async look(file: string): Promise<void> {
     try {
-      const bytes = await this.api.bytes(`/files/${file}`);
+      const bytes = await firstValueFrom(this.api.call(readFile, { params: { hash: file } }));
       const found = await this.scanner.find(new Blob([bytes.slice()]));
       this.size.set({ width: found.width, height: found.height });
       this.found.set(found.corners);

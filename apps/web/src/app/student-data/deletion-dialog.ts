@@ -1,3 +1,5 @@
+import { deleteStudentData, readStudentData } from '@cuaderno/contract/routes/student-data';
+import { SAID_SOURCES } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -8,9 +10,10 @@ import {
   signal,
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { SAID_SOURCES } from '@cuaderno/core';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Deletion, Seat, StudentData } from '../api/student-data';
 import { ArchiveButton } from '../export/archive-button';
 import { DIALOG } from '../popup/dialog';
@@ -113,7 +116,9 @@ export class DeletionDialog {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const data = await this.api.post<StudentData>('/students/data', { name: this.name() });
+      const data = await firstValueFrom(
+        this.api.call(readStudentData, { body: { name: this.name() } }),
+      );
       this.data.set(data);
       this.chosen.set(new Set(data.seats.map(({ person }) => person)));
     } catch (error) {
@@ -126,12 +131,16 @@ export class DeletionDialog {
     this.problem.set(null);
     try {
       this.deletion.set(
-        await this.api.post<Deletion>('/students/delete', {
-          name: this.name(),
-          people: [...this.chosen()],
-          ink: this.ink(),
-          named: this.named(),
-        }),
+        await firstValueFrom(
+          this.api.call(deleteStudentData, {
+            body: {
+              name: this.name(),
+              people: [...this.chosen()],
+              ink: this.ink(),
+              named: this.named(),
+            },
+          }),
+        ),
       );
     } catch (error) {
       this.problem.set(problemOf(error));

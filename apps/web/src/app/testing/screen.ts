@@ -3,7 +3,12 @@ import type { Type } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { Api, ApiError } from '../api/api';
+import { addressOf } from '@cuaderno/contract/route';
+import type { Route } from '@cuaderno/contract/route';
+import { defer, isObservable, of, switchMap } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { Api } from '../api/api';
+import { ApiError } from '../api/problem';
 
 /** What the server would answer, by method and path: a value, or a function of what was sent. */
 export type Answers = Record<string, unknown>;
@@ -19,44 +24,43 @@ export class PretendApi {
 
   constructor(private readonly answers: Answers) {}
 
-  get(path: string): Promise<unknown> {
-    return this.answer(`GET ${path}`, undefined);
+  call(spec: Route, asked: PretendAsked = {}): Observable<unknown> {
+    return this.answer(spec.method, spec, asked);
   }
 
-  post(path: string, body?: unknown): Promise<unknown> {
-    return this.answer(`POST ${path}`, body);
+  download(spec: Route, asked: PretendAsked = {}): Observable<unknown> {
+    return this.answer('DOWNLOAD', spec, asked);
   }
 
-  bytes(path: string): Promise<unknown> {
-    return this.answer(`GET ${path}`, undefined);
+  /** Is answered with steps on the way, and what comes at last. */
+  send(spec: Route, asked: PretendAsked): Observable<unknown> {
+    return this.answer('UPLOAD', spec, asked).pipe(
+      switchMap((answer) => (isObservable(answer) ? answer : of({ answer }))),
+    );
   }
 
-  sendBytes(path: string, bytes: Uint8Array): Promise<unknown> {
-    return this.answer(`POST ${path}`, bytes);
+  private answer(
+    how: string,
+    spec: Route,
+    { params, query, body }: PretendAsked,
+  ): Observable<unknown> {
+    return defer(async () => {
+      const call = `${how} ${addressOf(spec, params, query)}`;
+      this.asked.push({ call, body });
+      const answer = this.answers[call];
+      const value: unknown =
+        typeof answer === 'function' ? await (answer as (b: unknown) => unknown)(body) : answer;
+      if (value === undefined && !(call in this.answers)) throw new Error(`Nobody answers ${call}`);
+      if (value instanceof Error) throw value;
+      return value;
+    });
   }
+}
 
-  upload(
-    path: string,
-    file: Blob,
-    onProgress: (part: number) => void,
-    signal: AbortSignal,
-  ): Promise<unknown> {
-    return this.answer(`UPLOAD ${path}`, { file, onProgress, signal });
-  }
-
-  download(path: string, signal: AbortSignal): Promise<unknown> {
-    return this.answer(`DOWNLOAD ${path}`, signal);
-  }
-
-  private async answer(call: string, body: unknown): Promise<unknown> {
-    this.asked.push({ call, body });
-    const answer = this.answers[call];
-    const value: unknown =
-      typeof answer === 'function' ? await (answer as (b: unknown) => unknown)(body) : answer;
-    if (value === undefined && !(call in this.answers)) throw new Error(`Nobody answers ${call}`);
-    if (value instanceof Error) throw value;
-    return value;
-  }
+interface PretendAsked {
+  readonly params?: Readonly<Record<string, unknown>>;
+  readonly query?: Readonly<Record<string, unknown>>;
+  readonly body?: unknown;
 }
 
 /** A screen on its own, and what a person could see and press on it. */

@@ -69,11 +69,9 @@ export function formatZone(): string {
   return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');
 }
 
-/** For an address: that times are to be said in the time zone of this machine. */
-export function inThisZone(): string {
-  return new URLSearchParams({
-    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  }).toString();
+/** For what is asked: that times are to be said in the time zone of this machine. */
+export function inThisZone(): { readonly zone: string } {
+  return { zone: Intl.DateTimeFormat().resolvedOptions().timeZone };
 }
 
 /** "3:07": a length in seconds, as players show it. */

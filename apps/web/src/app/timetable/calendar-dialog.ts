@@ -1,3 +1,4 @@
+import { importCalendar } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,8 +11,10 @@ import {
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Course } from '../api/shapes';
 import { DIALOG } from '../popup/dialog';
 import { inThisZone } from '../time/format-time';
@@ -106,9 +109,12 @@ export class CalendarDialog {
     this.problem.set(null);
     this.came.set(null);
     try {
-      const path = `/courses/${this.course()}/plans/bring?${inThisZone()}`;
-      const brought = await this.api.sendText<Brought>(path, await file.text(), 'text/calendar');
-      this.came.set({ ...brought, file: file.name });
+      const imported = await firstValueFrom(
+        this.api.call(importCalendar, {
+          ...{ params: { course: this.course()! }, query: inThisZone(), body: file },
+        }),
+      );
+      this.came.set({ ...imported, file: file.name });
       this.brought.emit();
     } catch (error) {
       this.problem.set(problemOf(error));

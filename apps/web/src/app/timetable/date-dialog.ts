@@ -1,3 +1,4 @@
+import { changeDate, endPlan, restoreDate } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -12,8 +13,11 @@ import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Planned } from '../api/timetable';
 import { DIALOG } from '../popup/dialog';
 import { formatTimesIn } from '../time/format-time';
@@ -45,27 +49,34 @@ export class DateDialog {
   );
 
   protected move(): Promise<void> {
-    return this.send('change', { now: `${this.day()}T${this.time()}`, why: this.why() });
+    const now = `${this.day()}T${this.time()}`;
+    return this.change(this.api.call(changeDate, this.asked({ now, why: this.why() })));
   }
 
   protected cancel(): Promise<void> {
-    return this.send('change', { now: null, why: this.why() });
+    return this.change(this.api.call(changeDate, this.asked({ now: null, why: this.why() })));
   }
 
   protected restore(): Promise<void> {
-    return this.send('restore', {});
+    return this.change(this.api.call(restoreDate, this.asked({})));
   }
 
   protected end(): Promise<void> {
-    return this.send('end', {});
+    return this.change(this.api.call(endPlan, this.asked({})));
   }
 
-  private async send(what: string, body: object): Promise<void> {
+  private asked<More extends object>(
+    more: More,
+  ): { params: { plan: string }; body: { was: string } & More } {
+    const { plan, was } = this.lesson();
+    return { params: { plan }, body: { was, ...more } };
+  }
+
+  private async change(asked: Observable<null>): Promise<void> {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const { plan, was } = this.lesson();
-      await this.api.post(`/plans/${plan}/${what}`, { was, ...body });
+      await firstValueFrom(asked);
       this.changed.emit();
     } catch (error) {
       this.problem.set(problemOf(error));

@@ -1,3 +1,4 @@
+import { planLesson } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -12,8 +13,10 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Course } from '../api/shapes';
 import { DIALOG } from '../popup/dialog';
 
@@ -50,18 +53,25 @@ export class PlanDialog {
   protected readonly ready = computed(() => this.course() && this.day() && this.time());
 
   protected async plan(): Promise<void> {
+    const course = this.course();
+    if (course === null) return;
     this.busy.set(true);
     this.problem.set(null);
     try {
-      await this.api.post(`/courses/${this.course()}/plans`, {
-        topic: this.topic().trim(),
-        start: `${this.day()}T${this.time()}`,
-        zone: this.zone,
-        minutes: Number(this.minutes()),
-        buffer: Number(this.buffer()),
-        weekly: this.weekly(),
-        until: this.weekly() && this.until() ? this.until() : null,
-      });
+      await firstValueFrom(
+        this.api.call(planLesson, {
+          params: { course },
+          body: {
+            topic: this.topic().trim(),
+            start: `${this.day()}T${this.time()}`,
+            zone: this.zone,
+            minutes: Number(this.minutes()),
+            buffer: Number(this.buffer()),
+            weekly: this.weekly(),
+            until: this.weekly() && this.until() ? this.until() : null,
+          },
+        }),
+      );
       this.made.emit();
     } catch (error) {
       this.problem.set(problemOf(error));

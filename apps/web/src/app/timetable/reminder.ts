@@ -1,3 +1,5 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { readTimetable } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,9 +11,9 @@ import {
   signal,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
-import type { Course } from '../api/shapes';
-import type { Planned, TimetablePart } from '../api/timetable';
+import type { Planned } from '../api/timetable';
 import { ofTab, remember } from '../browser/storage';
 import { formatClock } from '../time/format-time';
 
@@ -98,12 +100,12 @@ export class Reminder {
   private async look(): Promise<void> {
     const now = Date.now();
     try {
-      const span = `from=${now}&to=${now + BEFORE + 2 * ASK_EVERY}`;
-      const { lessons } = await this.api.get<TimetablePart>(`/timetable?${span}`);
+      const query = { from: now, to: now + BEFORE + 2 * ASK_EVERY };
+      const { lessons } = await firstValueFrom(this.api.call(readTimetable, { query }));
       const held = lessons.filter(({ state }) => state !== 'cancelled');
       // Which are open is asked only where something comes.
       const { courses } =
-        held.length > 0 ? await this.api.get<{ courses: Course[] }>('/today') : { courses: [] };
+        held.length > 0 ? await firstValueFrom(this.api.call(readToday)) : { courses: [] };
       const open = new Set(courses.filter(({ lesson }) => lesson).map(({ id }) => id));
       this.coming.set(held.filter(({ course }) => !open.has(course)));
       this.now.set(now);

@@ -1,6 +1,6 @@
 import { ErrorHandler, Injectable, signal } from '@angular/core';
-import { ProblemError } from '../api/api';
-import type { Problem } from '../api/api';
+import { ProblemError } from '../api/problem';
+import type { Problem } from '../api/problem';
 
 const MISSING: Problem = {
   type: 'urn:cuaderno:screen-not-loaded',

@@ -1,8 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { listUnreadable } from '@cuaderno/contract/routes/boards';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import { SidePanel } from '../popup/side-panel';
 import { formatWhen } from '../time/format-time';
 
@@ -117,11 +120,13 @@ export class UnreadableNotice {
   });
 
   protected async show(): Promise<void> {
+    const board = this.reportOf();
+    if (board === null) return;
     this.open.set(true);
     this.problem.set(null);
     try {
-      const { entries } = await this.api.get<{ entries: UnreadableCount[] }>(
-        `/boards/${this.reportOf()}/unreadable`,
+      const { entries } = await firstValueFrom(
+        this.api.call(listUnreadable, { params: { board } }),
       );
       this.entries.set(entries);
     } catch (error) {

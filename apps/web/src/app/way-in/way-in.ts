@@ -1,4 +1,15 @@
 import {
+  cancelGuestLink,
+  createGuestLink,
+  listGuestLinks,
+  readCourse,
+  renewJoinLink,
+  resumeCourse,
+  retireCourse,
+  setDoorRule,
+} from '@cuaderno/contract/routes/courses';
+import type { DoorRule } from '@cuaderno/core';
+import {
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -9,9 +20,10 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { DoorRule } from '@cuaderno/core';
-import { Api, problemOf } from '../api/api';
-import type { Problem } from '../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { Course, GuestLink } from '../api/shapes';
 import { copyText } from '../browser/copy-text';
 import { JoinCard, joinLink } from './join-card';
@@ -66,7 +78,7 @@ export class WayIn {
     this.course.set({ ...before, door });
     void this.try(async () => {
       try {
-        await this.post('door', { door });
+        await firstValueFrom(this.api.call(setDoorRule, { ...this.here(), body: { door } }));
       } catch (error) {
         this.course.set(before);
         throw error;
@@ -76,7 +88,7 @@ export class WayIn {
 
   protected renew(): void {
     void this.try(async () => {
-      const now = await this.post<Pick<Course, 'linkToken' | 'joinCode'>>('link');
+      const now = await firstValueFrom(this.api.call(renewJoinLink, this.here()));
       this.course.update((course) => ({ ...course, ...now }));
       this.asking.set(null);
     });
@@ -84,7 +96,7 @@ export class WayIn {
 
   protected retire(): void {
     void this.try(async () => {
-      await this.post('retire');
+      await firstValueFrom(this.api.call(retireCourse, this.here()));
       this.course.update((course) => ({
         ...course,
         retiredAt: Date.now(),
@@ -97,8 +109,10 @@ export class WayIn {
 
   protected resume(): void {
     void this.try(async () => {
-      await this.post('resume');
-      const { course } = await this.api.get<{ course: Course }>(`/courses/${this.course().id}`);
+      await firstValueFrom(this.api.call(resumeCourse, this.here()));
+      const { course } = await firstValueFrom(
+        this.api.call(readCourse, { params: { course: this.course().id } }),
+      );
       this.course.set(course);
     });
   }
@@ -107,7 +121,9 @@ export class WayIn {
     const guest = field.value.trim();
     if (guest === '') return;
     void this.try(async () => {
-      const link = await this.post<GuestLink>('guests', { guest });
+      const link = await firstValueFrom(
+        this.api.call(createGuestLink, { ...this.here(), body: { guest } }),
+      );
       this.guests.update((list) => [...list, link]);
       field.value = '';
       await this.copy(link);
@@ -120,17 +136,19 @@ export class WayIn {
 
   protected end(link: GuestLink): void {
     void this.try(async () => {
-      await this.post(`guests/${link.id}/end`);
+      await firstValueFrom(
+        this.api.call(cancelGuestLink, { params: { course: this.course().id, link: link.id } }),
+      );
       this.guests.update((list) => list.filter(({ id }) => id !== link.id));
     });
   }
 
   private async loadGuests(course: string): Promise<void> {
-    this.guests.set(await this.api.get<GuestLink[]>(`/courses/${course}/guests`));
+    this.guests.set(await firstValueFrom(this.api.call(listGuestLinks, { params: { course } })));
   }
 
-  private post<T = void>(what: string, body: object = {}): Promise<T> {
-    return this.api.post<T>(`/courses/${this.course().id}/${what}`, body);
+  private here(): { readonly params: { readonly course: string } } {
+    return { params: { course: this.course().id } };
   }
 
   private async try(what: () => Promise<void>): Promise<void> {

@@ -1,5 +1,5 @@
-import { ProblemError } from '../api/api';
-import type { Problem } from '../api/api';
+import { ProblemError } from '../api/problem';
+import type { Problem } from '../api/problem';
 
 export interface InkTask {
   readonly file: Blob;

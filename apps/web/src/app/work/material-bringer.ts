@@ -1,4 +1,6 @@
-import { signal } from '@angular/core';
+import { uploadMaterial, useFiles } from '@cuaderno/contract/routes/boards';
+import { readFile } from '@cuaderno/contract/routes/files';
+import { insertAssetPages, useAsset } from '@cuaderno/contract/routes/materials';
 import {
   filesOf,
   keysBetween,
@@ -7,15 +9,19 @@ import {
   pagesInOrder,
   topOrder,
 } from '@cuaderno/core';
-import type { Change, Frame, Id, Item, Point, ItemSpec } from '@cuaderno/core';
-import { problemOf } from '../api/api';
-import type { Api, Problem } from '../api/api';
+import type { Change, Frame, Id, Item, ItemSpec, Point } from '@cuaderno/core';
+import { signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { lastAnswer } from '../api/api';
+import type { Api } from '../api/api';
+import { problemOf } from '../api/problem';
+import type { Problem } from '../api/problem';
 import type { BoardSession } from '../live/board-session';
 import type { PagesGo } from '../materials/pages-go';
-import type { AssetInfo } from '../materials/shapes';
-import { peaksOf, posterOf } from '../media/media-preview';
 import { formatRemarks } from '../materials/remarks';
 import type { Remark } from '../materials/remarks';
+import type { AssetInfo } from '../materials/shapes';
+import { peaksOf, posterOf } from '../media/media-preview';
 import { inRows } from './in-rows';
 import { InkFileError, isInkFile, readInkFile } from './ink-file';
 
@@ -121,15 +127,19 @@ export class MaterialBringer {
   async layAsset(asset: AssetInfo, page: Id, at: Point): Promise<void> {
     const board = this.session().board().id;
     await this.fetching(`“${asset.name}” is coming`, async () => {
-      const { still, ...kept } = await this.api.post<AssetInfo & { still: string | null }>(
-        `/materials/assets/${asset.id}/lay`,
-        { board },
+      const { still, ...kept } = await firstValueFrom(
+        this.api.call(useAsset, { params: { asset: asset.id }, body: { board } }),
       );
       const { kind, file, width, height, length, name } = kept;
       if (kind !== 'picture' && kind !== 'sound' && kind !== 'film') return;
       const peaks =
         kind === 'sound' && kept.bytes <= MAX_HEARD
-          ? await peaksOf(new Blob([(await this.api.bytes(`/files/${file}`)).slice()]), length)
+          ? await peaksOf(
+              new Blob([
+                (await firstValueFrom(this.api.call(readFile, { params: { hash: file } }))).slice(),
+              ]),
+              length,
+            )
           : null;
       const came: Came = {
         name,
@@ -148,9 +158,8 @@ export class MaterialBringer {
     const after = where === 'end' ? null : where === 'before' ? before : page;
     const board = this.session().board().id;
     await this.fetching(`The pages of “${asset.name}” are coming`, async () => {
-      const { pages } = await this.api.post<{ pages: Id[] }>(
-        `/materials/assets/${asset.id}/pages`,
-        { board, after },
+      const { pages } = await firstValueFrom(
+        this.api.call(insertAssetPages, { params: { asset: asset.id }, body: { board, after } }),
       );
       const gesture = {};
       for (let i = 0; i < pages.length; i += MAX_PAGES_AT_ONCE)
@@ -166,7 +175,9 @@ export class MaterialBringer {
     const files = [...new Set(items.flatMap((item) => (item.kind === 'ink' ? [] : filesOf(item))))];
     if (files.length === 0) return true;
     try {
-      await this.api.post(`/boards/${this.session().board().id}/files`, { files });
+      await firstValueFrom(
+        this.api.call(useFiles, { params: { board: this.session().board().id }, body: { files } }),
+      );
       return true;
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -231,8 +242,12 @@ export class MaterialBringer {
     still = false,
   ): Promise<KeptMaterial> {
     const board = this.session().board().id;
-    const query = `name=${encodeURIComponent(name.slice(0, 200))}&still=${still ? 1 : 0}`;
-    return this.api.upload(`/boards/${board}/material?${query}`, file, onProgress, signal);
+    const asked = {
+      params: { board },
+      query: { name: name.slice(0, 200), still: still ? '1' : '0' },
+      body: file,
+    } as const;
+    return lastAnswer(this.api.send(uploadMaterial, asked), onProgress, signal);
   }
 
   private lay(items: readonly Came[], page: Id, at: Point): void {

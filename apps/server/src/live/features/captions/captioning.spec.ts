@@ -112,11 +112,11 @@ describe('typed captions', () => {
     const find = async (words: string) =>
       (await house.tutor.get(`/records?words=${words}`)).json<{ found: FoundRecord[] }>().found;
     expect((await find('quixotic'))[0]?.places.map(({ source }) => source)).toEqual(['captions']);
-    const vtt = await house.tutor.get(`/records/${lesson}/captions.vtt?zone=Europe/Oslo`);
+    const vtt = await house.tutor.get(`/records/${lesson}/said/captions.vtt?zone=Europe/Oslo`);
     expect(vtt.headers['content-type']).toBe('text/vtt; charset=utf-8');
     expect(vtt.body).toContain('The ebb is quixotic &amp; &lt; ten.');
     const other = house.visitor();
-    expect((await other.get(`/records/${lesson}/captions.vtt`)).statusCode).toBe(401);
+    expect((await other.get(`/records/${lesson}/said/captions.vtt`)).statusCode).toBe(401);
     const archive = await house.tutor.get(`/courses/${house.course.id}/archive.zip?zone=UTC`);
     expect(archive.rawPayload.includes(Buffer.from('captions.vtt'))).toBeTrue();
     const pdf = await house.tutor.get(`/records/${lesson}/pdf?with=captions`);

@@ -34,7 +34,6 @@ export const keptCaptions: KeptPart<'captions'> = {
       name: 'captions',
       ending: '.vtt',
       type: 'text/vtt; charset=utf-8',
-      summary: 'What was said in a lesson, as it was typed, as captions (W3C WebVTT)',
       isEmpty: ({ captions }) => captions.length === 0,
       write: captionsFile,
     },

@@ -37,7 +37,6 @@ export const keptTalk: KeptPart<'talk'> = {
       name: 'chat',
       ending: '.txt',
       type: 'text/plain; charset=utf-8',
-      summary: 'The chat of a lesson as plain text',
       isEmpty: ({ chat }) => chat.length === 0,
       write: chatText,
     },

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { DIALOG } from '../../popup/dialog';
-import { problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
 
 /** What was done here last. */
 type Done = 'password' | 'signed-out';

@@ -1,4 +1,10 @@
-import type { ElementRef } from '@angular/core';
+import type { BoardWriter } from '@cuaderno/contract/board-writer';
+import { readAccount } from '@cuaderno/contract/routes/accounts';
+import { listBoardWriters, readBoard } from '@cuaderno/contract/routes/boards';
+import { setCourseRules } from '@cuaderno/contract/routes/courses';
+import { closeLesson, openLesson } from '@cuaderno/contract/routes/lessons';
+import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
+import type { Author, Id } from '@cuaderno/core';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -14,42 +20,41 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import type { ElementRef } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
 import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { BoardInfo, Course, ImportedAnnotations } from '../../api/shapes';
+import { hasAnnotations, whatCame } from '../../bringing/what-came';
 import { lasting, remember } from '../../browser/storage';
 import { SaveDialog } from '../../export/save-dialog';
 import { FindPanel } from '../../find/find-panel';
 import { Icon } from '../../icons/icon';
 import { LateLinesDialog } from '../../late-lines/late-lines-dialog';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
-import { FocusBack } from '../../popup/dialog';
-import { TypedAhead } from '../../popup/typed-ahead';
 import { BoardSession } from '../../live/board-session';
-import { PrivateNotesPanel } from '../../private-notes/private-notes-panel';
 import { ChooserPanel } from '../../materials/chooser-panel';
 import type { PagesChoice } from '../../materials/chooser-panel';
 import { MaterialsStore } from '../../materials/materials-store';
+import { Notices } from '../../notice/notices';
 import { PageDialog } from '../../pages/page-dialog';
 import { PageStrip } from '../../pages/page-strip';
-import { Notices } from '../../notice/notices';
+import type { PersonWish } from '../../people/people-panel';
 import { PermissionsPanel } from '../../people/permissions-panel';
 import type { MayLevel, MayWord } from '../../people/permissions-panel';
-import type { PersonWish } from '../../people/people-panel';
+import { WhoseInk } from '../../people/whose-ink';
+import { FocusBack } from '../../popup/dialog';
+import { TypedAhead } from '../../popup/typed-ahead';
+import { PrivateNotesPanel } from '../../private-notes/private-notes-panel';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
-import type { Author } from '@cuaderno/core';
-import type { BoardWriter } from '@cuaderno/formats/board-file';
-import { WhoseInk } from '../../people/whose-ink';
-import { UnreadableNotice } from '../../unreadable/unreadable-notice';
 import { LessonClock } from '../../time/lesson-clock';
-import { WaitingLink } from '../../waiting/waiting-link';
-import { hasAnnotations, whatCame } from '../../bringing/what-came';
 import { Reminder } from '../../timetable/reminder';
+import { UnreadableNotice } from '../../unreadable/unreadable-notice';
+import { WaitingLink } from '../../waiting/waiting-link';
 import { WorkArea } from '../../work/work-area';
 import { LeaveDialog } from './leave-dialog';
 import { LessonAside } from './lesson-aside';
@@ -210,7 +215,7 @@ export class BoardScreen {
       // The line was ended since nobody is signed in: whoever signs in again goes on with what is here.
       const session = this.session();
       if (session?.line() !== 'not-in') return;
-      void this.api.get('/account').then(
+      void firstValueFrom(this.api.call(readAccount)).then(
         () => session.comeBack(),
         () => undefined,
       );
@@ -250,8 +255,8 @@ export class BoardScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { board, course } = await this.api.get<{ board: BoardInfo; course: CourseOfBoard }>(
-        `/boards/${this.board()}`,
+      const { board, course } = await firstValueFrom(
+        this.api.call(readBoard, { params: { board: this.board() } }),
       );
       this.info.set(board);
       this.course.set(course);
@@ -263,8 +268,9 @@ export class BoardScreen {
   /** Names beside ink: nothing waits for them. */
   private async loadWriters(board: Id, lesson: Id | undefined): Promise<void> {
     try {
-      const path = `/boards/${board}/writers`;
-      const { writers } = await this.api.get<{ writers: BoardWriter[] }>(path);
+      const { writers } = await firstValueFrom(
+        this.api.call(listBoardWriters, { params: { board } }),
+      );
       if (board === this.board() && lesson === this.lesson()?.id) this.wrote.set(writers);
     } catch {
       // They are asked for again with the next lesson.
@@ -357,7 +363,7 @@ export class BoardScreen {
     await this.try(async () => {
       // A touch is needed to ask: from now on somebody may be at the door.
       void this.notices.ask();
-      await this.api.post(`/boards/${this.board()}/lesson`);
+      await firstValueFrom(this.api.call(openLesson, { params: { board: this.board() } }));
     });
   }
 
@@ -365,7 +371,7 @@ export class BoardScreen {
     const lesson = this.lesson();
     if (!lesson) return;
     await this.try(async () => {
-      await this.api.post(`/lessons/${lesson.id}/close`);
+      await firstValueFrom(this.api.call(closeLesson, { params: { lesson: lesson.id } }));
       await this.router.navigate(['/records', lesson.id]);
     });
     this.leaving.set(false);
@@ -406,7 +412,9 @@ export class BoardScreen {
         void this.try(async () => {
           const course = this.course();
           if (!course) return;
-          await this.api.post(`/courses/${course.id}/rules`, word.rules);
+          await firstValueFrom(
+            this.api.call(setCourseRules, { params: { course: course.id }, body: word.rules }),
+          );
           this.course.set({ ...course, rules: word.rules });
         });
     }

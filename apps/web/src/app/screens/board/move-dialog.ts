@@ -1,3 +1,6 @@
+import { movePages } from '@cuaderno/contract/routes/boards';
+import { readCourse, readToday } from '@cuaderno/contract/routes/courses';
+import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,11 +13,12 @@ import {
   untracked,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import type { Id } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { DIALOG } from '../../popup/dialog';
 
@@ -44,7 +48,7 @@ export class MoveDialog {
 
   constructor() {
     void this.try(async () => {
-      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
     });
     effect(() => {
       const course = this.chosenCourse();
@@ -56,7 +60,12 @@ export class MoveDialog {
     const to = this.boards().find(({ id }) => id === this.chosen());
     if (!to) return;
     await this.try(async () => {
-      await this.api.post(`/boards/${this.board()}/pages/move`, { pages: this.pages(), to: to.id });
+      await firstValueFrom(
+        this.api.call(movePages, {
+          params: { board: this.board() },
+          body: { pages: this.pages(), to: to.id },
+        }),
+      );
       this.moved.emit(to);
     });
   }
@@ -65,7 +74,7 @@ export class MoveDialog {
     this.ready.set(false);
     this.chosen.set(null);
     await this.try(async () => {
-      const { boards } = await this.api.get<{ boards: BoardInfo[] }>(`/courses/${course}`);
+      const { boards } = await firstValueFrom(this.api.call(readCourse, { params: { course } }));
       const others = boards.filter(({ id }) => id !== this.board());
       this.boards.set(others);
       this.chosen.set(others[0]?.id ?? null);

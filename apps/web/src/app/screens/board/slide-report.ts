@@ -1,7 +1,9 @@
-import { signal } from '@angular/core';
+import { markReportSeen, readImportReport } from '@cuaderno/contract/routes/imports';
 import type { ImportReport } from '@cuaderno/formats/slides-in/report';
+import { signal } from '@angular/core';
+import { catchError, concat, EMPTY, ignoreElements, Subscription } from 'rxjs';
 import type { Api } from '../../api/api';
-import type { ImportState } from '../../api/imports';
+import { followImport } from '../../api/imports';
 
 /** How often it is asked whether slides have come whole, in ms. */
 const ASKED = 500;
@@ -12,7 +14,7 @@ export class SlideReportDesk {
   /** Whether the tutor has yet to be told of it. */
   readonly isNews = signal(false);
   readonly open = signal(false);
-  private closed = false;
+  private loading = Subscription.EMPTY;
 
   constructor(
     private readonly api: Api,
@@ -20,26 +22,24 @@ export class SlideReportDesk {
   ) {}
 
   /** @param job the import that is still bringing things, if there is one */
-  async load(job: string | null): Promise<void> {
-    try {
-      while (job && !this.closed) {
-        const state = await this.api.get<ImportState>(`/imports/${job}`);
-        if (state.kind === 'done' || state.kind === 'failed') break;
-        await new Promise((next) => setTimeout(next, ASKED));
-      }
-    } catch {
-      // A server that was started anew knows nothing of it; the report may be there all the same.
-    }
-    if (this.closed) return;
-    try {
-      const found = await this.api.get<{ report: ImportReport; seen: boolean } | null>(
-        `/boards/${this.board()}/report`,
-      );
-      this.report.set(found?.report ?? null);
-      this.isNews.set(found !== null && !found.seen);
-    } catch {
+  load(job: string | null): void {
+    const board = this.board();
+    const whole = job
+      ? // A server that was started anew knows nothing of it; the report may be there all the same.
+        followImport(this.api, job, ASKED).pipe(
+          catchError(() => EMPTY),
+          ignoreElements(),
+        )
+      : EMPTY;
+    this.loading.unsubscribe();
+    this.loading = concat(whole, this.api.call(readImportReport, { params: { board } })).subscribe({
+      next: (found) => {
+        this.report.set(found?.report ?? null);
+        this.isNews.set(found !== null && !found.seen);
+      },
       // The board itself says so where there is no line.
-    }
+      error: () => undefined,
+    });
   }
 
   /** The tutor knows now. */
@@ -47,10 +47,12 @@ export class SlideReportDesk {
     this.open.set(false);
     if (!this.isNews()) return;
     this.isNews.set(false);
-    void this.api.post(`/boards/${this.board()}/report/seen`).catch(() => undefined);
+    this.api
+      .call(markReportSeen, { params: { board: this.board() } })
+      .subscribe({ error: () => undefined });
   }
 
   close(): void {
-    this.closed = true;
+    this.loading.unsubscribe();
   }
 }

@@ -1,3 +1,6 @@
+import { readBoardPreview } from '@cuaderno/contract/routes/boards';
+import { pageFromSnapshot, unpack } from '@cuaderno/core';
+import type { Page, PageSnapshot } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -7,8 +10,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { pageFromSnapshot, unpack } from '@cuaderno/core';
-import type { Page, PageSnapshot } from '@cuaderno/core';
+import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { PageThumb } from '../../pages/page-thumb';
 import type { PaperSource } from '../../stage/paper-source';
@@ -52,7 +54,7 @@ export class BoardCover {
 
   private async load(board: string): Promise<void> {
     try {
-      const bytes = await this.api.bytes(`/boards/${board}/cover`);
+      const bytes = await firstValueFrom(this.api.call(readBoardPreview, { params: { board } }));
       this.page.set(pageFromSnapshot(unpack(bytes) as PageSnapshot));
     } catch {
       // Only a picture: the board's name is there to go by.

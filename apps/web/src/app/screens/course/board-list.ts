@@ -1,6 +1,12 @@
-import type { CdkDragDrop } from '@angular/cdk/drag-drop';
+import {
+  placeBoard,
+  removeBoard,
+  renameBoard,
+  restoreBoard,
+} from '@cuaderno/contract/routes/boards';
+import { readCourse } from '@cuaderno/contract/routes/courses';
 import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
-import type { ElementRef } from '@angular/core';
+import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,20 +19,23 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import type { ElementRef } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Ellipsis } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { BoardInfo } from '../../api/shapes';
+import { CopyDialog } from '../../copying/copy-dialog';
+import type { CopySource } from '../../copying/copy-dialog';
 import { Icon } from '../../icons/icon';
 import { LocalFiles } from '../../stage/local-files';
 import { PaperSource } from '../../stage/paper-source';
 import { formatDate } from '../../time/format-time';
 import { BoardCover } from './board-cover';
-import { CopyDialog } from '../../copying/copy-dialog';
-import type { CopySource } from '../../copying/copy-dialog';
 
 /** The boards of a course: to open, and to put in order. */
 @Component({
@@ -57,7 +66,7 @@ export class BoardList {
     const board = this.copying();
     return (
       board && {
-        path: `/boards/${board.id}/copy`,
+        of: { board: board.id },
         title: `${board.title}, copy`,
         course: board.course,
         header: 'Copy this board',
@@ -114,7 +123,9 @@ export class BoardList {
     this.naming.set(null);
     if (title.trim() === '' || title === board.title) return;
     await this.try(async () => {
-      const named = await this.api.post<BoardInfo>(`/boards/${board.id}/name`, { title });
+      const named = await firstValueFrom(
+        this.api.call(renameBoard, { params: { board: board.id }, body: { title } }),
+      );
       this.boards.update((list) => list.map((b) => (b.id === board.id ? named : b)));
     });
   }
@@ -126,18 +137,20 @@ export class BoardList {
 
   protected async bringBack(board: BoardInfo): Promise<void> {
     await this.try(async () => {
-      await this.api.post(`/boards/${board.id}/restore`);
+      await firstValueFrom(this.api.call(restoreBoard, { params: { board: board.id } }));
       this.takenOut.update((list) => list.filter(({ id }) => id !== board.id));
       this.boards.update((list) => [...list, board]);
       if (this.gone()?.id === board.id) this.gone.set(null);
-      const { boards } = await this.api.get<{ boards: BoardInfo[] }>(`/courses/${board.course}`);
+      const { boards } = await firstValueFrom(
+        this.api.call(readCourse, { params: { course: board.course } }),
+      );
       this.boards.set(boards);
     });
   }
 
   private async remove(board: BoardInfo): Promise<void> {
     await this.try(async () => {
-      await this.api.post(`/boards/${board.id}/remove`);
+      await firstValueFrom(this.api.call(removeBoard, { params: { board: board.id } }));
       this.boards.update((list) => list.filter(({ id }) => id !== board.id));
       this.takenOut.update((list) => [board, ...list]);
       this.gone.set(board);
@@ -152,7 +165,11 @@ export class BoardList {
     this.boards.set([...others.slice(0, to), board, ...others.slice(to)]);
     await this.try(async () => {
       const next = others[to]?.id ?? null;
-      this.boards.set(await this.api.post(`/boards/${board.id}/place`, { before: next }));
+      this.boards.set(
+        await firstValueFrom(
+          this.api.call(placeBoard, { params: { board: board.id }, body: { before: next } }),
+        ),
+      );
     }, before);
   }
 

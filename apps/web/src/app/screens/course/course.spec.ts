@@ -1,3 +1,4 @@
+import { Subject } from 'rxjs';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { problem, Screen } from '../../testing/screen';
 import type { Answers } from '../../testing/screen';
@@ -17,22 +18,18 @@ const course: Course = {
 };
 const board = (title: string): BoardInfo => ({ id: title, course: 'c1', title, createdAt: 0 });
 
-/** What an upload was given: the test tells of its way and ends it. */
-interface Sent {
-  readonly onProgress: (part: number) => void;
-  readonly signal: AbortSignal;
-  readonly end: (answer: unknown) => void;
-}
+/** An upload on its way: the test tells how far it is, and ends it. */
+type Sent = Subject<{ readonly part: number } | { readonly answer: unknown }>;
 
 async function open(
   answers: Answers = {},
 ): Promise<{ screen: Screen<CourseScreen>; sent: Sent[] }> {
   const sent: Sent[] = [];
-  const take = ({ onProgress, signal }: Sent) =>
-    new Promise((end) => {
-      sent.push({ onProgress, signal, end });
-      signal.addEventListener('abort', () => end(new DOMException('given up', 'AbortError')));
-    });
+  const take = (): Sent => {
+    const one: Sent = new Subject();
+    sent.push(one);
+    return one;
+  };
   const screen = await Screen.show(
     CourseScreen,
     { course: 'c1' },
@@ -41,12 +38,17 @@ async function open(
       'GET /courses/c1/guests': [],
       'GET /boards/Ebb/cover': problem('not-found', 'None.'),
       'GET /boards/Other/cover': problem('not-found', 'None.'),
-      'UPLOAD /courses/c1/boards/bring?name=Neap%20%26%20spring.pdf': take,
-      'UPLOAD /courses/c1/boards/bring?name=Other.pdf': take,
+      'UPLOAD /courses/c1/boards/import?name=Neap+%26+spring.pdf': take,
+      'UPLOAD /courses/c1/boards/import?name=Other.pdf': take,
       ...answers,
     },
   );
   return { screen, sent };
+}
+
+function end(sent: Sent, answer: unknown): void {
+  sent.next({ answer });
+  sent.complete();
 }
 
 async function choose(screen: Screen<CourseScreen>, ...names: string[]): Promise<void> {
@@ -70,13 +72,13 @@ describe('a course', () => {
     const { screen, sent } = await open();
     await choose(screen, 'Neap & spring.pdf');
     expect(screen.text).toContain('Neap & spring.pdf');
-    sent[0]!.onProgress(0.4);
+    sent[0]!.next({ part: 0.4 });
     await screen.settles();
     expect(screen.text).toContain('40 %');
-    sent[0]!.onProgress(1);
+    sent[0]!.next({ part: 1 });
     await screen.settles();
     expect(screen.text).toContain('Looking at its pages');
-    sent[0]!.end({ ...board('Neap & spring'), file: 'f'.repeat(64) });
+    end(sent[0]!, { ...board('Neap & spring'), file: 'f'.repeat(64) });
     await screen.settles();
     expect(screen.address).toContain('/boards/');
   });
@@ -85,7 +87,7 @@ describe('a course', () => {
     const { screen, sent } = await open();
     await choose(screen, 'Neap & spring.pdf', 'Other.pdf');
     expect(sent.length).toBe(2);
-    sent[1]!.end({ ...board('Other'), file: 'e'.repeat(64) });
+    end(sent[1]!, { ...board('Other'), file: 'e'.repeat(64) });
     await screen.settles();
     expect(screen.address).toBeNull();
     expect(screen.element.querySelectorAll('a.card').length).toBe(2);
@@ -112,7 +114,7 @@ describe('a course', () => {
     const { screen, sent } = await open();
     await choose(screen, 'Other.pdf');
     await screen.press('Stop');
-    expect(sent[0]!.signal.aborted).toBeTrue();
+    expect(sent[0]!.observed).toBeFalse();
     expect(screen.element.querySelector('.uploads li')).toBeNull();
     expect(screen.address).toBeNull();
   });
@@ -120,7 +122,7 @@ describe('a course', () => {
   it('says why a file can’t be brought, until that is read', async () => {
     const { screen, sent } = await open();
     await choose(screen, 'Other.pdf');
-    sent[0]!.end(problem('file-locked', 'It has a password.', 'Save it without one.'));
+    sent[0]!.error(problem('file-locked', 'It has a password.', 'Save it without one.'));
     await screen.settles();
     expect(screen.element.querySelector('[role=alert]')!.textContent).toContain(
       'It has a password.',

@@ -1,3 +1,6 @@
+import { createBoard } from '@cuaderno/contract/routes/boards';
+import { readCourse } from '@cuaderno/contract/routes/courses';
+import { prepareImport } from '@cuaderno/contract/routes/imports';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,9 +14,12 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { hasAnnotations } from '../../bringing/what-came';
 import { ArchiveButton } from '../../export/archive-button';
 import { LinksDialog } from '../../record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
@@ -21,7 +27,6 @@ import { pdfJs } from '../../stage/pdf-js';
 import { formatDate, formatLength, formatWhen } from '../../time/format-time';
 import { WayIn } from '../../way-in/way-in';
 import { BoardList } from './board-list';
-import { hasAnnotations } from '../../bringing/what-came';
 import { CourseUpload } from './upload';
 
 /** For how long slides that are expected needn't be announced again, in ms. */
@@ -86,12 +91,9 @@ export class CourseScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { course, boards, takenOut, records } = await this.api.get<{
-        course: Course;
-        boards: BoardInfo[];
-        takenOut: BoardInfo[];
-        records: RecordInfo[];
-      }>(`/courses/${this.course()}`);
+      const { course, boards, takenOut, records } = await firstValueFrom(
+        this.api.call(readCourse, { params: { course: this.course() } }),
+      );
       this.info.set(course);
       this.boards.set(boards);
       this.takenOut.set(takenOut);
@@ -106,7 +108,7 @@ export class CourseScreen {
     if (Date.now() - this.expected < EXPECTED) return;
     this.expected = Date.now();
     // A kindness: without it slides take a second longer.
-    void this.api.post('/imports/ready').catch(() => undefined);
+    void firstValueFrom(this.api.call(prepareImport)).catch(() => undefined);
   }
 
   protected over(event: DragEvent): void {
@@ -139,9 +141,14 @@ export class CourseScreen {
 
   protected async empty(): Promise<void> {
     try {
-      const board = await this.api.post<BoardInfo>(`/courses/${this.course()}/boards`, {
-        title: `Board of ${formatDate(Date.now())}`,
-      });
+      const board = await firstValueFrom(
+        this.api.call(createBoard, {
+          params: { course: this.course() },
+          body: {
+            title: `Board of ${formatDate(Date.now())}`,
+          },
+        }),
+      );
       await this.router.navigate(['/boards', board.id]);
     } catch (error) {
       this.problem.set(problemOf(error));

@@ -1,7 +1,10 @@
+import { importBoard } from '@cuaderno/contract/routes/boards';
 import { signal } from '@angular/core';
-import { problemOf } from '../../api/api';
-import type { Api, Problem } from '../../api/api';
+import { lastAnswer } from '../../api/api';
+import type { Api } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { BoardInfo, ImportedAnnotations } from '../../api/shapes';
 
 /** A board, and the hash of the PDF it was made of. */
@@ -30,10 +33,13 @@ export class CourseUpload {
 
   async run(): Promise<UploadedBoard | null> {
     try {
-      const name = encodeURIComponent(this.file.name.slice(0, 1000));
-      const made = await this.api.upload<UploadedBoard | { readonly job: string }>(
-        `/courses/${this.course}/boards/bring?name=${name}`,
-        this.file,
+      const asked = {
+        params: { course: this.course },
+        query: { name: this.file.name.slice(0, 1000) },
+        body: this.file,
+      };
+      const made = await lastAnswer(
+        this.api.send(importBoard, asked),
         (part) => {
           this.part.set(part);
           this.reading.set(part >= 1);

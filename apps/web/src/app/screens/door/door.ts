@@ -1,3 +1,6 @@
+import { knockAgain, readDoor } from '@cuaderno/contract/routes/lessons';
+import { CLOSE } from '@cuaderno/core';
+import type { DoorState } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,13 +12,13 @@ import {
   signal,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { CLOSE } from '@cuaderno/core';
-import type { DoorState } from '@cuaderno/core';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { wayBack } from '../join/way-back';
 import { LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
-import { wayBack } from '../join/way-back';
 
 /** How the line is made: another way in tests. */
 export const DIAL = new InjectionToken<Dial | undefined>('dial', { factory: () => undefined });
@@ -60,7 +63,7 @@ export class DoorScreen {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const { state } = await this.api.post<{ state: DoorState }>('/door/knock');
+      const { state } = await firstValueFrom(this.api.call(knockAgain));
       this.state.set(state);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -71,7 +74,7 @@ export class DoorScreen {
 
   private async load(): Promise<void> {
     // Whose door it is: a kindness; where one stands is told on the line.
-    this.door.set(await this.api.get<DoorOf>('/door').catch(() => null));
+    this.door.set(await firstValueFrom(this.api.call(readDoor)).catch(() => null));
   }
 
   private onEvent(event: LinkEvent): void {

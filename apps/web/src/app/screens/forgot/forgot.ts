@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { FirstFocus } from '../first-focus';
 
 /** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */

@@ -1,4 +1,10 @@
 import {
+  correctHours,
+  downloadHoursCalendar,
+  downloadHoursTable,
+  listHours,
+} from '@cuaderno/contract/routes/hours';
+import {
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -8,13 +14,15 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
 import { Chart } from '../../charts/chart';
 import type { ChartOption } from '../../charts/chart';
 import { download } from '../../export/download';
-import { inThisZone, formatDate, formatLength, formatSpan } from '../../time/format-time';
+import { formatDate, formatLength, formatSpan, inThisZone } from '../../time/format-time';
 import { totalsOf } from './totals';
 import type { TotalsBy } from './totals';
 
@@ -117,7 +125,8 @@ export class HoursScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      this.rows.set((await this.api.get<{ rows: HourRow[] }>(`/hours?${this.span()}`)).rows);
+      const asked = { query: this.span() };
+      this.rows.set((await firstValueFrom(this.api.call(listHours, asked))).rows);
     } catch (error) {
       this.problem.set(problemOf(error));
     }
@@ -126,7 +135,9 @@ export class HoursScreen {
   protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
     this.problem.set(null);
     try {
-      await this.api.post(`/hours/${row.lesson}/correct`, { minutes, why });
+      await firstValueFrom(
+        this.api.call(correctHours, { params: { lesson: row.lesson }, body: { minutes, why } }),
+      );
       this.correcting.set(null);
       await this.load();
     } catch (error) {
@@ -138,9 +149,12 @@ export class HoursScreen {
   protected async save(form: 'csv' | 'ics'): Promise<void> {
     this.problem.set(null);
     try {
-      const course = this.only() ? `&course=${this.only()}` : '';
-      const path = `/hours.${form}?${this.span()}${course}&${inThisZone()}`;
-      const { blob, name } = await this.api.download(path, new AbortController().signal);
+      const query = { ...this.span(), course: this.only() || undefined };
+      const { blob, name } = await firstValueFrom(
+        form === 'csv'
+          ? this.api.download(downloadHoursTable, { query: { ...query, ...inThisZone() } })
+          : this.api.download(downloadHoursCalendar, { query }),
+      );
       download(blob, name);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -148,13 +162,13 @@ export class HoursScreen {
   }
 
   /** From the beginning of the first month to the end of the last. */
-  private span(): string {
+  private span(): { readonly from: number; readonly to: number } {
     const [from, to] = [this.from(), this.to()].map(
       (month) => month.split('-').map(Number) as [number, number],
     );
     const start = new Date(from![0], from![1] - 1, 1).getTime();
     const end = new Date(to![0], to![1], 1).getTime();
-    return `from=${start}&to=${Math.max(start, end)}`;
+    return { from: start, to: Math.max(start, end) };
   }
 }
 

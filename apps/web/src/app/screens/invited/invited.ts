@@ -1,3 +1,4 @@
+import { readInvitation } from '@cuaderno/contract/routes/accounts';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -8,9 +9,11 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { AccountForm } from '../sign-in/account-form';
 import type { NewAccount } from '../sign-in/account-form';
 
@@ -55,7 +58,7 @@ export class InvitedScreen {
 
   private async look(token: string): Promise<void> {
     try {
-      this.by.set((await this.api.post<{ by: string }>('/invitations/look', { token })).by);
+      this.by.set((await firstValueFrom(this.api.call(readInvitation, { body: { token } }))).by);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

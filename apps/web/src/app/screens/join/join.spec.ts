@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { ApiError, NO_LINE } from '../../api/api';
+import { ApiError, NO_LINE } from '../../api/problem';
 import { problem, Screen } from '../../testing/screen';
 import { JoinScreen } from './join';
 import { wayBack } from './way-back';
@@ -12,7 +12,7 @@ describe('a student’s way in', () => {
     const screen = await Screen.show(
       JoinScreen,
       { link: 'abc' },
-      { 'POST /join/look': DOOR, 'POST /join': { state: 'in' } },
+      { 'POST /join/find': DOOR, 'POST /join': { state: 'in' } },
     );
     expect(screen.text).toContain('Tides');
     expect(screen.text).toContain('with Maren');
@@ -26,7 +26,7 @@ describe('a student’s way in', () => {
     const screen = await Screen.show(
       JoinScreen,
       { link: 'abc' },
-      { 'POST /join/look': DOOR, 'POST /join': { state: 'waiting' } },
+      { 'POST /join/find': DOOR, 'POST /join': { state: 'waiting' } },
     );
     await screen.send('name', 'Ída');
     expect(screen.address).toBe('/door');
@@ -35,7 +35,7 @@ describe('a student’s way in', () => {
   it('says when the next lesson is, by the clock of whoever looks', async () => {
     const at = new Date(2040, 10, 27, 16, 30).getTime();
     const shut = { ...DOOR, open: false, nextAt: at };
-    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': shut });
+    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/find': shut });
     expect(screen.text).toContain('The next lesson is Tuesday 27 November at 16:30');
     expect(screen.text).toContain('by your clock');
   });
@@ -45,7 +45,7 @@ describe('a student’s way in', () => {
     const screen = await Screen.show(
       JoinScreen,
       { link: 'abc' },
-      { 'POST /join/look': () => ({ ...DOOR, open }) },
+      { 'POST /join/find': () => ({ ...DOOR, open }) },
     );
     const field = screen.element.querySelector('input')!;
     field.value = 'Íd';
@@ -65,13 +65,13 @@ describe('a student’s way in', () => {
 
   it('knows who was here before', async () => {
     const known = { ...DOOR, name: 'Noor' };
-    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': known });
+    const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/find': known });
     expect(screen.element.querySelector('input')!.value).toBe('Noor');
   });
 
   it('by code says kindly that there is no such code, and can be tried again', async () => {
     let found: unknown = problem('code-unknown', 'No course has this code.', 'Ask your tutor.');
-    const screen = await Screen.show(JoinScreen, {}, { 'POST /join/look': () => found });
+    const screen = await Screen.show(JoinScreen, {}, { 'POST /join/find': () => found });
     await screen.send('code', 'moon-tide');
     expect(screen.element.querySelector('[role=alert]')!.textContent).toContain('Ask your tutor.');
     found = DOOR;
@@ -83,7 +83,7 @@ describe('a student’s way in', () => {
 
   it('by a link that leads nowhere says so, and offers the code', async () => {
     const gone = problem('course-retired', 'This link is no longer in use.', 'Ask your tutor.');
-    const screen = await Screen.show(JoinScreen, { link: 'old' }, { 'POST /join/look': gone });
+    const screen = await Screen.show(JoinScreen, { link: 'old' }, { 'POST /join/find': gone });
     expect(screen.element.querySelector('h1')!.textContent).toBe('This link doesn’t work');
     expect(screen.text).toContain('Ask your tutor.');
     expect(screen.link('Enter a join code')).toBe('/join');
@@ -94,7 +94,7 @@ describe('a student’s way in', () => {
     const screen = await Screen.show(
       JoinScreen,
       { link: 'abc' },
-      { 'POST /join/look': () => answer },
+      { 'POST /join/find': () => answer },
     );
     expect(screen.element.querySelector('h1')!.textContent).toContain('can’t be reached');
     answer = DOOR;
@@ -103,11 +103,11 @@ describe('a student’s way in', () => {
   });
 
   it('is remembered, until the link is dead', async () => {
-    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': DOOR });
+    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/find': DOOR });
     expect(wayBack()).toBe('/join/abc');
     TestBed.resetTestingModule();
     const gone = problem('course-retired', 'This link is no longer in use.');
-    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/look': gone });
+    await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/find': gone });
     expect(wayBack()).toBe('/join');
   });
 
@@ -118,7 +118,7 @@ describe('a student’s way in', () => {
       const screen = await Screen.show(
         JoinScreen,
         { link: 'abc' },
-        { 'POST /join/look': () => door },
+        { 'POST /join/find': () => door },
       );
       expect(screen.text).toContain('The lesson isn’t open yet');
       expect(screen.button('Go in')).toBeUndefined();
@@ -137,7 +137,7 @@ describe('a student’s way in', () => {
       JoinScreen,
       { link: 'abc' },
       {
-        'POST /join/look': () => ({ ...DOOR, open }),
+        'POST /join/find': () => ({ ...DOOR, open }),
         'POST /join': () => problem('lesson-not-open', 'The lesson isn’t open.'),
       },
     );

@@ -1,22 +1,25 @@
+import { findLesson, joinLesson } from '@cuaderno/contract/routes/lessons';
 import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
+  effect,
   inject,
   input,
   signal,
-  effect,
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Api, ApiError, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
-import { LateOffers } from '../../late-lines/late-offers';
-import { HandedList } from '../../handing-over/handed-list';
-import { OwnLateNotice } from '../../late-lines/own-late-notice';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { ApiError, problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { whenIdle } from '../../browser/when-idle';
-import { formatWhen, formatZone } from '../../time/format-time';
 import { FirstFocus } from '../first-focus';
+import { HandedList } from '../../handing-over/handed-list';
+import { LateOffers } from '../../late-lines/late-offers';
+import { OwnLateNotice } from '../../late-lines/own-late-notice';
+import { formatWhen, formatZone } from '../../time/format-time';
 import { forgetWay, rememberWay } from './way-back';
 
 interface Entrance {
@@ -89,7 +92,9 @@ export class JoinScreen {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const { state } = await this.api.post<{ state: string }>('/join', { by: this.by(), name });
+      const { state } = await firstValueFrom(
+        this.api.call(joinLesson, { body: { by: this.by(), name } }),
+      );
       await this.router.navigateByUrl(state === 'in' ? '/lesson' : '/door');
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -110,10 +115,14 @@ export class JoinScreen {
     const link = this.link();
     this.dead.set(false);
     try {
-      const entrance = await this.api.post<Entrance>('/join/look', {
-        ...this.by(),
-        ...(this.said() ? { name: this.said() } : {}),
-      });
+      const entrance = await firstValueFrom(
+        this.api.call(findLesson, {
+          body: {
+            ...this.by(),
+            ...(this.said() ? { name: this.said() } : {}),
+          },
+        }),
+      );
       this.entrance.set(entrance);
       this.problem.set(null);
       if (link) rememberWay(link);

@@ -1,3 +1,7 @@
+import { listHandouts } from '@cuaderno/contract/routes/handouts';
+import { readLesson } from '@cuaderno/contract/routes/lessons';
+import { addPageBeside, whyTrust } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,34 +15,34 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Api, ApiError, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
-import { addPageBeside, whyTrust } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { ApiError, problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { isLineThin } from '../../browser/thin-line';
 import { HandedFiles } from '../../handing-over/handed-files';
 import { HandedList } from '../../handing-over/handed-list';
-import { isLineThin } from '../../browser/thin-line';
 import { Icon } from '../../icons/icon';
+import { wayBack } from '../join/way-back';
 import { LateOffers } from '../../late-lines/late-offers';
 import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { BoardSession } from '../../live/board-session';
 import type { LateWork } from '../../live/board-session';
 import { PageTurner } from '../../pages/page-turner';
-import { PaperSource } from '../../stage/paper-source';
-import { pdfJs } from '../../stage/pdf-js';
-import { ReadingRoom } from '../../reading/reading-room';
-import type { ReadFolder } from '../../reading/shapes';
-import { SidePanel } from '../../popup/side-panel';
 import { ClassStrip } from '../../people/class-strip';
 import { TRUST_STEPS } from '../../people/trust-steps';
-import { SignalBar } from '../../talk/signal-bar';
+import { SidePanel } from '../../popup/side-panel';
+import { ReadingRoom } from '../../reading/reading-room';
+import type { ReadFolder } from '../../reading/shapes';
+import { PaperSource } from '../../stage/paper-source';
+import { pdfJs } from '../../stage/pdf-js';
 import { Announcer } from '../../talk/announcer';
+import { SignalBar } from '../../talk/signal-bar';
 import { TalkDialog } from '../../talk/talk-dialog';
 import { LessonClock } from '../../time/lesson-clock';
-import { WorkArea } from '../../work/work-area';
-import { wayBack } from '../join/way-back';
 import { UnreadableNotice } from '../../unreadable/unreadable-notice';
+import { WorkArea } from '../../work/work-area';
 
 /** For how long late work is gathered before it is offered, in ms. */
 const GATHER = 150;
@@ -217,7 +221,7 @@ export class LessonScreen {
   protected async enter(): Promise<void> {
     this.problem.set(null);
     try {
-      this.lesson.set(await this.api.get<StudentLesson>('/lesson'));
+      this.lesson.set(await firstValueFrom(this.api.call(readLesson)));
       const session = new BoardSession('/live/lesson');
       session.late.subscribe((work) => this.takeLate(work));
       this.session.set(session);
@@ -235,7 +239,7 @@ export class LessonScreen {
   protected async readFolders(): Promise<void> {
     const round = ++this.round;
     // Out of reach, what is known stays: nothing that was taken back can be seen by that.
-    const folders = await this.api.get<ReadFolder[]>('/lesson/materials').catch(() => null);
+    const folders = await firstValueFrom(this.api.call(listHandouts)).catch(() => null);
     if (folders && round === this.round) this.folders.set(folders);
   }
 

@@ -1,7 +1,10 @@
+import { listLetters, removeLetter } from '@cuaderno/contract/routes/mailbox';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Letter } from '../../api/shared';
 import { formatWhen } from '../../time/format-time';
 
@@ -27,7 +30,7 @@ export class MailboxScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { letters } = await this.api.get<{ letters: Letter[] }>('/mailbox');
+      const { letters } = await firstValueFrom(this.api.call(listLetters));
       this.letters.set(letters);
       this.open.update((open) => open ?? letters[0]?.id ?? null);
     } catch (error) {
@@ -37,7 +40,7 @@ export class MailboxScreen {
 
   protected async remove(letter: Letter): Promise<void> {
     try {
-      await this.api.post(`/mailbox/${letter.id}/remove`);
+      await firstValueFrom(this.api.call(removeLetter, { params: { letter: letter.id } }));
       this.letters.update((letters) => (letters ?? []).filter(({ id }) => id !== letter.id));
     } catch (error) {
       this.problem.set(problemOf(error));

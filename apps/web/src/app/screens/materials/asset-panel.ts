@@ -1,3 +1,7 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { createBoardOfAsset } from '@cuaderno/contract/routes/materials';
+import { canBeLaid } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -8,22 +12,22 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { canBeLaid } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { X } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
-import type { BoardInfo, Course } from '../../api/shapes';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { Course } from '../../api/shapes';
 import { HandOverDialog } from '../../handing-over/hand-over-dialog';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
+import { formatAsset, formatBytes, formatPages } from '../../materials/format-material';
 import { MaterialsStore } from '../../materials/materials-store';
-import { formatBytes, formatPages, formatAsset } from '../../materials/format-material';
 import type { AssetInfo, UseInfo } from '../../materials/shapes';
 import { formatDate } from '../../time/format-time';
 
@@ -91,9 +95,8 @@ export class AssetPanel {
     this.problem.set(null);
     this.making.set('Making the board');
     try {
-      const made = await this.api.post<BoardInfo | { readonly job: string }>(
-        `/materials/assets/${this.asset().id}/board`,
-        { course },
+      const made = await firstValueFrom(
+        this.api.call(createBoardOfAsset, { params: { asset: this.asset().id }, body: { course } }),
       );
       const job = 'job' in made ? made.job : null;
       const board =
@@ -124,7 +127,7 @@ export class AssetPanel {
 
   private async load(): Promise<void> {
     try {
-      const { courses } = await this.api.get<{ courses: Course[] }>('/today');
+      const { courses } = await firstValueFrom(this.api.call(readToday));
       this.courses.set(courses);
       this.course.set(courses[0]?.id ?? null);
     } catch (error) {

@@ -1,4 +1,5 @@
-import type { ElementRef } from '@angular/core';
+import { AssetIndex, inOrder, pathTo } from '@cuaderno/core';
+import type { AssetOrder, Folder, Id } from '@cuaderno/core';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
@@ -12,22 +13,22 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { AssetIndex, inOrder, pathTo } from '@cuaderno/core';
-import type { AssetOrder, Folder, Id } from '@cuaderno/core';
+import type { ElementRef } from '@angular/core';
+import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
-import { FormsModule } from '@angular/forms';
-import { problemOf } from '../../api/api';
+import { problemOf } from '../../api/problem';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { droppedFiles } from '../../materials/dropped-files';
 import { pathOf } from '../../materials/folder-lines';
+import { formatAsset, formatBytes, formatNames } from '../../materials/format-material';
 import { MaterialsStore } from '../../materials/materials-store';
-import { formatBytes, formatNames, formatAsset } from '../../materials/format-material';
 import { countOf } from '../../materials/shapes';
 import type { AssetInfo, Choice, ShelfInfo, UseInfo } from '../../materials/shapes';
+import { UploadList } from '../../materials/upload-list';
 import { UploadQueue } from '../../materials/upload-queue';
 import { DIALOG } from '../../popup/dialog';
 import { formatDate } from '../../time/format-time';
@@ -37,7 +38,6 @@ import { addressOf, folderRows, placeOf } from './place';
 import type { LibraryPlace, ListedRow } from './place';
 import { PutDialog } from './put-dialog';
 import { ShareDialog } from './share-dialog';
-import { UploadList } from '../../materials/upload-list';
 
 /** What is carried from the list to a folder. */
 const CARRIED = 'application/x-cuaderno-materials';

@@ -1,12 +1,16 @@
-import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { createInvitation } from '@cuaderno/contract/routes/accounts';
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { listShareReceivers } from '@cuaderno/contract/routes/materials';
 import type { Folder, Id } from '@cuaderno/core';
+import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { copyText } from '../../browser/copy-text';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
-import type { Course } from '../../api/shapes';
 import { MaterialsStore } from '../../materials/materials-store';
 import type { ShareInfo } from '../../materials/shapes';
 import { DIALOG } from '../../popup/dialog';
@@ -74,7 +78,7 @@ export class ShareDialog {
 
   protected async invite(): Promise<void> {
     await this.try(async () => {
-      const { token } = await this.api.post<{ token: string }>('/invitations');
+      const { token } = await firstValueFrom(this.api.call(createInvitation));
       this.invitation.set(`${location.origin}/invited/${token}`);
       this.copied.set(false);
     });
@@ -87,8 +91,8 @@ export class ShareDialog {
   private async load(): Promise<void> {
     await this.try(async () => {
       const [{ courses }, tutors] = await Promise.all([
-        this.api.get<{ courses: Course[] }>('/today'),
-        this.api.get<NamedReceiver[]>('/materials/tutors'),
+        firstValueFrom(this.api.call(readToday)),
+        firstValueFrom(this.api.call(listShareReceivers)),
       ]);
       this.courses.set(courses);
       this.tutors.set(tutors);

@@ -1,3 +1,17 @@
+import { readRecord, readRecordBoard, retryIndexing } from '@cuaderno/contract/routes/records';
+import {
+  boardFromSnapshot,
+  colourOfPerson,
+  initialsOf,
+  nameOf,
+  NOTHING_BESIDE,
+  onlyBy,
+  pagesInOrder,
+  unpack,
+} from '@cuaderno/core';
+import type { Author, Board, BoardSnapshot, Id, RecordTimeline } from '@cuaderno/core';
+import { lanesOf, penDown, shownPage } from '@cuaderno/core/replay';
+import type { Drawing, ReplayEvent } from '@cuaderno/core/replay';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -13,48 +27,46 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import {
-  NOTHING_BESIDE,
-  boardFromSnapshot,
-  colourOfPerson,
-  initialsOf,
-  nameOf,
-  onlyBy,
-  pagesInOrder,
-  unpack,
-} from '@cuaderno/core';
-import type { Board, BoardSnapshot, Id, RecordTimeline } from '@cuaderno/core';
-import { lanesOf, penDown, shownPage } from '@cuaderno/core/replay';
-import type { ReplayEvent, Drawing } from '@cuaderno/core/replay';
-import { ButtonModule } from 'primeng/button';
 import type { MenuItem } from 'primeng/api';
+import { ButtonModule } from 'primeng/button';
 import { MenuModule } from 'primeng/menu';
 import { TableModule } from 'primeng/table';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import {
+  firstValueFrom,
+  repeat,
+  retry,
+  startWith,
+  Subscription,
+  switchMap,
+  takeWhile,
+  tap,
+  timer,
+} from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Attendance, BoardInfo, RecordInfo, RecordOpened } from '../../api/shapes';
 import { CopyDialog } from '../../copying/copy-dialog';
 import type { CopySource } from '../../copying/copy-dialog';
-import { StatisticsPanel } from '../../statistics/statistics-panel';
+import { SaveRecordDialog } from '../../export/save-record-dialog';
+import type { FilmSource } from '../../film/film-source';
 import { LateLinesDialog } from '../../late-lines/late-lines-dialog';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
-import { LinksDialog } from '../../record-links/links-dialog';
+import { FeatureViews } from '../../live/features/feature-views';
 import { MediaLayer } from '../../media/media-layer';
 import { LessonNotes } from '../../notes/lesson-notes';
 import { PageStrip } from '../../pages/page-strip';
 import { WhoseInk } from '../../people/whose-ink';
-import { FeatureViews } from '../../live/features/feature-views';
+import { LinksDialog } from '../../record-links/links-dialog';
 import { happeningsOf } from '../../replay/happenings';
+import { loadLessonLog } from '../../replay/lesson-log';
 import { LessonTimeline } from '../../replay/lesson-timeline';
 import type { Lane } from '../../replay/lesson-timeline';
-import { loadLessonLog } from '../../replay/lesson-log';
-import type { FilmSource } from '../../film/film-source';
 import { Player } from '../../replay/player';
 import { ReplayBar } from '../../replay/replay-bar';
 import { PaperSource } from '../../stage/paper-source';
-import type { Author } from '@cuaderno/core';
 import { Stage } from '../../stage/stage';
-import { SaveRecordDialog } from '../../export/save-record-dialog';
+import { StatisticsPanel } from '../../statistics/statistics-panel';
 import { formatClock, formatDate, formatLength, formatSpan } from '../../time/format-time';
 
 type Mode = 'end' | 'before' | 'replay' | 'statistics' | 'about';
@@ -126,7 +138,7 @@ export class RecordScreen {
     if (!record) return [];
     const copy = (header: string, title: string, lessonInk: boolean) => () =>
       this.copying.set({
-        ...{ path: `/records/${record.lesson}/copy`, course: record.course },
+        ...{ of: { record: record.lesson }, course: record.course },
         ...{ header, title, lessonInk },
       });
     return [
@@ -148,7 +160,7 @@ export class RecordScreen {
       },
     ];
   });
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private watching = Subscription.EMPTY;
   protected readonly modes = MODES;
   protected readonly player = signal<Player | null>(null);
   private readonly events = signal<readonly ReplayEvent[]>([]);
@@ -295,7 +307,7 @@ export class RecordScreen {
       if (page) untracked(() => this.stage()?.goTo(page));
     });
     inject(DestroyRef).onDestroy(() => {
-      clearTimeout(this.timer);
+      this.watching.unsubscribe();
       this.player()?.pause();
       this.papers.close();
     });
@@ -309,14 +321,18 @@ export class RecordScreen {
     this.mode.set('end');
     this.asked.set('end');
     try {
-      const path = `/records/${this.lesson()}`;
-      const { record, attendance, ...opened } = await this.api.get<RecordOpened>(path);
+      const asked = { params: { lesson: this.lesson() } };
+      const { record, attendance, ...opened } = await firstValueFrom(
+        this.api.call(readRecord, asked),
+      );
       this.record.set(record);
       this.attendance.set(attendance);
       this.opened.set(opened);
-      this.watchSealing();
+      this.watchIndexing();
       void this.waitingLate.load();
-      const snapshot = unpack(await this.api.bytes(`${path}/board`)) as BoardSnapshot;
+      const snapshot = unpack(
+        await firstValueFrom(this.api.call(readRecordBoard, asked)),
+      ) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
       // The address names a page, or one begins where the lesson did.
       const page = this.at() ?? opened.statistics?.pages?.[0]?.page;
@@ -345,32 +361,31 @@ export class RecordScreen {
   }
 
   /** A record is opened at once; what is read off it comes when it is written down. */
-  private watchSealing(): void {
-    clearTimeout(this.timer);
-    const state = this.opened()?.indexing.state;
-    if (state !== 'waits' && state !== 'goes-on') return;
-    const lesson = this.lesson();
-    this.timer = setTimeout(() => {
-      this.api
-        .get<RecordOpened>(`/records/${lesson}`)
-        .then(({ record, indexing, statistics, goesOn, said }) => {
-          if (lesson !== this.lesson()) return;
+  private watchIndexing(): void {
+    this.watching.unsubscribe();
+    this.watching = timer(ASK_EVERY)
+      .pipe(
+        // The line may be back by the next time.
+        switchMap(() => this.api.call(readRecord, { params: { lesson: this.lesson() } })),
+        retry(),
+        tap(({ record, indexing, statistics, goesOn, said }) => {
           this.record.set(record);
           this.opened.set({ indexing, statistics, goesOn, said });
-        })
-        // The line may be back by the next time.
-        .catch(() => undefined)
-        .finally(() => lesson === this.lesson() && this.watchSealing());
-    }, ASK_EVERY);
+        }),
+        repeat(),
+        startWith(null),
+        takeWhile(() => ['waits', 'goes-on'].includes(this.opened()?.indexing.state ?? '')),
+      )
+      .subscribe();
   }
 
   protected async sealAgain(): Promise<void> {
     try {
-      const indexing = await this.api.post<RecordOpened['indexing']>(
-        `/records/${this.lesson()}/seal`,
+      const indexing = await firstValueFrom(
+        this.api.call(retryIndexing, { params: { lesson: this.lesson() } }),
       );
       this.opened.update((opened) => opened && { ...opened, indexing });
-      this.watchSealing();
+      this.watchIndexing();
     } catch (error) {
       this.problem.set(problemOf(error));
     }

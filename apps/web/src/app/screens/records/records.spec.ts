@@ -25,7 +25,7 @@ describe('the records', () => {
       RecordsScreen,
       {},
       {
-        'GET /records?': answer({ record, places: [] }),
+        'GET /records': answer({ record, places: [] }),
         'GET /today': today,
         'GET /students': students,
         'GET /students/deletions': nothing,
@@ -38,7 +38,7 @@ describe('the records', () => {
       RecordsScreen,
       {},
       {
-        'GET /records?': answer(),
+        'GET /records': answer(),
         'GET /today': today,
         'GET /students': students,
         'GET /students/deletions': nothing,
@@ -83,7 +83,7 @@ describe('the records', () => {
       RecordsScreen,
       {},
       {
-        'GET /records?': answer(),
+        'GET /records': answer(),
         'GET /today': today,
         'GET /students': students,
         'GET /students/deletions': nothing,

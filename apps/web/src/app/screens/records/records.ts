@@ -1,3 +1,13 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import {
+  downloadAttendance,
+  findRecords,
+  listAttendance,
+  listStudents,
+} from '@cuaderno/contract/routes/records';
+import { listDeletions } from '@cuaderno/contract/routes/student-data';
+import { SAID_SOURCES } from '@cuaderno/core';
+import type { SaidSource } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,19 +21,19 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { SAID } from '../../live/features/in-record';
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { SaidSource } from '@cuaderno/core';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
-import { download } from '../../export/download';
-import { ArchiveButton } from '../../export/archive-button';
-import { CourseAttendance } from '../../statistics/course-attendance';
 import type { Deletion } from '../../api/student-data';
+import { ArchiveButton } from '../../export/archive-button';
+import { download } from '../../export/download';
+import { SAID } from '../../live/features/in-record';
+import { CourseAttendance } from '../../statistics/course-attendance';
 import { DeletionDialog } from '../../student-data/deletion-dialog';
 import { DeletionsDialog } from '../../student-data/deletions-dialog';
-import { inThisZone, formatDate, formatLength } from '../../time/format-time';
+import { formatDate, formatLength, inThisZone } from '../../time/format-time';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
 const REST = 60;
@@ -158,19 +168,14 @@ export class RecordsScreen {
     const asked = ++this.asked;
     this.problem.set(null);
     const { words, course, student, from, until } = this.wish();
-    const query = new URLSearchParams(
-      Object.entries({
-        ...{ words, course, student },
-        from: from && String(dayOf(from, 0)),
-        until: until && String(dayOf(until, 1)),
-        skip: skip === 0 ? '' : String(skip),
-      }).filter(([, value]) => value !== ''),
-    );
+    const query = {
+      ...{ words: words || undefined, course: course || undefined, student: student || undefined },
+      from: from ? dayOf(from, 0) : undefined,
+      until: until ? dayOf(until, 1) : undefined,
+      skip: skip || undefined,
+    };
     try {
-      const answer = await this.api.get<{
-        found: FoundRecord[];
-        more: boolean;
-      }>(`/records?${query}`);
+      const answer = await firstValueFrom(this.api.call(findRecords, { query }));
       // What was asked later has been answered.
       if (asked !== this.asked) return;
       if (skip === 0) this.drawFirst();
@@ -193,8 +198,8 @@ export class RecordsScreen {
 
   protected async saveAttendance(): Promise<void> {
     try {
-      const path = `/courses/${this.course()}/attendance.csv?${inThisZone()}`;
-      const { blob, name } = await this.api.download(path, new AbortController().signal);
+      const asked = { params: { course: this.course()! }, query: inThisZone() };
+      const { blob, name } = await firstValueFrom(this.api.download(downloadAttendance, asked));
       download(blob, name);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -203,12 +208,10 @@ export class RecordsScreen {
 
   private async loadChoices(): Promise<void> {
     try {
-      const { students } = await this.api.get<{ students: string[] }>('/students');
+      const { students } = await firstValueFrom(this.api.call(listStudents));
       this.students.set(students);
-      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
-      this.deletions.set(
-        (await this.api.get<{ deletions: Deletion[] }>('/students/deletions')).deletions,
-      );
+      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
+      this.deletions.set((await firstValueFrom(this.api.call(listDeletions))).deletions);
     } catch (error) {
       this.problem.set(problemOf(error));
     }
@@ -218,8 +221,8 @@ export class RecordsScreen {
     this.attended.set([]);
     if (!course) return;
     try {
-      const { lessons } = await this.api.get<{ lessons: LessonAttended[] }>(
-        `/courses/${course}/attendance`,
+      const { lessons } = await firstValueFrom(
+        this.api.call(listAttendance, { params: { course } }),
       );
       if (course === this.course()) this.attended.set(lessons);
     } catch (error) {

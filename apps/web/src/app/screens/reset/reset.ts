@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { FirstFocus } from '../first-focus';
 
 /** Where a password is chosen anew, by the link or the code of a letter. */

@@ -1,4 +1,10 @@
 import {
+  downloadSharedPdf,
+  listSharedRecords,
+  readSharedRecord,
+  readSharedState,
+} from '@cuaderno/contract/routes/shared-records';
+import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
@@ -13,16 +19,28 @@ import {
   untracked,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { Api, ApiError, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import {
+  catchError,
+  EMPTY,
+  firstValueFrom,
+  lastValueFrom,
+  repeat,
+  Subscription,
+  switchMap,
+  takeWhile,
+  timer,
+} from 'rxjs';
+import { Api, untilAborted } from '../../api/api';
+import { ApiError, problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { SharedList, SharedRecord } from '../../api/shared';
 import { download } from '../../export/download';
 import {
-  inThisZone,
   formatClock,
   formatDay,
   formatLength,
   formatZone,
+  inThisZone,
 } from '../../time/format-time';
 
 /** How often it is asked whether the link is still open, in ms: withdrawn, its pages go from the screen, too. */
@@ -65,12 +83,11 @@ export class SharedScreen {
     const count = this.record()?.others ?? 0;
     return count === 0 ? '' : count === 1 ? 'and one other student' : `and ${count} other students`;
   });
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private watching = Subscription.EMPTY;
   /** What one leaves by a button; `null` where one came by the link, and nothing has the focus yet. */
   private left: { readonly lesson: string | null } | null = null;
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly injector = inject(Injector);
-  private gone = false;
 
   constructor() {
     effect(() => {
@@ -84,8 +101,7 @@ export class SharedScreen {
       untracked(() => void this.open(lesson ?? only));
     });
     inject(DestroyRef).onDestroy(() => {
-      this.gone = true;
-      clearTimeout(this.timer);
+      this.watching.unsubscribe();
       this.making()?.abort();
     });
   }
@@ -93,7 +109,9 @@ export class SharedScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      this.list.set(await this.api.get<SharedList>(`/shared/${this.token()}`));
+      this.list.set(
+        await firstValueFrom(this.api.call(listSharedRecords, { params: { token: this.token() } })),
+      );
       this.watch();
     } catch (error) {
       this.fail(error);
@@ -110,8 +128,12 @@ export class SharedScreen {
     this.making.set(abort);
     this.problem.set(null);
     try {
-      const path = `/shared/${this.token()}/records/${this.record()!.lesson}/pdf?${inThisZone()}`;
-      const { blob, name } = await this.api.download(path, abort.signal);
+      const params = { token: this.token(), lesson: this.record()!.lesson };
+      const { blob, name } = await lastValueFrom(
+        this.api
+          .download(downloadSharedPdf, { params, query: inThisZone() })
+          .pipe(untilAborted(abort.signal)),
+      );
       download(blob, name);
     } catch (error) {
       if (!abort.signal.aborted) this.fail(error);
@@ -128,8 +150,8 @@ export class SharedScreen {
     }
     if (this.record()?.lesson === lesson) return;
     try {
-      const path = `/shared/${this.token()}/records/${lesson}`;
-      this.record.set(await this.api.get<SharedRecord>(path));
+      const asked = { params: { token: this.token(), lesson } };
+      this.record.set(await firstValueFrom(this.api.call(readSharedRecord, asked)));
       this.land();
     } catch (error) {
       this.fail(error);
@@ -151,16 +173,19 @@ export class SharedScreen {
   }
 
   private watch(): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
-      this.api
-        .get(`/shared/${this.token()}/state`)
-        .catch((error: unknown) => {
+    this.watching.unsubscribe();
+    this.watching = timer(ASK_EVERY)
+      .pipe(
+        switchMap(() => this.api.call(readSharedState, { params: { token: this.token() } })),
+        catchError((error: unknown) => {
           // A line that is away is none of its business: what is here stays.
           if (error instanceof ApiError && error.status >= 400) this.fail(error);
-        })
-        .finally(() => !this.shut() && !this.gone && this.watch());
-    }, ASK_EVERY);
+          return EMPTY;
+        }),
+        repeat(),
+        takeWhile(() => !this.shut()),
+      )
+      .subscribe();
   }
 
   private fail(error: unknown): void {
@@ -171,6 +196,6 @@ export class SharedScreen {
     this.shut.set(error.problem);
     this.record.set(null);
     this.list.set(null);
-    clearTimeout(this.timer);
+    this.watching.unsubscribe();
   }
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../popup/dialog';
 

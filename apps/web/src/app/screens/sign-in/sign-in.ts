@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { FirstFocus } from '../first-focus';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
-import { FirstFocus } from '../first-focus';
 
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({

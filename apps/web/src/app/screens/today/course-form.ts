@@ -1,10 +1,13 @@
+import { createCourse } from '@cuaderno/contract/routes/courses';
 import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Course, Slot } from '../../api/shapes';
 import { DIALOG } from '../../popup/dialog';
 
@@ -50,7 +53,9 @@ export class CourseForm {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      this.made.emit(await this.api.post<Course>('/courses', { name: this.name(), slot }));
+      this.made.emit(
+        await firstValueFrom(this.api.call(createCourse, { body: { name: this.name(), slot } })),
+      );
     } catch (error) {
       this.problem.set(problemOf(error));
     } finally {

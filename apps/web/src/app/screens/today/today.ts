@@ -1,13 +1,16 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { nameOf } from '@cuaderno/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { nameOf } from '@cuaderno/core';
 import { ButtonModule } from 'primeng/button';
+import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Course, RecordInfo } from '../../api/shapes';
-import { MaterialsStore } from '../../materials/materials-store';
 import { WaitingLateLines } from '../../late-lines/waiting-late-lines';
+import { MaterialsStore } from '../../materials/materials-store';
 import {
   formatDate,
   formatDay,
@@ -67,9 +70,7 @@ export class TodayScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { courses, records } = await this.api.get<{ courses: Course[]; records: RecordInfo[] }>(
-        '/today',
-      );
+      const { courses, records } = await firstValueFrom(this.api.call(readToday));
       this.courses.set(courses);
       this.records.set(records);
       this.name.set((await this.account.load()).tutor?.name ?? '');

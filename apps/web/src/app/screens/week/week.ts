@@ -1,3 +1,5 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { downloadTimetable, readTimetable } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,16 +11,18 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { Api, problemOf } from '../../api/api';
-import type { Problem } from '../../api/api';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
 import { download } from '../../export/download';
+import { formatDay, formatSpan, formatZone } from '../../time/format-time';
 import { CalendarDialog } from '../../timetable/calendar-dialog';
 import { DateDialog } from '../../timetable/date-dialog';
 import { daysLater, isoDay, mondayOf, weekOf } from '../../timetable/days';
 import { PlanDialog } from '../../timetable/plan-dialog';
-import { formatDay, formatSpan, formatZone } from '../../time/format-time';
 
 const EMPTY: TimetablePart = { lessons: [], clashes: [] };
 const shortDay = new Intl.DateTimeFormat('en-GB', {
@@ -83,7 +87,7 @@ export class WeekScreen {
     const monday = this.monday();
     try {
       const [from, to] = [monday.getTime(), daysLater(monday, 7).getTime()];
-      const part = await this.api.get<TimetablePart>(`/timetable?from=${from}&to=${to}`);
+      const part = await firstValueFrom(this.api.call(readTimetable, { query: { from, to } }));
       // Another week was turned to meanwhile.
       if (monday !== this.monday()) return;
       this.part.set(part);
@@ -107,10 +111,7 @@ export class WeekScreen {
   protected async saveCalendar(): Promise<void> {
     this.problem.set(null);
     try {
-      const { blob, name } = await this.api.download(
-        '/timetable.ics',
-        new AbortController().signal,
-      );
+      const { blob, name } = await firstValueFrom(this.api.download(downloadTimetable));
       download(blob, name);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -119,7 +120,7 @@ export class WeekScreen {
 
   private async loadCourses(): Promise<void> {
     try {
-      this.courses.set((await this.api.get<{ courses: Course[] }>('/today')).courses);
+      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

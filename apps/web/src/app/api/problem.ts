@@ -1,0 +1,46 @@
+import type { Problem as Answered } from '@cuaderno/core';
+
+/** What the server says when something can't be done (RFC 9457), or this window where nothing answers. */
+export type Problem = Omit<Answered, 'status'>;
+
+/** Thrown where something can't be done; its words are for the person. */
+export class ProblemError extends Error {
+  override readonly name: string = 'ProblemError';
+  constructor(readonly problem: Problem) {
+    super(problem.title);
+  }
+}
+
+/** What every request that fails ends with. */
+export class ApiError extends ProblemError {
+  override readonly name = 'ApiError';
+  constructor(
+    problem: Problem,
+    readonly status: number,
+  ) {
+    super(problem);
+  }
+
+  /** The code behind `urn:cuaderno:`. */
+  get code(): string {
+    return this.problem.type.replace('urn:cuaderno:', '');
+  }
+}
+
+export const NO_LINE: Problem = {
+  type: 'urn:cuaderno:no-line',
+  title: 'Cuaderno can’t be reached.',
+  detail: 'Check the connection, then try again. Nothing is lost.',
+};
+
+/** What was answered isn't what was asked for: this page and the server are of two versions, or something is between. */
+export const OTHER_ANSWER: Problem = {
+  type: 'urn:cuaderno:other-answer',
+  title: 'Cuaderno’s answer can’t be read here.',
+  detail: 'Reload this page, then try again. Nothing is lost.',
+};
+
+/** Words for anything that was thrown. */
+export function problemOf(error: unknown): Problem {
+  return error instanceof ProblemError ? error.problem : NO_LINE;
+}

@@ -1,0 +1,12 @@
+import { Id } from '@cuaderno/core';
+import * as z from 'zod';
+
+/** Somebody who wrote on a board: `by` of what is theirs. */
+export const BoardWriter = z.object({
+  id: Id,
+  name: z.string().min(1).max(200),
+  /** Which of those of that name: the first is 1. */
+  nameOrdinal: z.number().int().min(1).max(1000),
+  role: z.enum(['tutor', 'student']),
+});
+export type BoardWriter = z.infer<typeof BoardWriter>;
