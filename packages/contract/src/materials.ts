@@ -35,6 +35,14 @@ export const AssetShape = Asset.extend({
 });
 export type AssetShape = z.infer<typeof AssetShape>;
 
+/** What is to be said of a file that was taken: what of it isn't as it was, or isn't seen everywhere. */
+export const Remark = z.enum(['frames', 'html', 'some-browsers']);
+export type Remark = z.infer<typeof Remark>;
+
+/** A file that was uploaded (tus 1.0), as the last part of it is answered. */
+export const UploadedAsset = AssetShape.extend({ remarks: z.array(Remark) });
+export type UploadedAsset = z.infer<typeof UploadedAsset>;
+
 export const ShareShape = z.object({
   id: Id,
   folder: Id,

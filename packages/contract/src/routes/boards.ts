@@ -2,14 +2,13 @@ import { FileHash, Id } from '@cuaderno/core';
 import * as z from 'zod';
 import { BoardWriter } from '../board-writer.js';
 import { BoardShape, CourseShape, ImportedAnnotations, Title } from '../courses.js';
+import { Remark } from '../materials.js';
 import { route } from '../route.js';
 
 /** What something was that can't be read any more, as far as its row still says. */
 export const Kind = z.enum(['line', 'item', 'erasing', 'page', 'board', 'unknown']);
 
 const pixels = z.number().min(0);
-
-const Remark = z.enum(['frames', 'html', 'some-browsers']);
 
 export const readBoardPreview = route({
   method: 'GET',

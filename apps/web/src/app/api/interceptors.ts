@@ -1,14 +1,11 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import type { HttpEvent, HttpHandlerFn, HttpRequest } from '@angular/common/http';
 import { inject } from '@angular/core';
-import * as z from 'zod';
 import { catchError, from, mergeMap, throwError } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { ApiError, NO_LINE } from './problem';
+import { ApiError, NO_LINE, ProblemDetails } from './problem';
 import type { Problem } from './problem';
 import { SignedOut } from './signed-out';
-
-const ProblemDetails = z.object({ type: z.string(), title: z.string().min(1), detail: z.string() });
 
 /** What went wrong, in the server's words or ours. */
 async function problemIn({ error }: HttpErrorResponse): Promise<Problem> {

@@ -1,7 +1,12 @@
-import type { Problem as Answered } from '@cuaderno/core';
+import * as z from 'zod';
 
 /** What the server says when something can't be done (RFC 9457), or this window where nothing answers. */
-export type Problem = Omit<Answered, 'status'>;
+export const ProblemDetails = z.object({
+  type: z.string(),
+  title: z.string().min(1),
+  detail: z.string(),
+});
+export type Problem = Readonly<z.infer<typeof ProblemDetails>>;
 
 /** Thrown where something can't be done; its words are for the person. */
 export class ProblemError extends Error {

@@ -1,9 +1,7 @@
-import type { ClashShape, Planned } from '@cuaderno/contract/timetable';
+import type { Answer } from '@cuaderno/contract/route';
+import type { readTimetable } from '@cuaderno/contract/routes/timetable';
 
 export type { HourRow } from '@cuaderno/contract/hours';
 export type { ClashShape as ClashOf, Planned } from '@cuaderno/contract/timetable';
 
-export interface TimetablePart {
-  readonly lessons: readonly Planned[];
-  readonly clashes: readonly ClashShape[];
-}
+export type TimetablePart = Answer<typeof readTimetable>;

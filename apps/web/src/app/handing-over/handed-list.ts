@@ -1,5 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, input } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Download } from 'lucide';
+import { timer } from 'rxjs';
 import { Icon } from '../icons/icon';
 import { formatBytes } from '../materials/format-material';
 import { HandedFiles } from './handed-files';
@@ -69,6 +71,7 @@ import { HandedFiles } from './handed-files';
 export class HandedList {
   readonly heading = input(true);
   protected readonly handed = inject(HandedFiles);
+  private readonly destroyRef = inject(DestroyRef);
   protected readonly icons = { Download };
   protected readonly bytes = formatBytes;
 
@@ -78,7 +81,9 @@ export class HandedList {
 
   /** The browser fetches it by itself; a moment later the server knows. */
   protected fetched(): void {
-    setTimeout(() => void this.handed.load(), SOON);
+    timer(SOON)
+      .pipe(takeUntilDestroyed(this.destroyRef))
+      .subscribe(() => void this.handed.load());
   }
 }
 

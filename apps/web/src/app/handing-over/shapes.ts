@@ -1,4 +1,5 @@
-import type { HandOverShape, Receiver } from '@cuaderno/contract/handing-over';
+import type { Answer } from '@cuaderno/contract/route';
+import type { listHandOvers } from '@cuaderno/contract/routes/handing-over';
 
 export type {
   HandedFile,
@@ -6,7 +7,4 @@ export type {
   Receiver,
 } from '@cuaderno/contract/handing-over';
 
-export interface HandOverList {
-  readonly students: readonly Receiver[];
-  readonly handOvers: readonly HandOverShape[];
-}
+export type HandOverList = Answer<typeof listHandOvers>;

@@ -6,7 +6,7 @@ import {
 import { inMessages, MAX_OPERATIONS, pack, packMessage } from '@cuaderno/core';
 import type { Id, Operation } from '@cuaderno/core';
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { firstValueFrom, Subject } from 'rxjs';
+import { firstValueFrom, Subject, Subscription, timer } from 'rxjs';
 import { Api } from '../api/api';
 import { ApiError } from '../api/problem';
 import { keptByPeople, PendingStore } from '../live/pending-store';
@@ -34,7 +34,7 @@ export class LateOffers {
   /** Ids of what doesn't have to be kept here any more. */
   readonly done = new Subject<readonly Id[]>();
   private last: Promise<unknown> = Promise.resolve();
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private again = Subscription.EMPTY;
 
   /**
    * Offers what was done as this person; what the server has now, or never will, is forgotten here and told by `done`.
@@ -51,7 +51,7 @@ export class LateOffers {
    * @param except who is here just now: what they did goes by the lesson itself
    */
   async offerKept(except: Id | null): Promise<void> {
-    clearTimeout(this.timer);
+    this.again.unsubscribe();
     let stuck = 0;
     for (const { board, person } of keptByPeople()) {
       if (person === except) continue;
@@ -65,13 +65,14 @@ export class LateOffers {
       }
     }
     this.stuck.set(stuck);
-    if (stuck > 0) this.timer = setTimeout(() => void this.offerKept(except), AGAIN);
+    this.again.unsubscribe();
+    if (stuck > 0) this.again = timer(AGAIN).subscribe(() => void this.offerKept(except));
     await this.load();
   }
 
   /** Nobody looks any more. */
   rest(): void {
-    clearTimeout(this.timer);
+    this.again.unsubscribe();
   }
 
   /** Asks what became of them. Out of reach, what is known stays. */

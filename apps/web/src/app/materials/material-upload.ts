@@ -1,9 +1,10 @@
+import { UploadedAsset } from '@cuaderno/contract/materials';
+import type { Remark } from '@cuaderno/contract/materials';
 import type { Id } from '@cuaderno/core';
 import { signal } from '@angular/core';
 import { DetailedError, Upload } from 'tus-js-client';
-import { NO_LINE } from '../api/problem';
+import { NO_LINE, ProblemDetails } from '../api/problem';
 import type { Problem } from '../api/problem';
-import type { Remark } from './remarks';
 import type { AssetInfo } from './shapes';
 
 const ENDPOINT = '/api/materials/uploads';
@@ -24,9 +25,6 @@ export type UploadState =
   | 'reading'
   | 'done'
   | 'failed';
-
-/** A file that is there, and what is to be said of it. */
-type TakenUpload = AssetInfo & { readonly remarks: readonly Remark[] };
 
 /** A file on its way to a folder. Broken off, it goes on where it was, also after a reload. */
 export class MaterialUpload {
@@ -80,9 +78,9 @@ export class MaterialUpload {
       await Upload.terminate(upload.url, { retryDelays: null }).catch(() => undefined);
   }
 
-  private async send(): Promise<TakenUpload> {
+  private async send(): Promise<UploadedAsset> {
     const { file, folder } = this;
-    const sent = new Promise<TakenUpload>((resolve, reject) => {
+    const sent = new Promise<UploadedAsset>((resolve, reject) => {
       this.end = () => reject(new Error('given up'));
       this.upload = new Upload(file, {
         endpoint: ENDPOINT,
@@ -105,7 +103,7 @@ export class MaterialUpload {
         },
         onSuccess: ({ lastResponse }) => {
           try {
-            resolve(JSON.parse(lastResponse.getBody()) as TakenUpload);
+            resolve(UploadedAsset.parse(JSON.parse(lastResponse.getBody())));
           } catch (error) {
             reject(error as Error);
           }
@@ -135,8 +133,7 @@ export async function brokenOff(): Promise<{ name: string; forget: () => Promise
 function troubleIn(error: unknown): Problem {
   if (error instanceof DetailedError && error.originalResponse) {
     try {
-      const told = JSON.parse(error.originalResponse.getBody()) as Problem;
-      if (told.title) return told;
+      return ProblemDetails.parse(JSON.parse(error.originalResponse.getBody()));
     } catch {
       // Some proxy answered; the words for a broken line fit.
     }

@@ -1,5 +1,4 @@
-/** What the server says of a file that it took. */
-export type Remark = 'frames' | 'html' | 'some-browsers';
+import type { Remark } from '@cuaderno/contract/materials';
 
 const WORDS: Readonly<Record<Remark, string>> = {
   frames: 'moves; here its first picture stands still.',

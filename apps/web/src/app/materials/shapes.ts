@@ -1,5 +1,6 @@
-import type { AssetShape, ShareShape } from '@cuaderno/contract/materials';
-import type { Folder, Id } from '@cuaderno/core';
+import type { Answer } from '@cuaderno/contract/route';
+import type { listMaterials } from '@cuaderno/contract/routes/materials';
+import type { Id } from '@cuaderno/core';
 
 export type {
   AssetShape as AssetInfo,
@@ -7,22 +8,11 @@ export type {
   UseShape as UseInfo,
 } from '@cuaderno/contract/materials';
 
-export interface ShelfInfo {
-  readonly folders: readonly Folder[];
-  readonly assets: readonly AssetShape[];
-}
-
+/** All materials there are for a tutor. */
+export type MaterialsInfo = Answer<typeof listMaterials>;
 /** What another tutor shares. */
-export type SharedShelf = ShelfInfo & {
-  readonly owner: { readonly id: Id; readonly name: string };
-};
-
-export interface MaterialsInfo extends ShelfInfo {
-  readonly shares: readonly ShareShape[];
-  readonly shared: readonly SharedShelf[];
-  /** How many items lie in the bin. */
-  readonly binned: number;
-}
+export type SharedShelf = MaterialsInfo['shared'][number];
+export type ShelfInfo = Pick<MaterialsInfo, 'folders' | 'assets'>;
 
 /** Things that are moved, copied or removed together. */
 export interface Choice {

@@ -1,3 +1,4 @@
+import type { Remark } from '@cuaderno/contract/materials';
 import { keepAssetStill } from '@cuaderno/contract/routes/materials';
 import type { Id } from '@cuaderno/core';
 import { computed, inject, Injectable, signal } from '@angular/core';
@@ -6,7 +7,6 @@ import { Api } from '../api/api';
 import { posterOf } from '../media/media-preview';
 import { brokenOff, MaterialUpload } from './material-upload';
 import { MaterialsStore } from './materials-store';
-import type { Remark } from './remarks';
 
 /** How many files are sent at the same time. */
 const AT_ONCE = 3;

@@ -3,15 +3,16 @@ import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   DestroyRef,
-  effect,
   inject,
   input,
   output,
   signal,
-  untracked,
 } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { catchError, EMPTY, merge, retry, Subject, switchMap, timer } from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from '../api/api';
 import { ApiError, problemOf } from '../api/problem';
 import type { Problem } from '../api/problem';
@@ -60,43 +61,47 @@ export class PageView {
   protected readonly address = signal<string | null>(null);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly words = signal('');
-  private round = 0;
+  private readonly place = computed(() => ({ asset: this.sheet(), page: this.page() }));
+  private readonly again = new Subject<void>();
 
   constructor() {
-    effect(() => {
-      this.sheet();
-      this.page();
-      untracked(() => void this.show());
-    });
+    merge(toObservable(this.place), this.again)
+      .pipe(
+        switchMap(() => this.picture()),
+        takeUntilDestroyed(),
+      )
+      .subscribe((bytes) =>
+        this.address.set(URL.createObjectURL(new Blob([bytes.slice()], { type: 'image/jpeg' }))),
+      );
     inject(DestroyRef).onDestroy(() => this.clear());
   }
 
-  protected async show(): Promise<void> {
+  protected show(): void {
+    this.again.next();
+  }
+
+  /** The page that is asked for, as soon as there is one; nothing where there won't be. */
+  private picture(): Observable<Uint8Array<ArrayBuffer>> {
     this.clear();
     this.problem.set(null);
     this.words.set('The page is coming…');
-    const round = ++this.round;
-    while (round === this.round) {
-      try {
-        const bytes = await firstValueFrom(
-          this.api.call(readHandoutPage, { params: { asset: this.sheet(), page: this.page() } }),
-        );
-        if (round !== this.round) return;
-        this.address.set(URL.createObjectURL(new Blob([bytes.slice()], { type: 'image/jpeg' })));
-        return;
-      } catch (error) {
-        if (round !== this.round) return;
-        const code = error instanceof ApiError ? error.code : '';
-        if (code === 'not-found') return this.lost.emit();
-        if (code !== 'slides-coming') return this.problem.set(problemOf(error));
-        this.words.set('These slides are being made ready. They appear by themselves.');
-        await new Promise((next) => setTimeout(next, ASKED));
-      }
-    }
+    return this.api.call(readHandoutPage, { params: this.place() }).pipe(
+      retry({
+        delay: (error: unknown) => {
+          if (!(error instanceof ApiError && error.code === 'slides-coming')) throw error;
+          this.words.set('These slides are being made ready. They appear by themselves.');
+          return timer(ASKED);
+        },
+      }),
+      catchError((error: unknown) => {
+        if (error instanceof ApiError && error.code === 'not-found') this.lost.emit();
+        else this.problem.set(problemOf(error));
+        return EMPTY;
+      }),
+    );
   }
 
   private clear(): void {
-    this.round++;
     const address = this.address();
     if (address) URL.revokeObjectURL(address);
     this.address.set(null);

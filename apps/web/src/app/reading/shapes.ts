@@ -1,17 +1,7 @@
-import type { Id } from '@cuaderno/core';
+import type { Answer } from '@cuaderno/contract/route';
+import type { listHandouts } from '@cuaderno/contract/routes/handouts';
 
+/** A folder whose files may be looked at. */
+export type ReadFolder = Answer<typeof listHandouts>[number];
 /** A file that may be looked at: nothing by which it could be had. */
-export interface ReadSheet {
-  readonly id: Id;
-  readonly name: string;
-  readonly kind: 'pdf' | 'slides' | 'picture' | 'film';
-  /** `null` for slides that are being made ready. */
-  readonly pages: number | null;
-}
-
-/** A folder of them. */
-export interface ReadFolder {
-  readonly id: Id;
-  readonly name: string;
-  readonly sheets: readonly ReadSheet[];
-}
+export type ReadSheet = ReadFolder['sheets'][number];

@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { uploadMaterial } from '@cuaderno/contract/routes/boards';
 import { readFile } from '@cuaderno/contract/routes/files';
 import type { Point, Quad } from '@cuaderno/core';
@@ -40,11 +41,7 @@ const BROKEN: Problem = {
 };
 
 /** A stored picture, in pixels. */
-interface Straightened {
-  readonly file: string;
-  readonly width: number;
-  readonly height: number;
-}
+type Straightened = Pick<Answer<typeof uploadMaterial>, 'file' | 'width' | 'height'>;
 
 /** Asks where the corners of the paper are on a picture; they were looked for already. */
 @Component({

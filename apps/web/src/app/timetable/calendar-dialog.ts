@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { importCalendar } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
@@ -19,10 +20,7 @@ import type { Course } from '../api/shapes';
 import { DIALOG } from '../popup/dialog';
 import { inThisZone } from '../time/format-time';
 
-interface Brought {
-  readonly made: number;
-  readonly skipped: readonly { readonly summary: string; readonly why: string }[];
-}
+type Brought = Answer<typeof importCalendar>;
 
 /** Brings the events of a calendar file as lessons of a course. */
 @Component({

@@ -4,16 +4,18 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   inject,
   output,
   signal,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
+import { exhaustMap, firstValueFrom, interval, startWith } from 'rxjs';
+import * as z from 'zod';
 import { Api } from '../api/api';
 import type { Planned } from '../api/timetable';
+import { readJson } from '../browser/read-json';
 import { ofTab, remember } from '../browser/storage';
 import { formatClock } from '../time/format-time';
 
@@ -84,9 +86,13 @@ export class Reminder {
   });
 
   constructor() {
-    void this.look();
-    const timer = setInterval(() => void this.look(), ASK_EVERY);
-    inject(DestroyRef).onDestroy(() => clearInterval(timer));
+    interval(ASK_EVERY)
+      .pipe(
+        startWith(0),
+        exhaustMap(() => this.look()),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
     effect(() => this.said.emit(this.due() !== null));
   }
 
@@ -120,10 +126,5 @@ function keyOf({ plan, was }: Planned): string {
 }
 
 function read(): ReadonlySet<string> {
-  try {
-    const known: unknown = JSON.parse(ofTab.getItem(KEY) ?? '[]');
-    return new Set(Array.isArray(known) ? known.map(String) : []);
-  } catch {
-    return new Set();
-  }
+  return new Set(readJson(z.array(z.string()), ofTab.getItem(KEY)));
 }

@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { listUnreadable } from '@cuaderno/contract/routes/boards';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
@@ -10,13 +11,7 @@ import { SidePanel } from '../popup/side-panel';
 import { formatWhen } from '../time/format-time';
 
 /** What can't be read of a board any more, as the server tells it. */
-interface UnreadableCount {
-  readonly seq: number;
-  readonly kind: 'line' | 'item' | 'erasing' | 'page' | 'board' | 'unknown';
-  readonly page: Id | null;
-  readonly by: string | null;
-  readonly at: number | null;
-}
+type UnreadableCount = Answer<typeof listUnreadable>['entries'][number];
 
 const WORDS: Record<UnreadableCount['kind'], string> = {
   line: 'A line',

@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { uploadMaterial, useFiles } from '@cuaderno/contract/routes/boards';
 import { readFile } from '@cuaderno/contract/routes/files';
 import { insertAssetPages, useAsset } from '@cuaderno/contract/routes/materials';
@@ -19,30 +20,13 @@ import type { Problem } from '../api/problem';
 import type { BoardSession } from '../live/board-session';
 import type { PagesGo } from '../materials/pages-go';
 import { formatRemarks } from '../materials/remarks';
-import type { Remark } from '../materials/remarks';
 import type { AssetInfo } from '../materials/shapes';
 import { peaksOf, posterOf } from '../media/media-preview';
 import { inRows } from './in-rows';
 import { InkFileError, isInkFile, readInkFile } from './ink-file';
 
 /** A file as the server keeps it; sizes in pixels. */
-type KeptMaterial =
-  | {
-      readonly kind: 'picture';
-      readonly file: string;
-      readonly width: number;
-      readonly height: number;
-      readonly remarks?: readonly Remark[];
-    }
-  | {
-      readonly kind: 'sound' | 'film';
-      readonly file: string;
-      readonly width: number;
-      readonly height: number;
-      /** In seconds. */
-      readonly length: number;
-      readonly remarks?: readonly Remark[];
-    };
+type KeptMaterial = Answer<typeof uploadMaterial>;
 
 /** What is known of a file that came, and can be laid. */
 interface Came {
@@ -113,7 +97,7 @@ export class MaterialBringer {
     this.part.set(null);
     this.remark.set(
       formatRemarks(
-        came.flatMap((one) => (one ? [{ name: one.name, remarks: one.kept.remarks ?? [] }] : [])),
+        came.flatMap((one) => (one ? [{ name: one.name, remarks: one.kept.remarks }] : [])),
       ),
     );
     this.lay(
@@ -143,7 +127,7 @@ export class MaterialBringer {
           : null;
       const came: Came = {
         name,
-        kept: { kind, file, width, height, length },
+        kept: { kind, file, width, height, length, remarks: [] },
         poster: still,
         peaks,
       };

@@ -1,3 +1,6 @@
+import { AssetShape } from '@cuaderno/contract/materials';
+import { onlyBy } from '@cuaderno/core';
+import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -14,12 +17,11 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { onlyBy } from '@cuaderno/core';
-import { editorOf, layingBy } from '../kinds/register';
-import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Api } from '../api/api';
+import { readJson } from '../browser/read-json';
 import { Icon } from '../icons/icon';
+import { editorOf, layingBy } from '../kinds/register';
 import type { BoardSession } from '../live/board-session';
 import { FeatureViews } from '../live/features/feature-views';
 import { CARRIED_ASSET } from '../materials/carried';
@@ -27,6 +29,8 @@ import type { PagesGo } from '../materials/pages-go';
 import type { AssetInfo } from '../materials/shapes';
 import { MediaLayer } from '../media/media-layer';
 import { LineNotice } from '../notice/line-notice';
+import { isInSidePanel, isModalOpen } from '../popup/modal';
+import { TypedAhead } from '../popup/typed-ahead';
 import { StraightenDialog } from '../scan/straighten-dialog';
 import { FULL_SIZE } from '../stage/camera';
 import type { FingerUse } from '../stage/gestures';
@@ -35,31 +39,29 @@ import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
-import { ToolDock } from '../tools/tool-dock';
 import { Tools } from '../tools/tool';
 import type { FormulaStyle, TextStyle, Tool } from '../tools/tool';
-import { isInSidePanel, isModalOpen } from '../popup/modal';
-import { TypedAhead } from '../popup/typed-ahead';
+import { ToolDock } from '../tools/tool-dock';
+import { Abilities } from './abilities';
 import { arrangeByKey, isField } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
 import { Arranging } from './arranging';
 import { ClassMarks } from './class-marks';
 import type { PastWriter } from './class-marks';
+import { copyItems, pastedItems } from './clipboard';
 import { CoverSheets } from './cover-sheets';
 import { EditorAhead } from './editor-ahead';
 import { FingerSwitch } from './finger-switch';
 import { FormulaBar } from './formula-bar';
+import { FormulaWriter } from './formula-writer';
 import { showOthers } from './from-others';
 import { InStep } from './in-step';
-import { FormulaWriter } from './formula-writer';
-import { copyItems, pastedItems } from './clipboard';
+import { LampFollower } from './lamp-follower';
 import { MaterialBringer } from './material-bringer';
-import { Abilities } from './abilities';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import type { TextInPlace as Editor } from './text-in-place';
 import { TextWriter } from './text-writer';
-import { LampFollower } from './lamp-follower';
 import { WipePanel } from './wipe-panel';
 
 /** How long what the server would not take is shown, in ms. */
@@ -306,8 +308,11 @@ export class WorkArea {
     if (!this.arranges() || !data) return;
     const at = { x: event.clientX, y: event.clientY };
     const carried = data.getData(CARRIED_ASSET);
-    if (carried) this.lay(JSON.parse(carried) as AssetInfo, at);
-    else if (data.types.includes('Files')) this.bring([...data.files], at);
+    if (carried) {
+      // Anything may be dragged here, from any page.
+      const asset = readJson(AssetShape, carried);
+      if (asset) this.lay(asset, at);
+    } else if (data.types.includes('Files')) this.bring([...data.files], at);
     else return;
     event.preventDefault();
   }

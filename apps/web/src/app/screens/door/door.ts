@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { knockAgain, readDoor } from '@cuaderno/contract/routes/lessons';
 import { CLOSE } from '@cuaderno/core';
 import type { DoorState } from '@cuaderno/core';
@@ -23,11 +24,7 @@ import type { Dial, LinkEvent } from '../../live/live-link';
 /** How the line is made: another way in tests. */
 export const DIAL = new InjectionToken<Dial | undefined>('dial', { factory: () => undefined });
 
-interface DoorOf {
-  readonly course: string;
-  readonly tutor: string;
-  readonly name: string;
-}
+type DoorOf = Answer<typeof readDoor>;
 
 /** What a student sees at the door of a lesson: that the tutor knows, and when they may come in. */
 @Component({

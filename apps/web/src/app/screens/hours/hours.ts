@@ -4,17 +4,11 @@ import {
   downloadHoursTable,
   listHours,
 } from '@cuaderno/contract/routes/hours';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
+import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
@@ -114,22 +108,42 @@ export class HoursScreen {
     });
   });
 
+  /** From the beginning of the first month to the end of the last, in ms since 1970. */
+  private readonly span = computed(
+    () => {
+      const [from, to] = [this.from(), this.to()].map(
+        (month) => month.split('-').map(Number) as [number, number],
+      );
+      const start = new Date(from![0], from![1] - 1, 1).getTime();
+      const end = new Date(to![0], to![1], 1).getTime();
+      return { from: start, to: Math.max(start, end) };
+    },
+    { equal: (a, b) => a.from === b.from && a.to === b.to },
+  );
+  private readonly again = new Subject<void>();
+
   constructor() {
-    effect(() => {
-      this.from();
-      this.to();
-      untracked(() => void this.load());
-    });
+    merge(toObservable(this.span), this.again)
+      .pipe(
+        switchMap(() => this.lessons()),
+        takeUntilDestroyed(),
+      )
+      .subscribe((rows) => this.rows.set(rows));
   }
 
-  protected async load(): Promise<void> {
+  protected load(): void {
+    this.again.next();
+  }
+
+  private lessons(): Observable<readonly HourRow[]> {
     this.problem.set(null);
-    try {
-      const asked = { query: this.span() };
-      this.rows.set((await firstValueFrom(this.api.call(listHours, asked))).rows);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    return this.api.call(listHours, { query: this.span() }).pipe(
+      map(({ rows }) => rows),
+      catchError((error: unknown) => {
+        this.problem.set(problemOf(error));
+        return EMPTY;
+      }),
+    );
   }
 
   protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
@@ -139,7 +153,7 @@ export class HoursScreen {
         this.api.call(correctHours, { params: { lesson: row.lesson }, body: { minutes, why } }),
       );
       this.correcting.set(null);
-      await this.load();
+      this.load();
     } catch (error) {
       this.problem.set(problemOf(error));
     }
@@ -159,16 +173,6 @@ export class HoursScreen {
     } catch (error) {
       this.problem.set(problemOf(error));
     }
-  }
-
-  /** From the beginning of the first month to the end of the last. */
-  private span(): { readonly from: number; readonly to: number } {
-    const [from, to] = [this.from(), this.to()].map(
-      (month) => month.split('-').map(Number) as [number, number],
-    );
-    const start = new Date(from![0], from![1] - 1, 1).getTime();
-    const end = new Date(to![0], to![1], 1).getTime();
-    return { from: start, to: Math.max(start, end) };
   }
 }
 

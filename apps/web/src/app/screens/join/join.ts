@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { findLesson, joinLesson } from '@cuaderno/contract/routes/lessons';
 import {
   ChangeDetectionStrategy,
@@ -9,8 +10,20 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
+import {
+  catchError,
+  defer,
+  EMPTY,
+  firstValueFrom,
+  repeat,
+  Subject,
+  switchMap,
+  takeWhile,
+  tap,
+} from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
@@ -22,14 +35,7 @@ import { OwnLateNotice } from '../../late-lines/own-late-notice';
 import { formatWhen, formatZone } from '../../time/format-time';
 import { forgetWay, rememberWay } from './way-back';
 
-interface Entrance {
-  readonly course: string;
-  readonly tutor: string;
-  readonly open: boolean;
-  /** When the next lesson begins, in ms since 1970. */
-  readonly nextAt: number | null;
-  readonly name: string | null;
-}
+type Entrance = Answer<typeof findLesson>;
 
 /** How often a closed door is tried, in ms. */
 const KNOCK = 3000;
@@ -64,16 +70,19 @@ export class JoinScreen {
   protected readonly said = signal('');
   private readonly late = inject(LateOffers);
   private offered = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly looks = new Subject<void>();
 
   constructor() {
+    this.looks
+      .pipe(
+        switchMap(() => this.lookUntilOpen()),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
     effect(() => {
-      if (this.link()) untracked(() => void this.look());
+      if (this.link()) untracked(() => this.look());
     });
-    inject(DestroyRef).onDestroy(() => {
-      clearTimeout(this.timer);
-      this.late.rest();
-    });
+    inject(DestroyRef).onDestroy(() => this.late.rest());
     // While a name is typed, the lesson's own code comes in.
     const callOff = whenIdle(
       () =>
@@ -85,7 +94,7 @@ export class JoinScreen {
 
   protected find(code: string): void {
     this.code.set(code);
-    void this.look();
+    this.look();
   }
 
   protected async enter(name: string): Promise<void> {
@@ -98,7 +107,7 @@ export class JoinScreen {
       await this.router.navigateByUrl(state === 'in' ? '/lesson' : '/door');
     } catch (error) {
       this.problem.set(problemOf(error));
-      if (error instanceof ApiError && error.code === 'lesson-not-open') await this.look();
+      if (error instanceof ApiError && error.code === 'lesson-not-open') this.look();
     } finally {
       this.busy.set(false);
     }
@@ -107,36 +116,40 @@ export class JoinScreen {
   /** Somebody waits for the lesson to open, and says so. */
   protected sayHere(name: string): void {
     this.said.set(name.trim());
-    void this.look();
+    this.look();
   }
 
-  protected async look(): Promise<void> {
-    clearTimeout(this.timer);
-    const link = this.link();
+  protected look(): void {
+    this.looks.next();
+  }
+
+  /** Asks again and again as long as the lesson isn't open. */
+  private lookUntilOpen(): Observable<Entrance> {
     this.dead.set(false);
-    try {
-      const entrance = await firstValueFrom(
-        this.api.call(findLesson, {
-          body: {
-            ...this.by(),
-            ...(this.said() ? { name: this.said() } : {}),
-          },
-        }),
-      );
-      this.entrance.set(entrance);
-      this.problem.set(null);
-      if (link) rememberWay(link);
-      if (!entrance.open) {
-        this.timer = setTimeout(() => void this.look(), KNOCK);
-        // Before an open one is gone into, what belongs there goes by that.
-        if (!this.offered) void this.late.offerKept(null);
-        this.offered = true;
-      }
-    } catch (error) {
-      this.problem.set(problemOf(error));
-      this.dead.set(error instanceof ApiError && DEAD.has(error.code));
-      if (link && this.dead()) forgetWay(link);
-    }
+    const asked = defer(() =>
+      this.api.call(findLesson, { body: { ...this.by(), ...(this.said() && { name: this.said() }) } }),
+    );
+    return asked.pipe(
+      tap((entrance) => this.found(entrance)),
+      repeat({ delay: KNOCK }),
+      takeWhile(({ open }) => !open, true),
+      catchError((error: unknown) => {
+        this.problem.set(problemOf(error));
+        this.dead.set(error instanceof ApiError && DEAD.has(error.code));
+        if (this.link() && this.dead()) forgetWay(this.link()!);
+        return EMPTY;
+      }),
+    );
+  }
+
+  private found(entrance: Entrance): void {
+    this.entrance.set(entrance);
+    this.problem.set(null);
+    if (this.link()) rememberWay(this.link()!);
+    if (entrance.open || this.offered) return;
+    // Before an open one is gone into, what belongs there goes by that.
+    this.offered = true;
+    void this.late.offerKept(null);
   }
 
   private by(): { link: string } | { code: string } {

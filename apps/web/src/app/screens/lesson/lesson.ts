@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { listHandouts } from '@cuaderno/contract/routes/handouts';
 import { readLesson } from '@cuaderno/contract/routes/lessons';
 import { addPageBeside, whyTrust } from '@cuaderno/core';
@@ -14,9 +15,10 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
-import { firstValueFrom } from 'rxjs';
+import { catchError, EMPTY, firstValueFrom, Subject, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
@@ -47,11 +49,7 @@ import { WorkArea } from '../../work/work-area';
 /** For how long late work is gathered before it is offered, in ms. */
 const GATHER = 150;
 
-interface StudentLesson {
-  readonly course: string;
-  readonly title: string;
-  readonly name: string;
-}
+type StudentLesson = Answer<typeof readLesson>;
 
 /** The lesson as a student has it: the board, the tools, and one line that says who may write. */
 @Component({
@@ -96,7 +94,7 @@ export class LessonScreen {
   /** What the tutor lets this course's students look at. */
   protected readonly folders = signal<readonly ReadFolder[]>([]);
   /** How often that was asked: an answer that was overtaken is old. */
-  private round = 0;
+  private readonly rereads = new Subject<void>();
   /** Looking at that, and not at the board. */
   protected readonly looking = linkedSignal({
     source: this.folders,
@@ -165,7 +163,7 @@ export class LessonScreen {
       const session = this.session();
       if (session?.line() !== 'live') return;
       session.features.invalidation.materials();
-      untracked(() => void this.readFolders());
+      untracked(() => this.readFolders());
     });
     effect(() => {
       const others = this.others();
@@ -194,6 +192,13 @@ export class LessonScreen {
     effect(() => {
       if (this.over()) untracked(() => void this.late.offerKept(null));
     });
+    this.rereads
+      .pipe(
+        // Out of reach, what is known stays: nothing that was taken back can be seen by that.
+        switchMap(() => this.api.call(listHandouts).pipe(catchError(() => EMPTY))),
+        takeUntilDestroyed(),
+      )
+      .subscribe((folders) => this.folders.set(folders));
     const done = this.late.done.subscribe((ids) => this.session()?.settled(ids));
     inject(DestroyRef).onDestroy(() => {
       done.unsubscribe();
@@ -236,11 +241,8 @@ export class LessonScreen {
     await this.router.navigateByUrl('/door', { replaceUrl: true });
   }
 
-  protected async readFolders(): Promise<void> {
-    const round = ++this.round;
-    // Out of reach, what is known stays: nothing that was taken back can be seen by that.
-    const folders = await firstValueFrom(this.api.call(listHandouts)).catch(() => null);
-    if (folders && round === this.round) this.folders.set(folders);
+  protected readFolders(): void {
+    this.rereads.next();
   }
 
   protected goTo(page: Id): void {

@@ -1,3 +1,4 @@
+import { ChoiceShape } from '@cuaderno/contract/materials';
 import { AssetIndex, inOrder, pathTo } from '@cuaderno/core';
 import type { AssetOrder, Folder, Id } from '@cuaderno/core';
 import { ScrollingModule } from '@angular/cdk/scrolling';
@@ -20,6 +21,7 @@ import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { problemOf } from '../../api/problem';
+import { readJson } from '../../browser/read-json';
 import { Icon } from '../../icons/icon';
 import { AssetPicture } from '../../materials/asset-picture';
 import { droppedFiles } from '../../materials/dropped-files';
@@ -332,8 +334,9 @@ export class MaterialsScreen {
       return;
     }
     const carried = data.getData(CARRIED);
-    if (!carried) return;
-    const choice = JSON.parse(carried) as Choice;
+    // Anything may be dragged here, from any page.
+    const choice = carried ? readJson(ChoiceShape, carried) : null;
+    if (!choice) return;
     if (place.kind === 'bin') await this.remove(choice);
     else if (place.kind === 'own') await this.store.move(choice, folder);
     this.chosen.set(new Set());

@@ -1,3 +1,4 @@
+import type { Answer } from '@cuaderno/contract/route';
 import { createInvitation } from '@cuaderno/contract/routes/accounts';
 import { readToday } from '@cuaderno/contract/routes/courses';
 import { listShareReceivers } from '@cuaderno/contract/routes/materials';
@@ -15,10 +16,7 @@ import { MaterialsStore } from '../../materials/materials-store';
 import type { ShareInfo } from '../../materials/shapes';
 import { DIALOG } from '../../popup/dialog';
 
-interface NamedReceiver {
-  readonly id: Id;
-  readonly name: string;
-}
+type NamedReceiver = Answer<typeof listShareReceivers>[number];
 
 /** Says whom a folder is shared with, shares it with more, and takes it back. */
 @Component({

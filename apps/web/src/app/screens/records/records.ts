@@ -13,15 +13,27 @@ import {
   Component,
   computed,
   DestroyRef,
-  effect,
   inject,
   input,
   signal,
-  untracked,
 } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { firstValueFrom } from 'rxjs';
+import {
+  catchError,
+  EMPTY,
+  firstValueFrom,
+  map,
+  merge,
+  of,
+  startWith,
+  Subject,
+  switchMap,
+  tap,
+  throttleTime,
+} from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
@@ -86,12 +98,12 @@ export class RecordsScreen {
 
   private readonly api = inject(Api);
   private readonly router = inject(Router);
-  private timer: ReturnType<typeof setTimeout> | undefined;
   private frame = 0;
   /** What is wanted and doesn’t stand in the address yet. */
   private coming: Partial<RecordFilter> = {};
-  private wantedAt = -Infinity;
-  private asked = 0;
+  private readonly wants = new Subject<void>();
+  /** How many of what fits are there already, and more are wanted. */
+  private readonly asks = new Subject<number>();
   protected readonly wish = computed<RecordFilter>(() => ({
     words: this.words() ?? '',
     course: this.course() ?? '',
@@ -122,37 +134,39 @@ export class RecordsScreen {
   protected readonly say = { date: formatDate, length: formatLength };
 
   constructor() {
-    effect(() => {
-      this.wish();
-      untracked(() => void this.look());
-    });
-    effect(() => {
-      const course = this.course();
-      untracked(() => void this.loadAttended(course));
-    });
+    merge(toObservable(this.wish).pipe(map(() => 0)), this.asks)
+      .pipe(
+        // What was asked later is answered, and nothing else.
+        switchMap((skip) => this.find(skip)),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
+    toObservable(this.course)
+      .pipe(
+        switchMap((course) => this.attendance(course)),
+        takeUntilDestroyed(),
+      )
+      .subscribe((attended) => this.attended.set(attended));
+    this.wants
+      .pipe(throttleTime(REST, undefined, { leading: true, trailing: true }), takeUntilDestroyed())
+      .subscribe(() => this.go());
     void this.loadChoices();
-    inject(DestroyRef).onDestroy(() => {
-      clearTimeout(this.timer);
-      cancelAnimationFrame(this.frame);
-    });
+    inject(DestroyRef).onDestroy(() => cancelAnimationFrame(this.frame));
   }
 
   /** Something else is looked for. */
   protected want(change: Partial<RecordFilter>): void {
-    clearTimeout(this.timer);
     this.coming = { ...this.coming, ...change };
-    const go = (): void => {
-      this.wantedAt = performance.now();
-      const wish = { ...this.wish(), ...this.coming };
-      this.coming = {};
-      const queryParams = Object.fromEntries(
-        Object.entries(wish).map(([key, value]) => [key, value || null]),
-      );
-      void this.router.navigate([], { queryParams, replaceUrl: true });
-    };
-    const since = performance.now() - this.wantedAt;
-    if (since >= REST) go();
-    else this.timer = setTimeout(go, REST - since);
+    this.wants.next();
+  }
+
+  private go(): void {
+    const wish = { ...this.wish(), ...this.coming };
+    this.coming = {};
+    const queryParams = Object.fromEntries(
+      Object.entries(wish).map(([key, value]) => [key, value || null]),
+    );
+    void this.router.navigate([], { queryParams, replaceUrl: true });
   }
 
   protected clear(): void {
@@ -164,8 +178,11 @@ export class RecordsScreen {
   }
 
   /** @param skip how many of what fits are there already */
-  protected async look(skip = 0): Promise<void> {
-    const asked = ++this.asked;
+  protected look(skip = 0): void {
+    this.asks.next(skip);
+  }
+
+  private find(skip: number): Observable<unknown> {
     this.problem.set(null);
     const { words, course, student, from, until } = this.wish();
     const query = {
@@ -174,16 +191,19 @@ export class RecordsScreen {
       until: until ? dayOf(until, 1) : undefined,
       skip: skip || undefined,
     };
-    try {
-      const answer = await firstValueFrom(this.api.call(findRecords, { query }));
-      // What was asked later has been answered.
-      if (asked !== this.asked) return;
-      if (skip === 0) this.drawFirst();
-      this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
-      this.more.set(answer.more);
-    } catch (error) {
-      if (asked === this.asked) this.problem.set(problemOf(error));
-    }
+    return this.api.call(findRecords, { query }).pipe(
+      tap((answer) => {
+        if (skip === 0) this.drawFirst();
+        this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
+        this.more.set(answer.more);
+      }),
+      catchError((error: unknown) => this.failed(error)),
+    );
+  }
+
+  private failed(error: unknown): Observable<never> {
+    this.problem.set(problemOf(error));
+    return EMPTY;
   }
 
   /** Somebody types: what fills the window comes first. */
@@ -217,17 +237,13 @@ export class RecordsScreen {
     }
   }
 
-  private async loadAttended(course: string | undefined): Promise<void> {
-    this.attended.set([]);
-    if (!course) return;
-    try {
-      const { lessons } = await firstValueFrom(
-        this.api.call(listAttendance, { params: { course } }),
-      );
-      if (course === this.course()) this.attended.set(lessons);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+  private attendance(course: string | undefined): Observable<readonly LessonAttended[]> {
+    if (!course) return of([]);
+    return this.api.call(listAttendance, { params: { course } }).pipe(
+      map(({ lessons }) => lessons),
+      catchError((error: unknown) => this.failed(error)),
+      startWith([]),
+    );
   }
 
   /** The sheet was closed. @param something whether anything is gone */
@@ -236,7 +252,7 @@ export class RecordsScreen {
     if (!something) return;
     void this.loadChoices();
     this.want({ student: '' });
-    void this.look();
+    this.look();
   }
 
   /** A student, for an address. */

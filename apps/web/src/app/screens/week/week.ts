@@ -1,17 +1,11 @@
 import { readToday } from '@cuaderno/contract/routes/courses';
 import { downloadTimetable, readTimetable } from '@cuaderno/contract/routes/timetable';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
-import { firstValueFrom } from 'rxjs';
+import { catchError, EMPTY, firstValueFrom, merge, Subject, switchMap } from 'rxjs';
+import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
@@ -24,7 +18,7 @@ import { DateDialog } from '../../timetable/date-dialog';
 import { daysLater, isoDay, mondayOf, weekOf } from '../../timetable/days';
 import { PlanDialog } from '../../timetable/plan-dialog';
 
-const EMPTY: TimetablePart = { lessons: [], clashes: [] };
+const NOTHING_PLANNED: TimetablePart = { lessons: [], clashes: [] };
 const shortDay = new Intl.DateTimeFormat('en-GB', {
   weekday: 'short',
   day: 'numeric',
@@ -42,7 +36,7 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 export class WeekScreen {
   private readonly api = inject(Api);
   protected readonly monday = signal(mondayOf(Date.now()));
-  protected readonly part = signal<TimetablePart>(EMPTY);
+  protected readonly part = signal<TimetablePart>(NOTHING_PLANNED);
   protected readonly courses = signal<readonly Course[]>([]);
   protected readonly problem = signal<Problem | null>(null);
   protected readonly loaded = signal(false);
@@ -74,27 +68,36 @@ export class WeekScreen {
     });
   });
 
+  private readonly again = new Subject<void>();
+
   constructor() {
-    effect(() => {
-      this.monday();
-      untracked(() => void this.load());
-    });
+    merge(toObservable(this.monday), this.again)
+      .pipe(
+        // Another week may be turned to meanwhile.
+        switchMap(() => this.week()),
+        takeUntilDestroyed(),
+      )
+      .subscribe((part) => {
+        this.part.set(part);
+        this.loaded.set(true);
+      });
     void this.loadCourses();
   }
 
-  protected async load(): Promise<void> {
+  protected load(): void {
+    this.again.next();
+  }
+
+  private week(): Observable<TimetablePart> {
     this.problem.set(null);
     const monday = this.monday();
-    try {
-      const [from, to] = [monday.getTime(), daysLater(monday, 7).getTime()];
-      const part = await firstValueFrom(this.api.call(readTimetable, { query: { from, to } }));
-      // Another week was turned to meanwhile.
-      if (monday !== this.monday()) return;
-      this.part.set(part);
-      this.loaded.set(true);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    const query = { from: monday.getTime(), to: daysLater(monday, 7).getTime() };
+    return this.api.call(readTimetable, { query }).pipe(
+      catchError((error: unknown) => {
+        this.problem.set(problemOf(error));
+        return EMPTY;
+      }),
+    );
   }
 
   protected turn(weeks: number): void {
@@ -105,7 +108,7 @@ export class WeekScreen {
     this.planning.set(null);
     this.chosen.set(null);
     this.calendars.set(false);
-    void this.load();
+    this.load();
   }
 
   protected async saveCalendar(): Promise<void> {
