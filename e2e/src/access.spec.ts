@@ -1,6 +1,6 @@
 import { expectNoAxeViolations } from './axe.js';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { hasCome, Someone } from './people.js';
 
@@ -9,9 +9,9 @@ import { hasCome, Someone } from './people.js';
  * the dark, and for students on a phone.
  */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

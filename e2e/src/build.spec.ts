@@ -5,13 +5,13 @@ import { readFileSync } from 'node:fs';
 import { PNG } from 'pngjs';
 import { turningSky } from '../../apps/server/dist/demo/film.js';
 import { openStrings } from '../../apps/server/dist/demo/sound.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

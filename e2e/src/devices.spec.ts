@@ -1,6 +1,6 @@
 import { expect, test } from './story.js';
 import type { Browser } from '@playwright/test';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
@@ -60,7 +60,7 @@ async function stroke(
 
 async function lesson(
   browser: Browser,
-  server: ServerProcess,
+  server: SharedProcessServer,
 ): Promise<{ maren: Someone; noor: Someone; page: string }> {
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
@@ -77,9 +77,9 @@ async function lesson(
   return { maren, noor, page: (await maren.pageIds())[0]! };
 }
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

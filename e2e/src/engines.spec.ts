@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { ENGINES } from './other-engines.js';
 import type { EngineWindow } from './other-engines.js';
 import { samplePdf } from './pdfs.js';
@@ -113,7 +113,7 @@ for (const [name, open] of Object.entries(ENGINES))
   test(`in ${name} a student comes in, writes and sees, and a parent looks at the record`, async ({
     browser,
   }) => {
-    const server = await ServerProcess.start();
+    const server = await SharedProcessServer.start();
     const maren = await Someone.at(browser);
     const ida = new Student(await open());
     try {

@@ -1,14 +1,14 @@
 import type { Locator } from '@playwright/test';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
 /* Whoever has no mouse goes into each dialog, out of it by Escape, and on from where they were (WCAG 2.2, 2.4.3). */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

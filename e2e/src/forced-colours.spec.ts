@@ -1,5 +1,5 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
@@ -8,9 +8,9 @@ import { Someone } from './people.js';
  * edge, or the system's colour for what is chosen (CSS Color Adjustment 1, 3; WCAG 2.2, 1.4.11).
  */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

@@ -1,14 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './story.js';
 import { expectNoAxeViolations } from './axe.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
 /* A file is brought in the lesson, laid where it is wanted, and handed to students, who keep it. */
 
-let server: ServerProcess;
-test.beforeEach(async () => (server = await ServerProcess.start()));
+let server: SharedProcessServer;
+test.beforeEach(async () => (server = await SharedProcessServer.start()));
 test.afterEach(() => server.close());
 
 test('a file is brought and handed over in the lesson, kept by who may, and seen to be', async ({

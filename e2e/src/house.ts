@@ -1,12 +1,14 @@
 import type { ChildProcess } from 'node:child_process';
-import { spawn } from 'node:child_process';
+import { fork, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { connect, createServer } from 'node:net';
 import type { Server, Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import type { HostAnswer, HostOrder } from '../../apps/server/dist/testing/app-host.js';
 
-const MAIN = resolve(import.meta.dirname, '../../apps/server/dist/main.js');
+const SERVER = resolve(import.meta.dirname, '../../apps/server/dist');
+const MAIN = join(SERVER, 'main.js');
 
 /**
  * Where ports are looked for: below those that systems give to outgoing connections (from 32768 on), and for each of
@@ -33,8 +35,58 @@ function isFree(port: number): Promise<boolean> {
   });
 }
 
+/** What a server is to a story: where it is, and that it ends. */
+export interface RunningServer {
+  readonly url: string;
+  readonly port: number;
+  close(): Promise<void>;
+}
+
+/** The process in which stories of this worker have their servers: its code is loaded once. */
+let host: ChildProcess | null = null;
+
+function hosted(order: HostOrder): Promise<void> {
+  const child = (host ??= fork(join(SERVER, 'testing/app-host.js')));
+  return new Promise((done, failed) => {
+    const hear = ({ port, problem }: HostAnswer): void => {
+      if (port !== order.port) return;
+      child.off('message', hear).off('exit', gone);
+      if (problem === null) done();
+      else failed(new Error(problem));
+    };
+    const gone = (): void => {
+      host = null;
+      failed(new Error('The process that has the servers of stories is gone.'));
+    };
+    child.on('message', hear).once('exit', gone);
+    child.send(order);
+  });
+}
+
+/** A real server with a data folder of its own, in a process that others share. */
+export class SharedProcessServer implements RunningServer {
+  private readonly folder = mkdtempSync(join(tmpdir(), 'cuaderno-e2e-'));
+
+  private constructor(readonly port: number) {}
+
+  static async start(): Promise<SharedProcessServer> {
+    const server = new SharedProcessServer(await freePort());
+    await hosted({ kind: 'start', port: server.port, folder: server.folder });
+    return server;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async close(): Promise<void> {
+    await hosted({ kind: 'close', port: this.port });
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
 /** A real server in a process of its own, with a data folder of its own, that can be killed. */
-export class ServerProcess {
+export class ServerProcess implements RunningServer {
   private child: ChildProcess | null = null;
   readonly folder = mkdtempSync(join(tmpdir(), 'cuaderno-e2e-'));
 

@@ -1,13 +1,13 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Page } from '@playwright/test';
 
 /* From the link to a written, moved and removed text, and a line, without a mouse (WCAG 2.2: 2.1.1, 2.4.3, 2.5.7). */
 
-let server: ServerProcess;
-test.beforeEach(async () => (server = await ServerProcess.start()));
+let server: SharedProcessServer;
+test.beforeEach(async () => (server = await SharedProcessServer.start()));
 test.afterEach(() => server.close());
 
 /** Tabs until what is focused is called so. */

@@ -1,16 +1,16 @@
 import { expect, test } from './story.js';
 import { expectNoAxeViolations } from './axe.js';
-import { Line, ServerProcess } from './house.js';
+import { Line, SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
 
 /* Pens are in, or the lesson is over, while a student's line is away: what they wrote meanwhile isn't lost. */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 let line: Line;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
   line = await Line.to(server.port);
 });
 test.afterEach(async () => {

@@ -2,15 +2,15 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Download, Page } from '@playwright/test';
 import { expectNoAxeViolations } from './axe.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { hasCome, Someone } from './people.js';
 import { expect, test } from './story.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

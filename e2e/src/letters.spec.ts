@@ -3,14 +3,14 @@ import { readFileSync } from 'node:fs';
 import { unembeddedPdf } from '@cuaderno/formats/testing';
 import type { Download } from '@playwright/test';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { Someone } from './people.js';
 
 /* Letters that are in no font of a small machine: ours come along. This machine's own are never asked for. */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

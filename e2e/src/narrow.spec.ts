@@ -1,12 +1,12 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
 /* At 320 CSS px nothing is beside the screen (WCAG 2.2, 1.4.10), and what is touched is large enough to be hit. */
 
-let server: ServerProcess;
-test.beforeEach(async () => (server = await ServerProcess.start()));
+let server: SharedProcessServer;
+test.beforeEach(async () => (server = await SharedProcessServer.start()));
 test.afterEach(() => server.close());
 
 const NARROW = { viewport: { width: 320, height: 640 }, hasTouch: true };

@@ -1,6 +1,6 @@
 import { chromium } from '@playwright/test';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
@@ -9,7 +9,7 @@ import { Someone } from './people.js';
 test('by plain http strokes are whole, links are copied, and what can’t be done is said', async ({
   launchOptions,
 }) => {
-  const server = await ServerProcess.start();
+  const server = await SharedProcessServer.start();
   const browser = await chromium.launch({
     ...launchOptions,
     args: [

@@ -1,12 +1,12 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { hasCome, Someone } from './people.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

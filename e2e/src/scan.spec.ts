@@ -2,12 +2,12 @@ import { homography, mapped } from '@cuaderno/core';
 import type { Quad } from '@cuaderno/core';
 import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { Someone } from './people.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

@@ -1,11 +1,11 @@
 import { expect, test } from './story.js';
 import { execFileSync } from 'node:child_process';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { Someone } from './people.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

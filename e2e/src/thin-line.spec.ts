@@ -1,5 +1,5 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
@@ -28,7 +28,7 @@ test(
   'on a line of 64 kbit/s writing stays usable and nothing is lost',
   { tag: '@alone' },
   async ({ browser }) => {
-    const server = await ServerProcess.start();
+    const server = await SharedProcessServer.start();
     const line = await ThinLine.to(server.port);
     const maren = await Someone.at(browser);
     await maren.setUp(server.url);

@@ -1,12 +1,12 @@
 import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

@@ -2,7 +2,7 @@ import type { CDPSession } from '@playwright/test';
 import { SEQUENCES } from '../../apps/web/src/app/stage/touch-sequences.js';
 import type { Sequence, Touch } from '../../apps/web/src/app/stage/touch-sequences.js';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
@@ -23,9 +23,9 @@ interface Came {
   readonly isTrusted: boolean;
 }
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
 });
 test.afterEach(() => server.close());
 

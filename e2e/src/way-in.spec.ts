@@ -1,19 +1,19 @@
 import type { BrowserContextOptions } from '@playwright/test';
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { Place } from './people.js';
 
 /* Nobody is locked out: by plain http, by a browser that keeps nothing, by an old one, by yesterday's lesson. */
 
-let server: ServerProcess;
+let server: SharedProcessServer;
 let maren: Someone;
 let join = '';
 let first = '';
 
 test.beforeEach(async ({ browser }) => {
-  server = await ServerProcess.start();
+  server = await SharedProcessServer.start();
   maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Tuesday sky-watching');

@@ -1,12 +1,12 @@
 import { expect, test } from './story.js';
-import { ServerProcess } from './house.js';
+import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
 test('a student who comes at the wrong hour is told the right one, in their own time zone, and is in when it comes', async ({
   browser,
 }) => {
-  const server = await ServerProcess.start();
+  const server = await SharedProcessServer.start();
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Tuesday sky-watching');

@@ -43,7 +43,7 @@ export const arrangeRoutes: FastifyPluginAsyncZod = async (app) => {
         title: body.title,
         former: board.title,
       });
-      await host.take([rename], { id: tutor.id, role: 'tutor', trust: 'hands' });
+      await host.applyAs([rename], { id: tutor.id, role: 'tutor', trust: 'hands' });
       return app.boards.one(board.id, tutor.id);
     },
   });

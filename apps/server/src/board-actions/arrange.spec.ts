@@ -113,7 +113,7 @@ describe('boards of a course', () => {
     const sheet = { paper: { kind: 'ruled', spacing: 23 }, width: 500, height: 400 } as const;
     const op = operation({ kind: 'board.sheet', to: sheet, from: null });
     const host = (await house.app.bus.host(house.board))!;
-    await host.take([op], { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs([op], { id: newId(), role: 'tutor', trust: 'hands' });
     const wish = { title: 'Again', lessonInk: false };
     const copy = (await house.tutor.post(`/boards/${house.board}/copy`, wish)).json<Info>();
     expect((await board(copy.id)).sheet).toEqual(sheet);

@@ -69,7 +69,7 @@ export class Copies {
     await this.writers.copied(from, to);
     const brought = await this.lay(pages, there, tutor);
     const gone = operation({ kind: 'pages.remove', pages: pages.map(({ id }) => id) });
-    await here.bring([{ op: gone, by: tutor, at: Date.now(), lesson: here.lesson }]);
+    await here.append([{ op: gone, by: tutor, at: Date.now(), lesson: here.lesson }]);
     return { pages: brought };
   }
 
@@ -80,7 +80,7 @@ export class Copies {
       at: Date.now(),
       lessonInk: true,
     });
-    await there.bring(copies.entries);
+    await there.append(copies.entries);
     return copies.pages;
   }
 }

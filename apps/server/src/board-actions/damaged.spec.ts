@@ -31,7 +31,7 @@ describe('a board of which something on the disk is damaged', () => {
     const ops = Array.from({ length: lines }, (_, i) =>
       operation({ kind: 'ink.add', page, ink: encodeStroke(handwriting(i, { count: 120 })) }),
     );
-    await host.take(ops, { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs(ops, { id: newId(), role: 'tutor', trust: 'hands' });
     return { page, lines: ops.map(({ id }) => id) };
   };
 
@@ -97,7 +97,7 @@ describe('a board of which something on the disk is damaged', () => {
       name: 'Spring tides at the old pier, with all their names',
     };
     const line = addInk(spec.id, 3);
-    await host.take([addPages([spec]), line], { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs([addPages([spec]), line], { id: newId(), role: 'tutor', trust: 'hands' });
     await damage((file) => {
       const bytes = readFileSync(file);
       const at = bytes.indexOf('Spring tides at the old pier');

@@ -33,8 +33,8 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const course = await app.courses.one(params.course, tutor.id);
       const file = await app.files.put(request.body as Readable, maxUploadBytes);
-      const brought = await app.importRouter.bring(file, query.name, course.id, tutor.id);
-      app.arrivals.brought(course, query.name, file);
+      const brought = await app.importRouter.importFile(file, query.name, course.id, tutor.id);
+      app.arrivals.addImported(course, query.name, file);
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
       const { board, file: shown, annotations } = brought;
       return reply.status(201).send({ ...board, file: shown, annotations });
@@ -46,7 +46,10 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
     handler: async ({ tutor, params }) => {
       const board = await app.boards.one(params.board, tutor.id);
       app.pdfReader.expect();
-      const { id, name, linkToken, joinCode, rules } = await app.courses.one(board.course, tutor.id);
+      const { id, name, linkToken, joinCode, rules } = await app.courses.one(
+        board.course,
+        tutor.id,
+      );
       const lesson = app.lessons.ofCourse(id);
       return {
         board,

@@ -44,7 +44,7 @@ function nightSky(): Buffer {
  */
 export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id): Promise<void> {
   const builder = await BoardBuilder.at(app, boardId, tutor);
-  const picture = await app.intake.take(
+  const picture = await app.intake.receive(
     boardId,
     'Harbour at nine.png',
     Readable.from([nightSky()]),
@@ -139,7 +139,7 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
   const { film, poster, seconds } = await turningSky();
   const name = 'The Bear, hour by hour.webm';
   const kept = async (bytes: Uint8Array): Promise<Id> =>
-    (await app.intake.take(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
+    (await app.intake.receive(boardId, name, Readable.from([Buffer.from(bytes)]), 10_000_000)).file;
   const signal = 'On the hour.wav';
   const hour = hourSignal();
   await builder.lay(turning.id, [
@@ -182,7 +182,12 @@ export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id)
       name: signal,
       length: hour.seconds,
       file: (
-        await app.intake.take(boardId, signal, Readable.from([Buffer.from(hour.wav)]), 10_000_000)
+        await app.intake.receive(
+          boardId,
+          signal,
+          Readable.from([Buffer.from(hour.wav)]),
+          10_000_000,
+        )
       ).file,
       peaks: hour.peaks,
       frame: { x: 260, y: 534, width: 240, height: 54, turn: 0 },

@@ -135,7 +135,7 @@ async function pastLesson(
   const host = (await app.bus.host(boardId))!;
   const pages = await host.between((state) => pagesInOrder(state).map(({ id }) => id));
   const as = (id: Id): Actor => lesson.actor(id);
-  const write = (who: Id, ops: Operation[]): Promise<void> => host.take(ops, as(who));
+  const write = (who: Id, ops: Operation[]): Promise<void> => host.applyAs(ops, as(who));
   const [sky, bear, cassiopeia, orion] = pages as [Id, Id, Id, Id];
 
   // Places are points from the top left of the page, read off the chart.

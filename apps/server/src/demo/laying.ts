@@ -74,7 +74,7 @@ export const plain = (words: string): RichText => [{ runs: [{ text: words }] }];
 /** A board as its tutor builds it. */
 export class BoardBuilder {
   private constructor(
-    private readonly host: { take(ops: readonly Operation[], actor: Actor): Promise<void> },
+    private readonly host: { applyAs(ops: readonly Operation[], actor: Actor): Promise<void> },
     private readonly read: () => Promise<Board>,
     private readonly tutor: Actor,
   ) {}
@@ -89,7 +89,7 @@ export class BoardBuilder {
   }
 
   make(ops: Operation[]): Promise<void> {
-    return this.host.take(ops, this.tutor);
+    return this.host.applyAs(ops, this.tutor);
   }
 
   board(): Promise<Board> {

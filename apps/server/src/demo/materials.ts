@@ -21,7 +21,7 @@ export async function materials(
   const keep = (bytes: Uint8Array): Promise<StoredFile> =>
     app.files.put(Readable.from([Buffer.from(bytes)]), Infinity);
   const bring = async (into: Id, name: string, bytes: Uint8Array): Promise<AssetRow> =>
-    (await app.arrivals.take(maren.id, into, name, await keep(bytes))).asset;
+    (await app.arrivals.addUpload(maren.id, into, name, await keep(bytes))).asset;
   const sky = await app.materials.folderOf(courses.sky);
   const charts = await folder('Star charts', sky);
   await bring(charts, 'Star chart for November evenings.pdf', files.chart);

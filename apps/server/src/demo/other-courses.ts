@@ -66,7 +66,7 @@ export async function celloPage(app: FastifyInstance, board: Id, tutor: Id): Pro
   });
   const { wav, seconds, peaks } = openStrings();
   const name = 'Open strings.wav';
-  const { file } = await app.intake.take(
+  const { file } = await app.intake.receive(
     board,
     name,
     Readable.from([Buffer.from(wav)]),

@@ -77,7 +77,7 @@ async function oneLesson(
   app.lessons.permissions.trust(lesson, 'all', 'write');
   const host = (await app.bus.host(board))!;
   const page = await host.between((state) => pagesInOrder(state).at(-1)!.id);
-  const write = (who: Id, ops: Operation[]): Promise<void> => host.take(ops, lesson.actor(who));
+  const write = (who: Id, ops: Operation[]): Promise<void> => host.applyAs(ops, lesson.actor(who));
   await write(tutor.id, [
     operation({ kind: 'page.change', page, to: { name: week.page }, from: { name: '' } }),
     ...scribble(page, 'midnight', { x: 90, y: 110 }, nth),

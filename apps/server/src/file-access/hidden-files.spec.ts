@@ -39,7 +39,7 @@ describe('a file of which a page is hidden', () => {
   const hold = async (page: Id, hidden: boolean): Promise<void> => {
     const host = (await house.app.bus.host(house.board))!;
     const change = changePage(await board(), page, { hidden })!;
-    await host.take([operation(change)], { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs([operation(change)], { id: newId(), role: 'tutor', trust: 'hands' });
   };
   /** All words in a file that a student is sent, read as poppler and qpdf read it; `null` for none. */
   const words = async (file: FileHash): Promise<string | null> => {
@@ -90,7 +90,7 @@ describe('a file of which a page is hidden', () => {
   it('keeps its pages’ ink and places, and is not brought once more at the next start', async () => {
     const host = (await house.app.bus.host(house.board))!;
     const line = addInk(pages[1]!);
-    await host.take([line], { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs([line], { id: newId(), role: 'tutor', trust: 'hands' });
     await hold(pages[1]!, true);
     await house.app.hiddenFiles.settled();
     await house.restart();
@@ -114,7 +114,7 @@ describe('a file of which a page is hidden', () => {
     const host = (await house.app.bus.host(house.board))!;
     const maren = { id: newId(), role: 'tutor', trust: 'hands' } as const;
     const remove = (page: Id) =>
-      host.take([operation({ kind: 'pages.remove', pages: [page] })], maren);
+      host.applyAs([operation({ kind: 'pages.remove', pages: [page] })], maren);
     // While the lesson is on, everyone has seen the page: nothing is taken apart under their eyes.
     await remove(pages[0]!);
     expect(await words(whole)).toContain('Page 1');
@@ -129,7 +129,7 @@ describe('a file of which a page is hidden', () => {
     expect(rest).not.toContain('Page 1');
     expect(await words(whole)).toBeNull();
     // It comes back with what it was printed with.
-    await host.take([operation({ kind: 'pages.restore', pages: [pages[0]!] })], maren);
+    await host.applyAs([operation({ kind: 'pages.restore', pages: [pages[0]!] })], maren);
     expect(await words((await fileOf(pages[0]!)).file)).toContain('Page 1');
   });
 
@@ -138,7 +138,7 @@ describe('a file of which a page is hidden', () => {
     const host = (await house.app.bus.host(house.board))!;
     const state = await board();
     const ops = pages.map((page) => operation(changePage(state, page, { hidden: true })!));
-    await host.take(ops, { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs(ops, { id: newId(), role: 'tutor', trust: 'hands' });
     await house.app.hiddenFiles.settled();
     expect(await words(whole)).toBeNull();
     expect((await fileOf(pages[0]!)).file).toBe(whole);

@@ -114,7 +114,7 @@ export class HiddenFiles {
           return change ? [operation(change)] : [];
         }),
       );
-      await host.take(ops, owner);
+      await host.applyAs(ops, owner);
       await this.boards.allBrought(board, file);
     }
   }

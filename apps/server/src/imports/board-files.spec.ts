@@ -57,7 +57,7 @@ describe('board files', () => {
     const host = (await house.app.bus.host(id))!;
     const frame = { x: 10, y: 20, width: 100, height: 50, turn: 0 };
     const common = { frame, layer: 'material' } as const;
-    await host.take(
+    await host.applyAs(
       [
         operation({
           kind: 'item.add',
@@ -80,7 +80,7 @@ describe('board files', () => {
       ],
       maren,
     );
-    await host.bring([{ op: addInk(second!.id), by: ana, at: 1234, lesson: newId() }]);
+    await host.append([{ op: addInk(second!.id), by: ana, at: 1234, lesson: newId() }]);
     return stateOf(id);
   }
 

@@ -43,7 +43,7 @@ export class ImportRouter {
    * Throws the problem that keeps the file from becoming a board; then nothing was made.
    * @param name what the file is called
    */
-  async bring(
+  async importFile(
     file: StoredFile,
     name: string,
     course: string,

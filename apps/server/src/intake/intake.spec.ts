@@ -147,10 +147,10 @@ describe('bringing a sound or a film', () => {
         length: 2,
       },
     });
-    await host.take([laid], maren);
+    await host.applyAs([laid], maren);
     expect([await seen(file), await seen(poster)]).toEqual([200, 200]);
     const remove = operation({ kind: 'items.remove', page, items: [laid.id] });
-    await host.take([remove], maren);
+    await host.applyAs([remove], maren);
     expect([await seen(file), await seen(poster)]).toEqual([404, 404]);
   });
 });

@@ -68,7 +68,7 @@ export class MaterialIntake {
   ) {}
 
   /** Throws the problem that keeps the file from being laid on this board; then it isn't kept. */
-  async take(board: string, name: string, input: Readable, limit: number): Promise<Material> {
+  async receive(board: string, name: string, input: Readable, limit: number): Promise<Material> {
     const came = await this.store.put(input, limit);
     try {
       const { facts, hash, bytes, type } = await this.check(came);

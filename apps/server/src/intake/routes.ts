@@ -23,7 +23,12 @@ export const intakeRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = a
         throw new ProblemError('file-too-large', { detail: tooLarge(maxUploadBytes) });
       const board = await app.boards.one(request.params.board, request.tutor.id);
       const name = [...request.query.name].slice(0, 200).join('');
-      const kept = await app.intake.take(board.id, name, request.body as Readable, maxUploadBytes);
+      const kept = await app.intake.receive(
+        board.id,
+        name,
+        request.body as Readable,
+        maxUploadBytes,
+      );
       if (request.query.still === '0') {
         const course = await app.courses.one(board.course, request.tutor.id);
         await app.arrivals.laid(course, FileName.catch('File').parse(request.query.name), kept);

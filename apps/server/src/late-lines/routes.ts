@@ -101,7 +101,7 @@ export const tutorLateRoutes: FastifyPluginAsyncZod = async (app) => {
       const fitting = withPlace(ops, host.board);
       const open = app.lessons.onBoard(writer.board)?.id === lesson ? lesson : null;
       const at = Date.now();
-      await host.bring(fitting.map((op) => ({ op, by: person, at, lesson: open })));
+      await host.append(fitting.map((op) => ({ op, by: person, at, lesson: open })));
       // Whatever had no place by then waits on.
       return settle(
         fitting.filter(({ id }) => host.knowsAny([id])),

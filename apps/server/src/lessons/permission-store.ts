@@ -48,7 +48,7 @@ export class PermissionStore {
    * Says what else students may do. Said for all, it is what holds for each: what was said for one about
    * the same is unsaid.
    */
-  async say(lesson: LiveLesson, who: Id | 'all', over: RulesOver): Promise<void> {
+  async setRules(lesson: LiveLesson, who: Id | 'all', over: RulesOver): Promise<void> {
     const meant = lesson.students().filter(({ id }) => who === 'all' || id === who);
     const said = who === 'all' ? unsaid(over) : over;
     const changed = meant.filter((person) => {

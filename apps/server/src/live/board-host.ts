@@ -109,19 +109,19 @@ export class BoardHost {
    * Takes operations that the server makes on someone's behalf: all of them in one commit, so that a page that was
    * imported is never there without what was written on it. On disk when this returns.
    */
-  async take(ops: readonly Operation[], actor: Actor): Promise<void> {
-    if (this.retired) return (await this.successor()).take(ops, actor);
+  async applyAs(ops: readonly Operation[], actor: Actor): Promise<void> {
+    if (this.retired) return (await this.successor()).applyAs(ops, actor);
     const together = {};
     for (const op of ops) this.queue.offer({ op, from: null, actor: () => actor, together });
     await this.inTurn(
       () => undefined,
-      (host) => host.take(ops, actor),
+      (host) => host.applyAs(ops, actor),
     );
   }
 
   /** Takes in what was made on another board, with its makers' names, in one commit. On disk when this returns. */
-  async bring(entries: readonly Omit<Entry, 'seq'>[]): Promise<void> {
-    if (this.retired) return (await this.successor()).bring(entries);
+  async append(entries: readonly Omit<Entry, 'seq'>[]): Promise<void> {
+    if (this.retired) return (await this.successor()).append(entries);
     const together = {};
     for (const { op, by, at, lesson } of entries) {
       const actor: Actor = { id: by, role: 'tutor', trust: 'hands', imports: true };
@@ -129,7 +129,7 @@ export class BoardHost {
     }
     await this.inTurn(
       () => undefined,
-      (host) => host.bring(entries),
+      (host) => host.append(entries),
     );
   }
 

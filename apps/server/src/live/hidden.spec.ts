@@ -23,7 +23,7 @@ describe('what is not for students', () => {
   const change = async (page: Id, to: Parameters<typeof changePage>[2]): Promise<void> => {
     const op = operation(changePage(await board(), page, to)!);
     const host = (await house.app.bus.host(house.board))!;
-    await host.take([op], { id: newId(), role: 'tutor', trust: 'hands' });
+    await host.applyAs([op], { id: newId(), role: 'tutor', trust: 'hands' });
   };
   /** Something that students are told, after all that came before. */
   const after = async (window: Window, title: string): Promise<void> => {

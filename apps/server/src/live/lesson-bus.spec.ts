@@ -18,7 +18,7 @@ describe('hosts of boards', () => {
     const { bus } = house.app;
     const early = await hostOf(bus, house.board);
     const [page] = await early.between((board) => pagesInOrder(board).map(({ id }) => id));
-    await early.take([addMark(page!)], maren);
+    await early.applyAs([addMark(page!)], maren);
     // Nobody is there, and so the board is put away some time.
     (bus as LocalBus).putAllAway();
     expect(bus.open(house.board)).toBeUndefined();
@@ -27,9 +27,9 @@ describe('hosts of boards', () => {
     expect(student).toBeTruthy();
     const now = await hostOf(bus, house.board);
     expect(now).not.toBe(early);
-    await now.take([addMark(page!)], maren);
-    await early.take([addMark(page!)], maren);
-    await early.bring([{ op: addMark(page!), by: newId(), at: 1, lesson: null }]);
+    await now.applyAs([addMark(page!)], maren);
+    await early.applyAs([addMark(page!)], maren);
+    await early.append([{ op: addMark(page!), by: newId(), at: 1, lesson: null }]);
     const count = await now.between((board) => itemsOn(board.pages.get(page!)!).length);
     expect(count).toBe(4);
     expect(await early.between((board) => itemsOn(board.pages.get(page!)!).length)).toBe(4);
@@ -44,8 +44,8 @@ describe('hosts of boards', () => {
     const [page] = await host.between((board) => pagesInOrder(board).map(({ id }) => id));
     const append = spyOn(house.app.logs, 'append').and.callThrough();
     const marks = Array.from({ length: 1000 }, () => addMark(page!));
-    await host.take(marks, maren);
-    await host.bring(marks.map((op) => ({ op: { ...op, id: newId() }, ...from })));
+    await host.applyAs(marks, maren);
+    await host.append(marks.map((op) => ({ op: { ...op, id: newId() }, ...from })));
     expect(append.calls.allArgs().map(([, entries]) => entries.length)).toEqual([1000, 1000]);
   });
 
@@ -56,8 +56,8 @@ describe('hosts of boards', () => {
     const [page] = await host.between((board) => pagesInOrder(board).map(({ id }) => id));
     const waiting: Promise<unknown>[] = [];
     await bus.shut([house.board], () => {
-      waiting.push(host.take([addMark(page!)], maren));
-      waiting.push(host.bring([{ op: addMark(page!), ...from }]));
+      waiting.push(host.applyAs([addMark(page!)], maren));
+      waiting.push(host.append([{ op: addMark(page!), ...from }]));
       return Promise.resolve();
     });
     await Promise.all(waiting);

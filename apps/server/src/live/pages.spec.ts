@@ -24,7 +24,7 @@ describe('a board with much on its pages', () => {
   const host = async () => (await house.app.bus.host(house.board))!;
   const board = async (): Promise<Board> => (await host()).between((state) => state);
   const take = async (...ops: Operation[]): Promise<void> =>
-    (await host()).take(ops, { id: newId(), role: 'tutor', trust: 'hands' });
+    (await host()).applyAs(ops, { id: newId(), role: 'tutor', trust: 'hands' });
   const asks = async (window: Window, ...ids: Id[]) => {
     window.send({ kind: 'pages', ids });
     return window.hears('pages', (m) => m.ids.join() === ids.join());

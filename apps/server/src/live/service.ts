@@ -140,7 +140,7 @@ export class LiveService implements Classroom {
     this.connections.set(connection.board, here);
     if (!this.storageGuard.isOn) connection.tell({ kind: 'keeping', on: false });
     if (!lesson) return;
-    this.features.greet(connection);
+    this.features.sendSnapshot(connection);
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
     if (connection.role !== 'tutor') mayStay();
@@ -203,7 +203,7 @@ export class LiveService implements Classroom {
         kind: 'lesson',
         lesson: { id: lesson.id, openedAt: lesson.openedAt },
       });
-      this.features.greet(connection);
+      this.features.sendSnapshot(connection);
     }
     this.tellPeople(lesson);
     this.onOpened(lesson);

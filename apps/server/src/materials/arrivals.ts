@@ -46,7 +46,7 @@ export class Arrivals {
    * Throws the problem that keeps a stored file from being of use; then it isn't kept.
    * @returns where it lies, and what is to be said of it
    */
-  take(
+  addUpload(
     tutor: Id,
     folder: Id | null,
     name: string,
@@ -90,7 +90,7 @@ export class Arrivals {
   }
 
   /** Puts a PDF or slides on the shelf that were brought to a course; nobody waits for that. */
-  brought(course: CourseOf, name: string, came: StoredFile): void {
+  addImported(course: CourseOf, name: string, came: StoredFile): void {
     const { store, slides, log } = this.parts;
     const release = store.hold(came.hash);
     const work = async (): Promise<void> => {

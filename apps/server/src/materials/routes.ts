@@ -215,7 +215,12 @@ export const materialRoutes: FastifyPluginAsyncZod = async (app) => {
       const course = await app.courses.one(body.course, tutor.id);
       const row = await app.shares.usable(tutor.id, asset);
       if (canBeLaid(row)) throw new ProblemError('no-board-of-it');
-      const brought = await app.importRouter.bring(storedFile(row), row.name, course.id, tutor.id);
+      const brought = await app.importRouter.importFile(
+        storedFile(row),
+        row.name,
+        course.id,
+        tutor.id,
+      );
       if (brought.kind === 'job') return reply.status(202).send({ job: brought.job });
       const { board, file, annotations } = brought;
       return reply.status(201).send({ ...board, file, annotations });

@@ -112,11 +112,11 @@ export class Uploads {
     id: string,
     tutor: Id,
     metadata: Record<string, string | null> = {},
-  ): ReturnType<Arrivals['take']> {
+  ): ReturnType<Arrivals['addUpload']> {
     try {
       const stored = await this.files.adopt(join(this.folder, id));
       const name = FileName.catch('File').parse(metadata['name'] ?? '');
-      return await this.arrivals.take(tutor, metadata['folder'] || null, name, stored);
+      return await this.arrivals.addUpload(tutor, metadata['folder'] || null, name, stored);
     } finally {
       // Its bytes were taken over; what is left is a note that it was there.
       await this.store.remove(id).catch(() => this.store.configstore.delete(id));

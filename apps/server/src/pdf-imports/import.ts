@@ -202,7 +202,7 @@ export class Imports {
     const page = { id: newId(), order: keysBetween(null, null, 1)[0]!, name: '', ...A4 };
     await (
       await hostOf(this.bus, board.id)
-    ).take(
+    ).applyAs(
       [
         operation({ kind: 'board.rename', title, former: '' }),
         operation({ kind: 'pages.add', pages: [{ ...page, paper: { kind: 'plain' } }] }),
@@ -293,7 +293,7 @@ export class Imports {
       }),
     );
     // All of it together: a page is never there without what was written on it.
-    await host.bring(made);
+    await host.append(made);
     return pages.map(({ id }) => id);
   }
 
@@ -312,7 +312,7 @@ export class Imports {
         return change ? [operation(change)] : [];
       }),
     );
-    await host.take(ops, tutorActor(tutor));
+    await host.applyAs(ops, tutorActor(tutor));
   }
 
   /** Takes the worker's news one after the other; the first that fails ends it all. */

@@ -276,10 +276,10 @@ describe('bringing a picture', () => {
         layer: 'material',
       },
     });
-    await host.take([laid], maren);
+    await host.applyAs([laid], maren);
     expect(await seen()).toBe(200);
     const hidden = changeItem(host.board, page, laid.id, { hidden: true })!;
-    await host.take([operation(hidden)], maren);
+    await host.applyAs([operation(hidden)], maren);
     expect(await seen())
       .withContext('it is hidden')
       .toBe(404);

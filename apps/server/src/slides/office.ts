@@ -105,7 +105,7 @@ export class Office {
     signal: AbortSignal,
     use: (result: string) => Promise<T>,
   ): Promise<T> {
-    const ready = await this.take();
+    const ready = await this.claimStandby();
     if (ready) {
       try {
         const made = await this.make(ready, path, from, to, signal);
@@ -141,11 +141,11 @@ export class Office {
 
   /** Nothing waits any more. */
   async close(): Promise<void> {
-    const ready = await this.take();
+    const ready = await this.claimStandby();
     if (ready) await clear(ready);
   }
 
-  private async take(): Promise<Standby | null> {
+  private async claimStandby(): Promise<Standby | null> {
     clearTimeout(this.expiry);
     const { standby } = this;
     this.standby = null;

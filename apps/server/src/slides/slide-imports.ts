@@ -213,7 +213,7 @@ export class SlideImports {
         }
       }
     }
-    await host.take(ops, maren);
+    await host.applyAs(ops, maren);
     return problems;
   }
 
@@ -254,8 +254,8 @@ export class SlideImports {
     };
   }
 
-  private keep(board: Id, name: string, place: string): ReturnType<MaterialIntake['take']> {
-    return this.parts.material.take(board, name, createReadStream(place), Infinity);
+  private keep(board: Id, name: string, place: string): ReturnType<MaterialIntake['receive']> {
+    return this.parts.material.receive(board, name, createReadStream(place), Infinity);
   }
 }
 

@@ -276,7 +276,7 @@ describe('the log, whatever is interleaved, doubled, lost and sent again', () =>
         const truth = seen(fold(world.empty, world.log));
         expect(seen(world.server.board)).toEqual(truth);
         world.browsers.forEach(({ replica, coming }, i) => {
-          expect(replica.pending).toEqual([]);
+          expect(replica.unconfirmed).toEqual([]);
           expect(coming.size).toBe(0);
           expect(replica.seq).toBe(world.log.length);
           expect(seen(replica.view)).toEqual(i === 0 ? truth : seen(world.boardFor(i)));
@@ -297,7 +297,7 @@ describe('the log, whatever is interleaved, doubled, lost and sent again', () =>
         const made = new Set(
           world.browsers
             .slice(0, 2)
-            .flatMap(({ replica }) => replica.pending.map(({ op }) => op.id)),
+            .flatMap(({ replica }) => replica.unconfirmed.map(({ op }) => op.id)),
         );
         world.settle();
         const kept = new Set(

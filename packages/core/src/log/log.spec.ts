@@ -17,7 +17,7 @@ describe('a replica', () => {
     const predicted = predict(board, line, stamp);
     expect(itemsOn(predicted.view.pages.get(page[0]!.id)!).length).toBe(1);
     const confirmed = receive(predicted, [{ ...stamp, seq: 2, op: line }])!;
-    expect(confirmed.pending).toEqual([]);
+    expect(confirmed.unconfirmed).toEqual([]);
     expect(itemsOn(confirmed.view.pages.get(page[0]!.id)!).length).toBe(1);
   });
 

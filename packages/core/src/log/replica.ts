@@ -7,7 +7,7 @@ import { fold } from './entry.js';
 import type { ProjectedEntry } from './entry.js';
 
 /** An operation of one's own that the server has not confirmed, with the stamp it is shown under. */
-export interface Pending {
+export interface Unconfirmed {
   readonly op: Operation;
   readonly stamp: Stamp;
 }
@@ -20,19 +20,23 @@ export interface Replica {
   readonly confirmed: Board;
   /** Number of the last confirmed entry. */
   readonly seq: number;
-  readonly pending: readonly Pending[];
-  /** `confirmed` with `pending` on top: what is on screen. */
+  readonly unconfirmed: readonly Unconfirmed[];
+  /** `confirmed` with `unconfirmed` on top: what is on screen. */
   readonly view: Board;
 }
 
-export function replica(confirmed: Board, seq: number, pending: readonly Pending[] = []): Replica {
-  return { confirmed, seq, pending, view: overlay(confirmed, pending) };
+export function replica(
+  confirmed: Board,
+  seq: number,
+  unconfirmed: readonly Unconfirmed[] = [],
+): Replica {
+  return { confirmed, seq, unconfirmed, view: overlay(confirmed, unconfirmed) };
 }
 
-/** Does one's own operation at once; it stays pending until it comes back confirmed. */
+/** Does one's own operation at once; it is unconfirmed until it comes back in the order of the server. */
 export function predict(from: Replica, op: Operation, stamp: Stamp): Replica {
   const mine = { op, stamp };
-  return { ...from, pending: [...from.pending, mine], view: overlay(from.view, [mine]) };
+  return { ...from, unconfirmed: [...from.unconfirmed, mine], view: overlay(from.view, [mine]) };
 }
 
 /**
@@ -46,26 +50,28 @@ export function receive(from: Replica, entries: readonly ProjectedEntry[]): Repl
   if (fresh[0]!.seq !== from.seq + 1) return null;
   const confirmed = fold(from.confirmed, fresh);
   const done = new Set(fresh.map((entry) => entry.op.id));
-  const pending = from.pending.filter(({ op }) => !done.has(op.id));
-  return replica(confirmed, last.seq, pending);
+  const unconfirmed = from.unconfirmed.filter(({ op }) => !done.has(op.id));
+  return replica(confirmed, last.seq, unconfirmed);
 }
 
 /** Takes in pages as they stand after the last confirmed entry, in place of what was known of them. */
 export function fill(from: Replica, pages: readonly Page[]): Replica {
   const draft = new BoardDraft(from.confirmed);
   for (const page of pages) draft.putPage(page);
-  return replica(draft.done(), from.seq, from.pending);
+  return replica(draft.done(), from.seq, from.unconfirmed);
 }
 
-/** Takes back a pending operation that the server has refused. */
+/** Takes back a unconfirmed operation that the server has refused. */
 export function withdraw(from: Replica, id: Id): Replica {
-  const pending = from.pending.filter(({ op }) => op.id !== id);
-  return pending.length === from.pending.length ? from : replica(from.confirmed, from.seq, pending);
+  const unconfirmed = from.unconfirmed.filter(({ op }) => op.id !== id);
+  return unconfirmed.length === from.unconfirmed.length
+    ? from
+    : replica(from.confirmed, from.seq, unconfirmed);
 }
 
-function overlay(board: Board, pending: readonly Pending[]): Board {
-  if (pending.length === 0) return board;
+function overlay(board: Board, unconfirmed: readonly Unconfirmed[]): Board {
+  if (unconfirmed.length === 0) return board;
   const draft = new BoardDraft(board);
-  for (const { op, stamp } of pending) apply(op, draft, stamp);
+  for (const { op, stamp } of unconfirmed) apply(op, draft, stamp);
   return draft.done();
 }

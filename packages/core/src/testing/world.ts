@@ -139,7 +139,7 @@ export class World {
       }));
       browser.replica = receive(browser.replica, told)!;
     }
-    browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
+    browser.outbox.push(...browser.replica.unconfirmed.map(({ op }) => op));
   }
 
   /** All post under way is lost; the browser is sent the board as it is, with what is on some pages. */
@@ -153,11 +153,11 @@ export class World {
       browser.replica.confirmed,
     );
     const known = new Set(this.log.map(({ op }) => op.id));
-    const pending = browser.replica.pending.filter(({ op }) => !known.has(op.id));
+    const pending = browser.replica.unconfirmed.filter(({ op }) => !known.has(op.id));
     browser.replica = replica(board, this.log.length, pending);
     browser.coming.clear();
     for (const id of coming.keys()) browser.coming.add(id);
-    browser.outbox.push(...browser.replica.pending.map(({ op }) => op));
+    browser.outbox.push(...browser.replica.unconfirmed.map(({ op }) => op));
   }
 
   /** Sends what is on pages that this browser lacks: `count` of them. */

@@ -18,7 +18,7 @@ export type ClientHandlers<Name extends FeatureName> = {
 export interface LiveFeature<Name extends FeatureName> {
   /** Throws nothing but what is wrong with the server: that ends the window, and nothing else. */
   readonly handlers: ClientHandlers<Name>;
-  greet(window: LiveConnection): void;
+  sendSnapshot(window: LiveConnection): void;
   /** Takes up what held in an open lesson before the server was stopped. */
   restore(lesson: LiveLesson): Promise<void> | void;
 }

@@ -39,7 +39,7 @@ export class LiveFeatures {
   }
 
   /** All that holds in the lesson, for a window that has come. */
-  greet(window: LiveConnection): void {
-    for (const feature of this.all) feature.greet(window);
+  sendSnapshot(window: LiveConnection): void {
+    for (const feature of this.all) feature.sendSnapshot(window);
   }
 }

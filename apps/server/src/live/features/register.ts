@@ -43,7 +43,7 @@ export const FEATURES = {
   ink: { live: () => new LiveInk(), kept: null },
   // Nothing is said of it by windows, and who comes has fetched all anew.
   invalidation: {
-    live: () => ({ handlers: {}, restore: () => undefined, greet: () => undefined }),
+    live: () => ({ handlers: {}, restore: () => undefined, sendSnapshot: () => undefined }),
     kept: null,
   },
 } satisfies { readonly [Name in HandledFeature]: ServerFeature<Name> };

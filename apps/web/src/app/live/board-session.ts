@@ -109,7 +109,7 @@ export class BoardSession {
   readonly ready = computed(() => this.state().seq >= 0);
   /** Pages of which what is on them hasn't come yet. */
   readonly coming = this.pageArrivals.coming;
-  readonly unconfirmed = computed(() => this.state().pending.length);
+  readonly unconfirmed = computed(() => this.state().unconfirmed.length);
   /** What the server would not take, last. */
   readonly problem = signal<Problem | null>(null);
   readonly canUndo = signal(false);
@@ -293,7 +293,7 @@ export class BoardSession {
       case 'applied': {
         const { from, by, at, ops } = message;
         const lesson = this.lesson()?.id ?? null;
-        this.take(ops.map((op, i) => ({ seq: from + i, by, at, lesson, op })));
+        this.receive(ops.map((op, i) => ({ seq: from + i, by, at, lesson, op })));
         break;
       }
       case 'confirmed':
@@ -320,7 +320,7 @@ export class BoardSession {
         this.keeps.set(message.on);
         // What was sent meanwhile wasn't taken: all of it is offered again when there is room.
         this.sent.clear();
-        if (message.on) this.send(this.state().pending.map(({ op }) => op));
+        if (message.on) this.send(this.state().unconfirmed.map(({ op }) => op));
         break;
       case 'problem':
         this.problem.set(message.problem);
@@ -347,7 +347,7 @@ export class BoardSession {
       // After a break, what is on screen stays there until it comes anew.
       const outline = boardFromOutline(board, this.state().confirmed);
       this.pageArrivals.expect(outline.coming);
-      const known = this.state().pending;
+      const known = this.state().unconfirmed;
       const ids = new Set(known.map(({ op }) => op.id));
       const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
       const kept = this.store.load().filter(({ id }) => !ids.has(id));
@@ -358,7 +358,7 @@ export class BoardSession {
     }
     this.problem.set(null);
     this.resume();
-    const pending = this.state().pending.map(({ op }) => op);
+    const pending = this.state().unconfirmed.map(({ op }) => op);
     for (const { id } of pending) this.waited.add(id);
     this.send(pending);
     if (this.looking) this.link.send({ kind: 'page.viewed', page: this.looking });
@@ -369,7 +369,7 @@ export class BoardSession {
   private fill(message: Extract<ServerMessage, { kind: 'pages' }>): void {
     if (message.seq !== this.state().seq) return this.link.reconnect();
     this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
-    this.pageArrivals.take(message.ids);
+    this.pageArrivals.arrived(message.ids);
     this.resume();
     this.idle(() => this.askOn());
   }
@@ -389,7 +389,7 @@ export class BoardSession {
   }
 
   private confirm(at: number, seqs: readonly number[], ids: readonly Id[]): void {
-    const pending = new Map(this.state().pending.map((p) => [p.op.id, p]));
+    const pending = new Map(this.state().unconfirmed.map((p) => [p.op.id, p]));
     const entries: ProjectedEntry[] = [];
     ids.forEach((id, i) => {
       const mine = pending.get(id);
@@ -402,11 +402,11 @@ export class BoardSession {
         this.state.set(withdraw(this.state(), id));
       }
     });
-    this.take(entries);
+    this.receive(entries);
   }
 
   /** Takes entries in as soon as none before them is missing. */
-  private take(entries: readonly ProjectedEntry[]): void {
+  private receive(entries: readonly ProjectedEntry[]): void {
     for (const entry of entries) if (entry.seq > this.state().seq) this.early.set(entry.seq, entry);
     const run: ProjectedEntry[] = [];
     for (let seq = this.state().seq + 1; this.early.has(seq); seq++) {
@@ -429,7 +429,7 @@ export class BoardSession {
 
   /** The server doesn't take it. What waited for the line isn't lost by that: its tutor will see it. */
   private refuse(id: Id, problem: Problem): void {
-    const op = this.state().pending.find((one) => one.op.id === id)?.op;
+    const op = this.state().unconfirmed.find((one) => one.op.id === id)?.op;
     const isLate =
       this.role() === 'student' && this.waited.has(id) && TOO_LATE.has(problem.type) && op;
     if (isLate) this.sent.delete(id);
@@ -444,7 +444,7 @@ export class BoardSession {
   private end(): void {
     if (this.line() === 'over') return;
     this.line.set('over');
-    const pending = this.state().pending.map(({ op }) => op);
+    const pending = this.state().unconfirmed.map(({ op }) => op);
     if (pending.length > 0) this.tellLate(pending);
   }
 

@@ -29,7 +29,7 @@ describe('what is on pages, while it comes', () => {
   /** The last that was asked for comes after so many ms. */
   const come = (ms: number, which = asked.at(-1)!): void => {
     now += ms;
-    arrivals.take(which.map(id));
+    arrivals.arrived(which.map(id));
   };
 
   it('is asked for from the page in view outwards, one piece after the other', () => {
@@ -44,7 +44,7 @@ describe('what is on pages, while it comes', () => {
   });
 
   it('comes in larger pieces where the line is quick, and in smaller ones where it is slow', () => {
-    arrivals.take([id(0)]);
+    arrivals.arrived([id(0)]);
     arrivals.askOn(board, id(0));
     expect(asked.at(-1)!.length).toBe(2);
     come(10);
@@ -58,7 +58,7 @@ describe('what is on pages, while it comes', () => {
   });
 
   it('comes next for a page that is turned to, whatever was asked for', () => {
-    arrivals.take([id(0)]);
+    arrivals.arrived([id(0)]);
     arrivals.askOn(board, id(0));
     arrivals.askOn(board, id(9));
     expect(asked.at(-1)).toEqual([9]);
@@ -72,9 +72,9 @@ describe('what is on pages, while it comes', () => {
     arrivals.askOn(board, id(0));
     // Whoever waits is served with the page in view.
     expect(asked.at(-1)).toEqual([0, 7, 8]);
-    arrivals.take([id(8)]);
+    arrivals.arrived([id(8)]);
     expect(told).toEqual([]);
-    arrivals.take([id(7), id(0)]);
+    arrivals.arrived([id(7), id(0)]);
     expect(told).toEqual(['both']);
     arrivals.whenHere([id(7)], () => told.push('again'));
     expect(told).toEqual(['both', 'again']);

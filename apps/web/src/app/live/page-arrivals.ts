@@ -33,7 +33,7 @@ export class PageArrivals {
   }
 
   /** What is on these pages is here, or there is nothing there any more. */
-  take(ids: readonly Id[]): void {
+  arrived(ids: readonly Id[]): void {
     // What nobody asked for says nothing of the line.
     const since = Math.max(...ids.map((id) => this.asked.get(id) ?? NaN));
     const took = performance.now() - since;

@@ -113,7 +113,7 @@ export class ChooserPanel {
   }
 
   /** Files are kept in the folder that is chosen, if that is one's own. */
-  protected bring(files: FileList | null): void {
+  protected upload(files: FileList | null): void {
     const own = this.store.folders().some(({ id }) => id === this.folder());
     if (files) this.queue.send([...files], own ? this.folder() : null);
   }

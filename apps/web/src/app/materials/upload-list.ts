@@ -28,7 +28,7 @@ export class UploadList {
   protected readonly remarks = computed(() => formatRemarks(this.queue.remarked()));
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
-  protected say(upload: MaterialUpload): string {
+  protected wordsOf(upload: MaterialUpload): string {
     switch (upload.state()) {
       case 'away':
         return 'Connection lost. It goes on by itself when the connection is back.';

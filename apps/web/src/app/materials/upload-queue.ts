@@ -77,14 +77,14 @@ export class UploadQueue {
       const next = this.uploads().find((one) => one.state() === 'waiting');
       if (!next) return;
       this.running++;
-      void this.take(next).finally(() => {
+      void this.run(next).finally(() => {
         this.running--;
         this.goOn();
       });
     }
   }
 
-  private async take(upload: MaterialUpload): Promise<void> {
+  private async run(upload: MaterialUpload): Promise<void> {
     const asset = await upload.run();
     if (!asset) return;
     if (asset.kind === 'film' && !asset.pictured) {

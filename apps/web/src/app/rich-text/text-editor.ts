@@ -68,7 +68,7 @@ export class TextEditor {
     afterNextRender(() => this.start());
     effect(() => {
       const text = this.text();
-      untracked(() => this.take(text));
+      untracked(() => this.adopt(text));
     });
     const flush = (): void => this.flush();
     // What was typed a moment ago is kept, also when the window closes.
@@ -168,7 +168,7 @@ export class TextEditor {
   }
 
   /** The text has changed elsewhere: undone, or written in another window. */
-  private take(text: RichText): void {
+  private adopt(text: RichText): void {
     if (same(text, this.known)) return;
     clearTimeout(this.timer);
     this.known = text;

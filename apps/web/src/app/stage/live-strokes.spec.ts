@@ -14,35 +14,35 @@ describe('strokes of others under way', () => {
   });
 
   it('grow piece by piece, and go when they end', () => {
-    strokes.take({ kind: 'points', n: 3, by, start, points: some });
-    strokes.take({ kind: 'points', n: 3, by, start: undefined, points: some });
+    strokes.receive({ kind: 'points', n: 3, by, start, points: some });
+    strokes.receive({ kind: 'points', n: 3, by, start: undefined, points: some });
     expect(strokes.all().map(({ page, points }) => [page, points.length])).toEqual([
       [start.page, 2],
     ]);
-    strokes.take({ kind: 'end', n: 3, item: null });
+    strokes.receive({ kind: 'end', n: 3, item: null });
     expect(strokes.all()).toEqual([]);
   });
 
   it('stay while the line that they are is on its way, and give way to others of their number', () => {
-    strokes.take({ kind: 'points', n: 3, by, start, points: some });
+    strokes.receive({ kind: 'points', n: 3, by, start, points: some });
     const item = newId();
-    strokes.take({ kind: 'end', n: 3, item });
+    strokes.receive({ kind: 'end', n: 3, item });
     expect(strokes.all().map((one) => one.item)).toEqual([item]);
-    strokes.take({ kind: 'points', n: 3, by, start, points: some });
+    strokes.receive({ kind: 'points', n: 3, by, start, points: some });
     expect(strokes.all().map((one) => [one.item, one.points.length])).toEqual([[null, 1]]);
     strokes.settle(3);
     expect(strokes.all()).toEqual([]);
   });
 
   it('are not shown to whoever came in the middle', () => {
-    strokes.take({ kind: 'points', n: 4, by, start: undefined, points: some });
+    strokes.receive({ kind: 'points', n: 4, by, start: undefined, points: some });
     expect(strokes.all()).toEqual([]);
   });
 
   it('are forgotten when nothing more comes', () => {
-    strokes.take({ kind: 'points', n: 4, by, start, points: some });
+    strokes.receive({ kind: 'points', n: 4, by, start, points: some });
     now = 60_000;
-    strokes.take({ kind: 'end', n: 5, item: null });
+    strokes.receive({ kind: 'end', n: 5, item: null });
     expect(strokes.all()).toEqual([]);
   });
 });

@@ -25,7 +25,7 @@ export class LiveStrokes {
     return [...this.strokes.values()];
   }
 
-  take(event: LiveInkEvent): void {
+  receive(event: LiveInkEvent): void {
     const now = this.now();
     for (const [id, { heardAt }] of this.strokes)
       if (now - heardAt > FORGOTTEN) this.strokes.delete(id);

@@ -30,7 +30,7 @@ export class PointerDot implements PointerTool {
     const at = this.placeOf(sample);
     if (!at) return false;
     if (this.surface.leaves()) this.leave(at);
-    else this.say(at);
+    else this.send(at);
     return true;
   }
 
@@ -44,7 +44,7 @@ export class PointerDot implements PointerTool {
     const at = this.placeOf(sample);
     if (!at) return this.off();
     const now = this.now();
-    if (!this.at || now - this.saidAt >= EVERY) this.say(at);
+    if (!this.at || now - this.saidAt >= EVERY) this.send(at);
   }
 
   up(): void {
@@ -61,7 +61,7 @@ export class PointerDot implements PointerTool {
     this.tell(null);
   }
 
-  private say(at: Place): void {
+  private send(at: Place): void {
     this.at = at;
     this.saidAt = this.now();
     this.tell(at);

@@ -327,8 +327,8 @@ export class Stage {
   }
 
   /** Someone else's stroke under way. */
-  take(event: LiveInkEvent): void {
-    this.live.take(event);
+  receiveInk(event: LiveInkEvent): void {
+    this.live.receive(event);
     this.drawLive();
   }
 

@@ -56,7 +56,7 @@ type Brought = Answer<typeof importCalendar>;
             #field
             type="file"
             accept=".ics,text/calendar"
-            (change)="bring(field)"
+            (change)="importFile(field)"
             [disabled]="busy() || !course()"
           />
         </label>
@@ -92,7 +92,7 @@ type Brought = Answer<typeof importCalendar>;
 })
 export class CalendarDialog {
   readonly courses = input.required<readonly Pick<Course, 'id' | 'name'>[]>();
-  readonly brought = output();
+  readonly imported = output();
   readonly closed = output();
   private readonly api = inject(Api);
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
@@ -100,7 +100,7 @@ export class CalendarDialog {
   protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
   protected readonly problem = signal<Problem | null>(null);
 
-  protected async bring(field: HTMLInputElement): Promise<void> {
+  protected async importFile(field: HTMLInputElement): Promise<void> {
     const [file] = field.files ?? [];
     if (!file) return;
     this.busy.set(true);
@@ -113,7 +113,7 @@ export class CalendarDialog {
         }),
       );
       this.came.set({ ...imported, file: file.name });
-      this.brought.emit();
+      this.imported.emit();
     } catch (error) {
       this.problem.set(problemOf(error));
     } finally {

@@ -69,7 +69,7 @@ export class PresetRow {
 
   protected touch(index: number): void {
     if (this.keeping()) this.tools().keep(index);
-    else this.tools().take(index);
+    else this.tools().usePreset(index);
     this.keeping.set(false);
   }
 }

@@ -40,7 +40,7 @@ import {
 } from 'lucide';
 import { Icon } from '../icons/icon';
 import type { SelectionCommand, ShapeStyle } from '../work/arranging';
-import { MATERIAL_TYPES } from '../work/material-bringer';
+import { MATERIAL_TYPES } from '../work/material-inserter';
 import type { TextDraft } from '../work/writing-text';
 import { TEXT_MARKS } from '../rich-text/text-marks';
 import type { TextMark } from '../rich-text/text-marks';
@@ -340,7 +340,7 @@ export class ToolDock {
     if (this.draft() && !(event.target as Element).closest('select')) event.preventDefault();
   }
 
-  protected bring(field: HTMLInputElement): void {
+  protected insertFiles(field: HTMLInputElement): void {
     const files = [...(field.files ?? [])];
     field.value = '';
     if (files.length > 0) this.pictures.emit(files);

@@ -164,7 +164,7 @@ export class Tools {
   }
 
   /** Takes one of the own pens in hand. */
-  take(index: number): void {
+  usePreset(index: number): void {
     const pen = this.presets()[index];
     if (!pen) return;
     if (pen.tool === 'highlighter') this.highlighter.set({ ink: pen.ink, width: pen.width });

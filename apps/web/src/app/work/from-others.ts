@@ -12,7 +12,7 @@ export function showOthers(session: Signal<BoardSession>, stage: Signal<Stage>):
       switchMap(({ liveInk }) => liveInk),
       takeUntilDestroyed(),
     )
-    .subscribe((event) => stage().take(event));
+    .subscribe((event) => stage().receiveInk(event));
   sessions
     .pipe(
       switchMap(({ features }) => features.pointing.pointed),

@@ -56,7 +56,7 @@ export class InStep {
         return;
       }
       stage().moved();
-      untracked(() => this.say(live, stage().part));
+      untracked(() => this.tellView(live, stage().part));
     });
     effect(() => {
       const live = session();
@@ -71,7 +71,7 @@ export class InStep {
   }
 
   /** At most so many times a second while it moves, and once more where it stays. */
-  private say(live: BoardSession, view: View | null): void {
+  private tellView(live: BoardSession, view: View | null): void {
     clearTimeout(this.timer);
     // What is drawn counts as a move of the stage; only where it looks is told.
     if (!view) return;

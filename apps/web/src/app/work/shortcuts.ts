@@ -25,7 +25,7 @@ export function toolByKey(
   if (event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return false;
   const { key } = event;
   if (/^[1-4]$/.test(key)) {
-    if (abilities('pen')) tools.take(Number(key) - 1);
+    if (abilities('pen')) tools.usePreset(Number(key) - 1);
     return true;
   }
   if (key === '[' || key === ']') {

@@ -27,7 +27,7 @@ interface WriterRow {
               class="act"
               [disabled]="row.here === 0"
               [attr.aria-label]="row.label + ' on this page, ' + things(row.here)"
-              (click)="take(row.whose, false)"
+              (click)="wipe(row.whose, false)"
             >
               This page <small>{{ row.here }}</small>
             </button>
@@ -36,7 +36,7 @@ interface WriterRow {
               class="act"
               [disabled]="row.all === 0"
               [attr.aria-label]="row.label + ' on all pages, ' + things(row.all)"
-              (click)="take(row.whose, true)"
+              (click)="wipe(row.whose, true)"
             >
               All pages <small>{{ row.all }}</small>
             </button>
@@ -119,7 +119,7 @@ export class WipePanel {
     return count === 1 ? '1 thing' : `${count} things`;
   }
 
-  protected take(whose: Whose, everywhere: boolean): void {
+  protected wipe(whose: Whose, everywhere: boolean): void {
     const pages = everywhere ? 'all' : [this.page()];
     this.wiped.emit(wipe(this.board(), whose, pages, this.me()));
   }

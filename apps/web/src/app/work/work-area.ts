@@ -57,7 +57,7 @@ import { FormulaWriter } from './formula-writer';
 import { showOthers } from './from-others';
 import { InStep } from './in-step';
 import { LampFollower } from './lamp-follower';
-import { MaterialBringer } from './material-bringer';
+import { MaterialInserter } from './material-inserter';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from './text-in-place';
 import type { TextInPlace as Editor } from './text-in-place';
@@ -107,7 +107,7 @@ export class WorkArea {
   /** Who wrote on the board before. */
   readonly earlier = input<readonly PastWriter[]>([]);
   /** A file was brought here, and lies among materials now. */
-  readonly brought = output();
+  readonly inserted = output();
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
   protected readonly tools = new Tools();
@@ -146,7 +146,7 @@ export class WorkArea {
   protected readonly inPlace = viewChild<Editor>('inPlace');
   protected readonly ahead = new EditorAhead();
   protected readonly covers = viewChild(CoverSheets);
-  protected readonly pictures = new MaterialBringer(
+  protected readonly pictures = new MaterialInserter(
     inject(Api),
     () => this.session(),
     (page, ids) => this.showChosen({ page, ids }),
@@ -281,17 +281,17 @@ export class WorkArea {
   }
 
   /** Pictures, sounds and films that are brought from this machine, by choosing, dropping or pasting. */
-  protected bring(files: readonly File[], client?: Point): void {
+  protected insertFiles(files: readonly File[], client?: Point): void {
     const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
     if (place)
-      void this.pictures.bring(files, place.page, place.at).then(() => this.brought.emit());
+      void this.pictures.insert(files, place.page, place.at).then(() => this.inserted.emit());
   }
 
   /** A file of the tutor's materials is laid where it was let go, or in the middle of what is seen. */
   lay(asset: AssetInfo, client?: Point, pagesGo: PagesGo = 'after'): void {
     const place = (client && this.stage().placeAt(client)) ?? this.stage().middle;
     if (!place) return;
-    if (asset.kind === 'pdf') void this.pictures.bringPages(asset, place.page, pagesGo);
+    if (asset.kind === 'pdf') void this.pictures.insertPages(asset, place.page, pagesGo);
     else void this.pictures.layAsset(asset, place.page, place.at);
   }
 
@@ -312,7 +312,7 @@ export class WorkArea {
       // Anything may be dragged here, from any page.
       const asset = readJson(AssetShape, carried);
       if (asset) this.lay(asset, at);
-    } else if (data.types.includes('Files')) this.bring([...data.files], at);
+    } else if (data.types.includes('Files')) this.insertFiles([...data.files], at);
     else return;
     event.preventDefault();
   }
@@ -339,7 +339,7 @@ export class WorkArea {
     if (!items && files.length === 0) return;
     event.preventDefault();
     if (items) void this.pasteItems(items);
-    else this.bring(files);
+    else this.insertFiles(files);
   }
 
   /** Items from this board or another: their files may be seen here from now on. */

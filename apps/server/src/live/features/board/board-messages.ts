@@ -15,7 +15,7 @@ export class BoardMessages implements LiveFeature<'board'> {
   }
 
   /** The board itself came with the welcome. */
-  greet(): void {
+  sendSnapshot(): void {
     // See above.
   }
 }

@@ -37,7 +37,7 @@ export class Captioning implements LiveFeature<'captions'> {
     return this.store.restore(lesson);
   }
 
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     if (window.lesson) window.tell(this.state(window.lesson));
   }
 

@@ -20,7 +20,7 @@ export class DoorWords implements LiveFeature<'door'> {
     // Where everyone stands is kept with the people of the lesson.
   }
 
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
     if (lesson && window.role === 'tutor')
       window.tell({ kind: 'door', arrivals: lesson.arrivals() });

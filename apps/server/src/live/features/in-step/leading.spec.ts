@@ -51,9 +51,9 @@ describe('in step', () => {
     const host = (await house.app.bus.host(house.board))!;
     const tutor = { id: page, role: 'tutor', trust: 'hands' } as const;
     const [hidden] = somePages(1) as [ReturnType<typeof somePages>[number]];
-    await host.take([addPages([hidden])], tutor);
+    await host.applyAs([addPages([hidden])], tutor);
     const board = await host.between((state) => state);
-    await host.take([operation(changePage(board, hidden.id, { hidden: true })!)], tutor);
+    await host.applyAs([operation(changePage(board, hidden.id, { hidden: true })!)], tutor);
     maren.send({ kind: 'step', on: true });
     maren.send({ kind: 'view', view: part(hidden.id), final: true });
     maren.send({ kind: 'gather', view: part(hidden.id) });

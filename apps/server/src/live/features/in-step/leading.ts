@@ -55,7 +55,7 @@ export class Leading implements LiveFeature<'inStep'> {
   }
 
   /** Someone comes, late or again. */
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     const { lesson, board } = window;
     if (!lesson) return;
     const { inStep, view } = lesson;

@@ -13,7 +13,7 @@ export class LiveInk implements LiveFeature<'ink'> {
   }
 
   /** Who comes while somebody writes sees the line when it is whole. */
-  greet(): void {
+  sendSnapshot(): void {
     // See above.
   }
 }

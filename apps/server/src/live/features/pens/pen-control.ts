@@ -33,7 +33,7 @@ export class PenControl implements LiveFeature<'pens'> {
     const { lesson } = from;
     if (!lesson) return;
     this.classroom.keep(
-      this.classroom.lessons.permissions.say(lesson, who, over),
+      this.classroom.lessons.permissions.setRules(lesson, who, over),
       'what students may do',
     );
     this.classroom.tellPeople(lesson);
@@ -66,7 +66,7 @@ export class PenControl implements LiveFeature<'pens'> {
     // Pens and rules are kept with the lesson and its people.
   }
 
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
     if (lesson) window.tell(classOf(lesson));
   }

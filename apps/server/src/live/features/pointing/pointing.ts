@@ -57,7 +57,7 @@ export class Pointing implements LiveFeature<'pointing'> {
     // What was shown on pages isn’t kept: whoever pointed does so again.
   }
 
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
     if (lesson && (lesson.lamp || lesson.arrows.size > 0)) this.tellOne(window, lesson, false);
   }

@@ -17,7 +17,7 @@ export class Presence implements LiveFeature<'presence'> {
   }
 
   /** Who is there is told to all whenever somebody comes. */
-  greet(): void {
+  sendSnapshot(): void {
     // See above.
   }
 

@@ -105,7 +105,7 @@ export class Talking implements LiveFeature<'talk'> {
     for (const window of this.classroom.windows(from.board)) window.tell({ kind: 'chat.empty' });
   }
 
-  greet(window: LiveConnection): void {
+  sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
     if (!lesson) return;
     const lines = this.store.chat(lesson).filter((line) => mayRead(window, line));

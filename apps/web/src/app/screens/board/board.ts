@@ -28,7 +28,7 @@ import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
 import type { BoardInfo, Course, ImportedAnnotations } from '../../api/shapes';
-import { hasAnnotations, whatCame } from '../../bringing/what-came';
+import { hasAnnotations, whatCame } from '../../imported-annotations/format-annotations';
 import { lasting, remember } from '../../browser/storage';
 import { SaveDialog } from '../../export/save-dialog';
 import { FindPanel } from '../../find/find-panel';
@@ -349,7 +349,7 @@ export class BoardScreen {
   }
 
   /** What was brought to the board lies among materials, too. */
-  protected brought(): void {
+  protected inserted(): void {
     if (this.side() === 'materials') void this.materials.load();
   }
 
@@ -393,14 +393,14 @@ export class BoardScreen {
   }
 
   /** Says what may be done, where it is said. */
-  protected say(word: MayWord): void {
+  protected changePermissions(word: MayWord): void {
     const session = this.session();
     if (!session) return;
     switch (word.kind) {
       case 'trust':
         return session.features.pens.setTrust(word.who, word.trust);
       case 'rules':
-        return session.features.pens.say(word.who, word.over);
+        return session.features.pens.setRules(word.who, word.over);
       case 'board':
         return session.do({ kind: 'board.rules', to: word.rules, from: session.board().rules });
       case 'page': {

@@ -110,7 +110,7 @@ export class LessonAside {
     const { features } = this.session();
     switch (wish.kind) {
       case 'door':
-        return features.door.say(wish.who, wish.word);
+        return features.door.decide(wish.who, wish.word);
       case 'lead':
         return features.pens.handLead(wish.who);
       case 'lower':
@@ -123,6 +123,6 @@ export class LessonAside {
   }
 
   protected switchChat(on: boolean): void {
-    this.session().features.pens.say('all', { chatAll: on, chatTutor: on });
+    this.session().features.pens.setRules('all', { chatAll: on, chatTutor: on });
   }
 }

@@ -19,7 +19,7 @@ import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { Problem } from '../../api/problem';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
-import { hasAnnotations } from '../../bringing/what-came';
+import { hasAnnotations } from '../../imported-annotations/format-annotations';
 import { ArchiveButton } from '../../export/archive-button';
 import { LinksDialog } from '../../record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../stage/local-files';
@@ -120,10 +120,10 @@ export class CourseScreen {
   protected drop(event: DragEvent): void {
     event.preventDefault();
     this.dropping.set(false);
-    this.bring(event.dataTransfer?.files ?? null);
+    this.upload(event.dataTransfer?.files ?? null);
   }
 
-  protected bring(files: FileList | null): void {
+  protected upload(files: FileList | null): void {
     for (const file of files ?? []) void this.send(file, files!.length === 1);
   }
 

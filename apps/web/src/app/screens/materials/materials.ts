@@ -288,7 +288,7 @@ export class MaterialsScreen {
     await this.store.emptyBin();
   }
 
-  protected bring(files: FileList | null): void {
+  protected upload(files: FileList | null): void {
     this.queue.send([...(files ?? [])], this.folder());
   }
 
@@ -310,7 +310,7 @@ export class MaterialsScreen {
     this.dropping.set(false);
     if (!event.dataTransfer?.types.includes('Files')) return;
     event.preventDefault();
-    if (this.own()) void this.take(event.dataTransfer, this.folder());
+    if (this.own()) void this.uploadDropped(event.dataTransfer, this.folder());
   }
 
   protected overFolder(event: DragEvent): void {
@@ -330,7 +330,7 @@ export class MaterialsScreen {
     const data = event.dataTransfer!;
     const folder = place.kind === 'own' ? place.folder : null;
     if (data.types.includes('Files')) {
-      if (place.kind === 'own') await this.take(data, folder);
+      if (place.kind === 'own') await this.uploadDropped(data, folder);
       return;
     }
     const carried = data.getData(CARRIED);
@@ -343,7 +343,7 @@ export class MaterialsScreen {
   }
 
   /** Files that were let go here, and folders of them as they lie on the tutor's machine. */
-  private async take(data: DataTransfer, into: Id | null): Promise<void> {
+  private async uploadDropped(data: DataTransfer, into: Id | null): Promise<void> {
     const made = new Map<string, Id | null>([['', into]]);
     for (const { path, files } of await droppedFiles(data)) {
       let folder = into;

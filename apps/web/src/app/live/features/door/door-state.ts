@@ -22,7 +22,7 @@ export class LessonDoorState implements LessonFeature<'door'> {
   }
 
   /** The tutor's word to someone at the door, or in the lesson. */
-  say(who: Id | 'all', word: DoorWord): void {
+  decide(who: Id | 'all', word: DoorWord): void {
     this.send({ kind: 'door', who, word });
   }
 }

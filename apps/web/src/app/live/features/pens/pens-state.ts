@@ -36,7 +36,7 @@ export class PensState implements LessonFeature<'pens'> {
   }
 
   /** Says what else someone may do, or the class; `null` unsays it. */
-  say(who: Id | 'all', over: RulesOver): void {
+  setRules(who: Id | 'all', over: RulesOver): void {
     this.send({ kind: 'rules', who, over });
   }
 

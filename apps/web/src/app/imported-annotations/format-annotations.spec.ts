@@ -1,4 +1,4 @@
-import { hasAnnotations, whatCame } from './what-came';
+import { hasAnnotations, whatCame } from './format-annotations';
 
 describe('what became of annotations of a PDF', () => {
   it('is told of each kind that there was, in whole sentences', () => {

@@ -54,7 +54,7 @@ export const MATERIAL_TYPES =
   'image/png,image/jpeg,image/webp,image/avif,image/heic,.heic,image/gif,image/bmp,image/svg+xml,audio/*,video/mp4,video/webm,.mp3,.wav,.ogg,.m4a,.webm,.mp4,.inkml';
 
 /** Brings pictures, sounds, films and ink from this machine onto a page. */
-export class MaterialBringer {
+export class MaterialInserter {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
   readonly problem = signal<Problem | null>(null);
@@ -71,7 +71,7 @@ export class MaterialBringer {
   ) {}
 
   /** Several at once are laid in rows around the place; ink lies where its file says. */
-  async bring(all: readonly File[], page: Id, at: Point): Promise<void> {
+  async insert(all: readonly File[], page: Id, at: Point): Promise<void> {
     if (all.length === 0) return;
     this.problem.set(null);
     this.remark.set(null);
@@ -84,7 +84,7 @@ export class MaterialBringer {
     const came = await Promise.all(
       files.map(async (file, i) => {
         try {
-          return await this.take(file, abort.signal, (part) => {
+          return await this.upload(file, abort.signal, (part) => {
             parts[i] = part;
             this.part.set(parts.reduce((a, b) => a + b) / parts.length);
           });
@@ -136,7 +136,7 @@ export class MaterialBringer {
   }
 
   /** Brings the pages of a PDF that is among materials: by a page of the board, or at its end. */
-  async bringPages(asset: AssetInfo, page: Id, where: PagesGo = 'after'): Promise<void> {
+  async insertPages(asset: AssetInfo, page: Id, where: PagesGo = 'after'): Promise<void> {
     const there = pagesInOrder(this.session().board()).map(({ id }) => id);
     const before = there[there.indexOf(page) - 1] ?? 'start';
     const after = where === 'end' ? null : where === 'before' ? before : page;
@@ -204,7 +204,7 @@ export class MaterialBringer {
     }
   }
 
-  private async take(
+  private async upload(
     file: File,
     signal: AbortSignal,
     onProgress: (part: number) => void,
