@@ -1,8 +1,9 @@
-import { afterWord } from '@cuaderno/core';
+import { afterWord, maySee } from '@cuaderno/core';
 import type {
   Actor,
   Arrival,
   Arrow,
+  Audience,
   DoorState,
   DoorWord,
   Id,
@@ -14,6 +15,7 @@ import type {
   Signal,
   Trust,
   View,
+  Viewer,
   WindowSize,
 } from '@cuaderno/core';
 
@@ -187,16 +189,17 @@ export class LiveLesson {
   /**
    * Everyone who is in, in order of arrival, as one of them is told of it. Where students look and what they
    * signal is the tutor's to know; where the one who leads is, everyone's.
-   * @param isShown whether students are shown a page
+   * @param audienceOf whom a page is for
    */
-  list(viewer: Id, role: Role, isShown: (page: Id) => boolean): Person[] {
+  list(viewer: Viewer, audienceOf: (page: Id) => Audience): Person[] {
     const all = [...this.people.values()].filter(({ door }) => door === 'in');
     const hands = all.filter(({ handAt }) => handAt !== null).sort((a, b) => a.handAt! - b.handAt!);
     return all.map((person) => {
-      const tells = role === 'tutor';
-      const own = person.id === viewer;
+      const tells = maySee(viewer, 'tutors');
+      const own = maySee(viewer, new Set([person.id]));
       const { id, name, nameOrdinal, trust, rules, signal, machine, view, size, roundTrip } =
         person;
+      const isFollowed = id === this.leader && maySee(viewer, audienceOf(person.page ?? ''));
       return {
         id,
         name,
@@ -204,14 +207,14 @@ export class LiveLesson {
         role: person.role,
         trust,
         here: person.windows > 0,
-        page: tells || (id === this.leader && isShown(person.page ?? '')) ? person.page : null,
-        rules: tells || own ? rules : {},
+        page: tells || isFollowed ? person.page : null,
+        rules: own ? rules : {},
         hand: person.handAt === null ? null : hands.indexOf(person) + 1,
-        signal: tells || own ? signal : null,
+        signal: own ? signal : null,
         machine: tells ? machine : null,
         roundTrip: tells ? roundTrip : null,
-        view: tells || viewer === this.leader ? view : null,
-        size: tells || viewer === this.leader ? size : null,
+        view: tells || viewer.id === this.leader ? view : null,
+        size: tells || viewer.id === this.leader ? size : null,
       };
     });
   }

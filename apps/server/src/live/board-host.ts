@@ -1,11 +1,12 @@
 import {
+  audienceOf,
   boardFor,
   changesFiles,
   changesHidden,
   hiddenOf,
-  isForStudents,
   isOperation,
   isWhole,
+  maySee,
   nearestPages,
   pack,
   packMessage,
@@ -17,12 +18,12 @@ import {
 } from '@cuaderno/core';
 import type {
   Actor,
+  Audience,
   Board,
   Entry,
   Id,
   KeptEntry,
   Operation,
-  Role,
   ServerMessage,
   Sequencer,
   ProjectedEntry,
@@ -219,10 +220,9 @@ export class BoardHost {
     return this.sequencer.current;
   }
 
-  /** Whether students are shown this page. One that is only on its way isn't known to anyone yet. */
-  isShown(page: Id): boolean {
-    const here = this.sequencer.current.pages.get(page);
-    return here !== undefined && isForStudents(here);
+  /** Whom this page is for. One that is only on its way isn't known to anyone yet. */
+  audienceOf(page: Id): Audience {
+    return audienceOf(this.sequencer.current.pages.get(page));
   }
 
   /** Entries after `since` as a member is told of them; `null` where only the whole board will do. */
@@ -231,7 +231,7 @@ export class BoardHost {
     const entries = kept.filter(isWhole);
     // Something was taken out of the board: what they have isn't it any more.
     if (entries.length < kept.length) return null;
-    if (member.role === 'tutor') return entries;
+    if (maySee(viewerOf(member), 'tutors')) return entries;
     // What was hidden in between isn't known any more for each of them.
     if (entries.some(({ op }) => changesHidden(op))) return null;
     const { current } = this.sequencer;
@@ -257,11 +257,11 @@ export class BoardHost {
     for (const member of this.members) if (member !== except) member.send(bytes);
   }
 
-  /** @param only who may see it, where not everyone may */
-  broadcastLive(message: ServerMessage, except: Member, only?: Role): void {
+  /** Sends what may be dropped to those whom it is for, but not to `except`. */
+  broadcastLive(message: ServerMessage, except: Member, audience: Audience): void {
     const bytes = packMessage(message);
     for (const member of this.members)
-      if (member !== except && (!only || member.role === only)) member.sendLive(bytes);
+      if (member !== except && maySee(viewerOf(member), audience)) member.sendLive(bytes);
   }
 
   private begin(): void {
@@ -384,14 +384,15 @@ export class BoardHost {
       const told = alike ? whole : runs(run.map((one) => one.told));
       const ends = this.endsOf(run, from);
       // An end and what it became go together: by itself, each would cost a packet.
-      const forTutor = withEnds(ends, whole);
+      const forTutors = withEnds(ends, whole);
       const forStudents = withEnds(
         ends.filter(({ isForAll }) => isForAll),
         told,
       );
       for (const member of this.members)
         if (member !== from)
-          for (const bytes of member.role === 'tutor' ? forTutor : forStudents) member.send(bytes);
+          for (const bytes of maySee(viewerOf(member), 'tutors') ? forTutors : forStudents)
+            member.send(bytes);
       i = end;
     }
   }
@@ -402,7 +403,7 @@ export class BoardHost {
       const n = op.kind === 'ink.add' ? from?.strokeThatIs(op.id) : undefined;
       if (n === undefined || op.kind !== 'ink.add') return [];
       const bytes = pack({ kind: 'live.end', n, item: op.id } satisfies ServerMessage);
-      return [{ bytes, isForAll: this.isShown(op.page) }];
+      return [{ bytes, isForAll: this.audienceOf(op.page) === 'everyone' }];
     });
   }
 

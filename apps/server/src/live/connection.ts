@@ -1,5 +1,6 @@
 import {
   appliesTo,
+  CLOSE,
   MAX_MESSAGE_BYTES,
   MAX_OPERATIONS,
   mayWriteOn,
@@ -8,16 +9,16 @@ import {
   packedOperationIds,
   packMessage,
   PROTOCOL,
-  CLOSE,
 } from '@cuaderno/core';
 import type {
   Actor,
   Board,
   ClientMessage,
+  CloseCode,
   Id,
   Role,
   ServerMessage,
-  CloseCode,
+  Viewer,
 } from '@cuaderno/core';
 import type { Duplex } from 'node:stream';
 import type { WebSocket } from 'ws';
@@ -30,8 +31,8 @@ import { refuse } from './commit.js';
 import { StrokeUnderWay } from './features/ink/stroke.js';
 import type { Member } from './member.js';
 import { readMessage } from './message-reader.js';
-import { SendQueue } from './send-queue.js';
 import type { WindowSeat } from './seat.js';
+import { SendQueue } from './send-queue.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
@@ -70,7 +71,7 @@ export class LiveConnection implements Member, Resting {
       person: seat.person,
       mayWrite: (page) => this.mayWrite(page),
       number: () => service.numberStroke(seat.board),
-      passOn: (message, page) => service.passOn(this, message, service.viewersOf(seat.board, page)),
+      passOn: (message, page) => service.passOn(this, message, page),
       refuse: () => this.refuse('message-wrong-shape'),
     });
     const { messagesPerSecond } = service;
@@ -101,6 +102,11 @@ export class LiveConnection implements Member, Resting {
 
   get role(): Role {
     return this.seat.role;
+  }
+
+  /** Who looks through this window. */
+  get viewer(): Viewer {
+    return { id: this.seat.person, role: this.seat.role };
   }
 
   get board(): Id {

@@ -1,5 +1,5 @@
-import { CLOSE } from '@cuaderno/core';
-import type { Board, Id, Operation, Role, ServerMessage } from '@cuaderno/core';
+import { CLOSE, maySee } from '@cuaderno/core';
+import type { Audience, Board, Id, Operation, ServerMessage } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../database/index.js';
 import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
@@ -64,8 +64,12 @@ export class LiveService implements Classroom {
     return this.connections.get(board) ?? [];
   }
 
-  isShown(board: Id, page: Id): boolean {
-    return this.bus.open(board)?.isShown(page) ?? false;
+  *windowsFor(board: Id, audience: Audience): Iterable<LiveConnection> {
+    for (const window of this.windows(board)) if (maySee(window.viewer, audience)) yield window;
+  }
+
+  audienceOf(board: Id, page: Id): Audience {
+    return this.bus.open(board)?.audienceOf(page) ?? 'tutors';
   }
 
   /** The board as it is this moment, to look at only; `undefined` where it isn't open. */
@@ -175,22 +179,15 @@ export class LiveService implements Classroom {
     else connection.drop();
   }
 
-  /**
-   * Live traffic: to everyone else on the board who can keep up.
-   * @param only who may see it, where not everyone may
-   */
-  passOn(from: LiveConnection, message: ServerMessage, only?: Role): void {
-    this.bus.open(from.board)?.broadcastLive(message, from, only);
+  /** Live traffic about a page: to everyone else who is shown it and can keep up. */
+  passOn(from: LiveConnection, message: ServerMessage, page: Id): void {
+    const host = this.bus.open(from.board);
+    host?.broadcastLive(message, from, host.audienceOf(page));
   }
 
   /** A number for a stroke that begins on this board. */
   numberStroke(board: Id): number {
     return this.bus.open(board)?.numberStroke() ?? 0;
-  }
-
-  /** Who may see what is drawn on this page; `undefined` for everyone. */
-  viewersOf(board: Id, page: Id): Role | undefined {
-    return this.bus.open(board)?.isShown(page) ? undefined : 'tutor';
   }
 
   /** A lesson has begun on this board: its tutor's windows are in it now. */
@@ -253,7 +250,7 @@ export class LiveService implements Classroom {
   /** Late lines have come of a lesson: its tutor is told on its board, and in a lesson of the course that is open. */
   lateCame({ course, board }: { readonly course: Id; readonly board: Id }): void {
     for (const window of new Set([...this.windows(board), ...this.windowsOf(course)]))
-      if (window.role === 'tutor') window.tell({ kind: 'late' });
+      if (maySee(window.viewer, 'tutors')) window.tell({ kind: 'late' });
   }
 
   /**
@@ -303,18 +300,14 @@ export class LiveService implements Classroom {
   private tellDoor(lesson: LiveLesson): void {
     this.onDoor(lesson);
     const arrivals = lesson.arrivals();
-    for (const connection of this.connections.get(lesson.board) ?? [])
-      if (connection.role === 'tutor') connection.tell({ kind: 'door', arrivals });
+    for (const window of this.windowsFor(lesson.board, 'tutors'))
+      window.tell({ kind: 'door', arrivals });
   }
 
-  tellPeople(lesson: LiveLesson, only?: 'tutor'): void {
-    const isShown = (page: Id): boolean => this.isShown(lesson.board, page);
-    for (const connection of this.windows(lesson.board))
-      if (!only || connection.role === only)
-        connection.tell({
-          kind: 'people',
-          people: lesson.list(connection.person, connection.role, isShown),
-        });
+  tellPeople(lesson: LiveLesson, audience: Audience = 'everyone'): void {
+    const audienceOf = (page: Id): Audience => this.audienceOf(lesson.board, page);
+    for (const window of this.windowsFor(lesson.board, audience))
+      window.tell({ kind: 'people', people: lesson.list(window.viewer, audienceOf) });
   }
 
   /** What can't be noted is no reason to stop a lesson. */

@@ -44,8 +44,8 @@ export const pagesAdd = operationType({
   },
   about: () => NOTHING_ABOUT,
   changes: ({ pages }) => (pages.some(({ hidden }) => hidden) ? 'hidden' : null),
-  project(op, { after }) {
-    const pages = op.pages.filter(({ id }) => isShown(after.pages.get(id))).map(shownSpec);
+  project(op, { after, viewer }) {
+    const pages = op.pages.filter(({ id }) => isShown(after.pages.get(id), viewer)).map(shownSpec);
     return pages.length > 0 ? { ...op, pages } : tombstone(op);
   },
   redact: () => false,
@@ -90,7 +90,7 @@ export const pagesRestore = operationType({
   project(op, { after, viewer }) {
     const here = op.pages.flatMap((id) => {
       const page = after.pages.get(id);
-      return isShown(page) ? [pageSnapshot(shownPage(page, viewer))] : [];
+      return isShown(page, viewer) ? [pageSnapshot(shownPage(page, viewer))] : [];
     });
     return here.length > 0 ? { id: op.id, kind: 'pages.now', here, gone: [] } : tombstone(op);
   },

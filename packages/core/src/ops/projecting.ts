@@ -1,6 +1,6 @@
 import type { Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import { isForStudents, shownItem } from '../viewers/index.js';
+import { audienceOf, maySee, shownItem } from '../viewers/index.js';
 import type { Viewer } from '../viewers/index.js';
 import type { Projecting } from './operation.js';
 import type { Projection } from './projections.js';
@@ -10,19 +10,19 @@ export function tombstone({ id }: { readonly id: Id }): Projection {
   return { id, kind: 'tombstone' };
 }
 
-/** Whether students are shown a page. */
-export function isShown(page: Page | undefined): page is Page {
-  return page !== undefined && isForStudents(page);
+/** Whether somebody is shown a page. */
+export function isShown(page: Page | undefined, viewer: Viewer): page is Page {
+  return page !== undefined && maySee(viewer, audienceOf(page));
 }
 
 /** Of an operation on what lies on a page: what is told of it where students are shown that page. */
 export function onShownPage<Op extends { readonly id: Id; readonly page: Id }>(
   op: Op,
-  { before, after }: Projecting,
+  { before, after, viewer }: Projecting,
   tell: (page: Page) => Op | Projection,
 ): Op | Projection {
   const page = after.pages.get(op.page);
-  return isShown(page) && !before.has(op.page) ? tell(page) : tombstone(op);
+  return isShown(page, viewer) && !before.has(op.page) ? tell(page) : tombstone(op);
 }
 
 /** These items as they are by now; those are not there any more. */

@@ -1,17 +1,12 @@
 import type { Board, InkItem, Item, Page, PageSpec, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import type { Role } from '../permissions/index.js';
+import { audienceOf, maySee } from './audience.js';
+import type { Viewer } from './audience.js';
 
 /*
  * Who is sent what. A tutor sees the whole board; a student is sent no margin, nothing that is hidden, and nothing
  * that was taken away before they could see it. What isn't sent can't be found on their machine, whatever they try there.
  */
-
-/** Whoever is sent a board or what happens on it. */
-export interface Viewer {
-  readonly id: Id;
-  readonly role: Role;
-}
 
 /** A student of whom nothing is known: what they are sent, all may be sent. */
 export const ANY_STUDENT: Viewer = { id: '', role: 'student' };
@@ -21,8 +16,8 @@ const forAll = new WeakMap<Page, Page>();
 
 /** The board as this person may see it. */
 export function boardFor(board: Board, viewer: Viewer): Board {
-  if (viewer.role === 'tutor') return board;
-  const pages = [...board.pages].filter(([, page]) => isForStudents(page));
+  if (maySee(viewer, 'tutors')) return board;
+  const pages = [...board.pages].filter(([, page]) => maySee(viewer, audienceOf(page)));
   return { ...board, pages: new Map(pages.map(([id, page]) => [id, pageFor(page, viewer)])) };
 }
 
@@ -32,11 +27,6 @@ function pageFor(page: Page, viewer: Viewer): Page {
   let seen = forAll.get(page);
   if (!seen) forAll.set(page, (seen = shownPage(page, ANY_STUDENT)));
   return seen;
-}
-
-/** Whether students are shown this page. */
-export function isForStudents(page: PageSpec & { readonly removed?: Removal | null }): boolean {
-  return !page.hidden && !page.removed;
 }
 
 /** A page with all that this student may see of it. */

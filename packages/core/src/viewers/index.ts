@@ -1,2 +1,3 @@
+export * from './audience.js';
 export * from './board-for.js';
 export * from './files.js';

@@ -1,3 +1,4 @@
+import { maySee } from '@cuaderno/core';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import type { ClientHandlers, LiveFeature } from '../feature.js';
@@ -22,7 +23,7 @@ export class DoorWords implements LiveFeature<'door'> {
 
   sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
-    if (lesson && window.role === 'tutor')
+    if (lesson && maySee(window.viewer, 'tutors'))
       window.tell({ kind: 'door', arrivals: lesson.arrivals() });
   }
 }

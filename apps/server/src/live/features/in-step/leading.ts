@@ -29,7 +29,7 @@ export class Leading implements LiveFeature<'inStep'> {
     if (
       !lesson?.inStep ||
       from.person !== lesson.leader ||
-      !this.classroom.isShown(board, view.page)
+      this.classroom.audienceOf(board, view.page) !== 'everyone'
     )
       return;
     lesson.view = view;
@@ -43,7 +43,7 @@ export class Leading implements LiveFeature<'inStep'> {
 
   gather(from: LiveConnection, view: View): void {
     const { lesson } = from;
-    if (!lesson || !this.classroom.isShown(from.board, view.page)) return;
+    if (!lesson || this.classroom.audienceOf(from.board, view.page) !== 'everyone') return;
     if (from.role !== 'tutor' && from.person !== lesson.lead) return;
     for (const window of this.classroom.windows(from.board))
       if (window.role === 'student' && window.person !== from.person)
@@ -64,7 +64,7 @@ export class Leading implements LiveFeature<'inStep'> {
       inStep &&
       view &&
       window.person !== lesson.leader &&
-      this.classroom.isShown(board, view.page)
+      this.classroom.audienceOf(board, view.page) === 'everyone'
     )
       window.tell({ kind: 'view', view, once: false });
   }

@@ -1,4 +1,4 @@
-import { mayWriteOn } from '@cuaderno/core';
+import { mayWriteOn, maySee } from '@cuaderno/core';
 import type { Arrow, Id, Lamp, Place, ServerMessage } from '@cuaderno/core';
 import { pack } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
@@ -21,11 +21,11 @@ export class Pointing implements LiveFeature<'pointing'> {
   point(from: LiveConnection, at: Place | null): void {
     if (!from.lesson || (at && !this.may(from, at.page))) return;
     const bytes = pack({ kind: 'point', by: from.person, at } satisfies ServerMessage);
-    for (const window of this.classroom.windows(from.board)) {
+    const audience = at ? this.classroom.audienceOf(from.board, at.page) : 'everyone';
+    for (const window of this.classroom.windowsFor(from.board, audience)) {
       if (window === from) continue;
-      if (!at) window.send(bytes);
-      else if (window.role === 'tutor' || this.classroom.isShown(from.board, at.page))
-        window.sendLive(bytes);
+      if (at) window.sendLive(bytes);
+      else window.send(bytes);
     }
   }
 
@@ -69,7 +69,7 @@ export class Pointing implements LiveFeature<'pointing'> {
 
   private tellOne(window: LiveConnection, lesson: LiveLesson, live: boolean): void {
     const sees = ({ page }: Arrow | Lamp): boolean =>
-      window.role === 'tutor' || this.classroom.isShown(lesson.board, page);
+      maySee(window.viewer, this.classroom.audienceOf(lesson.board, page));
     const { lamp } = lesson;
     const shown = {
       arrows: [...lesson.arrows.values()].filter(sees),

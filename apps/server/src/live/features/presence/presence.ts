@@ -27,7 +27,7 @@ export class Presence implements LiveFeature<'presence'> {
     const person = lesson?.person(window.person);
     if (!lesson || person?.role !== 'student') return;
     person.roundTrip = ms;
-    this.classroom.tellPeople(lesson, 'tutor');
+    this.classroom.tellPeople(lesson, 'tutors');
   }
 
   private viewed(window: LiveConnection, page: Id): void {
@@ -37,7 +37,7 @@ export class Presence implements LiveFeature<'presence'> {
     person.page = page;
     this.classroom.lessons.turns.note(lesson.id, person.id, page);
     // Where the one who leads is, everyone may know: who can't turn pages alone goes there.
-    this.classroom.tellPeople(lesson, person.id === lesson.leader ? undefined : 'tutor');
+    this.classroom.tellPeople(lesson, person.id === lesson.leader ? 'everyone' : 'tutors');
   }
 
   private shows(window: LiveConnection, machine: Machine, size: WindowSize, view: View): void {
@@ -47,6 +47,6 @@ export class Presence implements LiveFeature<'presence'> {
     person.machine = machine;
     person.view = view;
     person.size = size;
-    this.classroom.tellPeople(lesson, 'tutor');
+    this.classroom.tellPeople(lesson, 'tutors');
   }
 }

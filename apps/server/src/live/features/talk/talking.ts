@@ -1,5 +1,5 @@
-import { appliesTo, ChatText } from '@cuaderno/core';
-import type { ChatLine, ChatTo, Id, Signal } from '@cuaderno/core';
+import { appliesTo, ChatText, maySee } from '@cuaderno/core';
+import type { Audience, ChatLine, ChatTo, Id, Signal } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
@@ -94,8 +94,8 @@ export class Talking implements LiveFeature<'talk'> {
       text: read.data,
     });
     if (!line) return;
-    for (const window of this.classroom.windows(from.board))
-      if (mayRead(window, line)) window.tell({ kind: 'chat', lines: [line] });
+    for (const window of this.classroom.windowsFor(from.board, readersOf(line)))
+      window.tell({ kind: 'chat', lines: [line] });
   }
 
   empty(from: LiveConnection): void {
@@ -108,7 +108,7 @@ export class Talking implements LiveFeature<'talk'> {
   sendSnapshot(window: LiveConnection): void {
     const { lesson } = window;
     if (!lesson) return;
-    const lines = this.store.chat(lesson).filter((line) => mayRead(window, line));
+    const lines = this.store.chat(lesson).filter((line) => maySee(window.viewer, readersOf(line)));
     window.tell({ kind: 'chat.empty' });
     if (lines.length > 0) window.tell({ kind: 'chat', lines });
   }
@@ -125,7 +125,7 @@ function isStudent(lesson: LiveLesson, to: ChatTo): boolean {
   return lesson.students().some(({ id }) => id === to);
 }
 
-/** What is for the tutor alone is theirs and its writer's. */
-function mayRead(window: LiveConnection, { by, to }: ChatLine): boolean {
-  return window.role === 'tutor' || to === 'all' || by === window.person || to === window.person;
+/** What is for one person is theirs and its writer's. */
+function readersOf({ by, to }: ChatLine): Audience {
+  return to === 'all' ? 'everyone' : new Set([by, to]);
 }

@@ -1,0 +1,28 @@
+import type { PageSpec, Removal } from '../board/index.js';
+import type { Id } from '../id/index.js';
+import type { Role } from '../permissions/index.js';
+
+/** Whoever is sent a board or what happens on it. */
+export interface Viewer {
+  readonly id: Id;
+  readonly role: Role;
+}
+
+/** Whom something is for: all who are in a lesson, its tutors alone, or some of its people. */
+export type Audience = 'everyone' | 'tutors' | ReadonlySet<Id>;
+
+/**
+ * Whether somebody is sent what is for these. Nothing else decides it: not for boards, messages, pointers nor chat.
+ * A tutor sees all that happens in their lesson, between whomever.
+ */
+export function maySee(viewer: Viewer, audience: Audience): boolean {
+  if (viewer.role === 'tutor' || audience === 'everyone') return true;
+  return audience !== 'tutors' && audience.has(viewer.id);
+}
+
+/** Whom a page is for; one that isn't known (yet) is for nobody but tutors. */
+export function audienceOf(
+  page: (Pick<PageSpec, 'hidden'> & { readonly removed?: Removal | null }) | undefined,
+): Audience {
+  return page && !page.hidden && !page.removed ? 'everyone' : 'tutors';
+}
