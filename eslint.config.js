@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import angular from 'angular-eslint';
 import compat from 'eslint-plugin-compat';
 import tseslint from 'typescript-eslint';
 
@@ -19,9 +20,9 @@ export default tseslint.config(
   {
     ignores: ['**/dist/**', '**/.angular/**', '**/node_modules/**', '**/migrations/**', 'data/**'],
   },
-  js.configs.recommended,
-  ...tseslint.configs.recommended,
   {
+    files: ['**/*.{ts,js,mjs,cjs}'],
+    extends: [js.configs.recommended, ...tseslint.configs.recommended],
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/consistent-type-imports': 'error',
@@ -56,6 +57,29 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },
   {
+    files: ['apps/web/src/app/**/*.ts'],
+    extends: [...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    rules: {
+      // The address of a record names the page to begin at.
+      '@angular-eslint/no-input-rename': ['error', { allowedNames: ['page'] }],
+    },
+  },
+  {
+    files: ['apps/web/src/app/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+    rules: {
+      '@angular-eslint/template/label-has-associated-control': [
+        'error',
+        { controlComponents: ['p-select', 'p-checkbox', 'p-radiobutton'] },
+      ],
+      // A dialog hears keys wherever the focus is in it.
+      '@angular-eslint/template/interactive-supports-focus': ['error', { allowList: ['dialog'] }],
+      // In a dialog it is what its first field is for (HTML, 6.6.7).
+      '@angular-eslint/template/no-autofocus': 'off',
+    },
+  },
+  {
     // What the browsers that the README names don't have, as far as the tables of their makers say.
     files: ['apps/web/src/**/*.ts', 'packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts', '**/testing/**'],
@@ -76,6 +100,7 @@ export default tseslint.config(
   {
     // Read by browsers that read nothing newer.
     files: ['apps/web/public/*.js'],
+    rules: { 'no-var': 'off' },
     languageOptions: {
       ecmaVersion: 5,
       sourceType: 'script',

@@ -1,7 +1,7 @@
+import type { Description } from '@cuaderno/contract/routes/archive';
 import {
   describeCourseArchive,
   describeStudentArchive,
-  Description,
   downloadCourseArchive,
   downloadStudentArchive,
 } from '@cuaderno/contract/routes/archive';

@@ -1,7 +1,8 @@
-import { Kind, listUnreadable } from '@cuaderno/contract/routes/boards';
+import type { Kind } from '@cuaderno/contract/routes/boards';
+import { listUnreadable } from '@cuaderno/contract/routes/boards';
 import { nameOf } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { served } from '../contract/served.js';
 import { hostOf } from '../live/lesson-bus.js';
 

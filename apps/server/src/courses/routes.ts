@@ -1,8 +1,8 @@
-import { CourseShape } from '@cuaderno/contract/courses';
+import type { CourseShape } from '@cuaderno/contract/courses';
 import { createCourse, readCourse, readToday } from '@cuaderno/contract/routes/courses';
 import type { Occurrence } from '@cuaderno/core/timetable';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { served } from '../contract/served.js';
 import { weeklyWish } from './next-lesson.js';
 import type { Course } from './service.js';

@@ -1,5 +1,5 @@
+import type { By } from '@cuaderno/contract/routes/lessons';
 import {
-  By,
   findLesson,
   joinLesson,
   knockAgain,

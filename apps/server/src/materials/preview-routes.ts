@@ -1,6 +1,7 @@
-import { listHandouts, readHandoutPage, Sheet } from '@cuaderno/contract/routes/handouts';
+import type { Sheet } from '@cuaderno/contract/routes/handouts';
+import { listHandouts, readHandoutPage } from '@cuaderno/contract/routes/handouts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
 import { previewOf } from './page-pictures.js';

@@ -1,3 +1,4 @@
+import type { ShelfShape } from '@cuaderno/contract/routes/materials';
 import {
   copyMaterials,
   createBoardOfAsset,
@@ -14,13 +15,12 @@ import {
   renameAsset,
   renameFolder,
   restoreMaterials,
-  ShelfShape,
   useAsset,
 } from '@cuaderno/contract/routes/materials';
 import { canBeLaid } from '@cuaderno/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Readable } from 'node:stream';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { served } from '../contract/served.js';
 import type { StoredFile } from '../files/store.js';
 import { ProblemError } from '../problems/index.js';

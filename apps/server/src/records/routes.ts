@@ -9,7 +9,8 @@ import {
   readTimeline,
   retryIndexing,
 } from '@cuaderno/contract/routes/records';
-import { boardSnapshot, Id, pack } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import { boardSnapshot, pack } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { served } from '../contract/served.js';

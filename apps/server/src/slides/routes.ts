@@ -1,13 +1,13 @@
+import type { ReportShape } from '@cuaderno/contract/routes/imports';
 import {
   cancelImport,
   markReportSeen,
   prepareImport,
   readImport,
   readImportReport,
-  ReportShape,
 } from '@cuaderno/contract/routes/imports';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
 

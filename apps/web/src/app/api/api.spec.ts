@@ -7,7 +7,7 @@ import { firstValueFrom } from 'rxjs';
 import * as z from 'zod';
 import { Api, lastAnswer, untilAborted } from './api';
 import { problems, signInAgain } from './interceptors';
-import { ApiError } from './problem';
+import type { ApiError } from './problem';
 import { SignedOut } from './signed-out';
 
 const tide = route({

@@ -127,7 +127,7 @@ export class Stage {
   /** A line under way was given up. */
   readonly givenUp = output<Id>();
   readonly erased = output<Erased>();
-  readonly cut = output<Cut>();
+  readonly lineCut = output<Cut>();
   /** Where this person points; `null` where they no longer do. */
   readonly pointed = output<Place | null>();
   readonly arrowed = output<Place>();
@@ -191,7 +191,7 @@ export class Stage {
       piece: (piece) => this.piece.emit(piece),
       givenUp: (stroke) => this.givenUp.emit(stroke),
       erased: (what) => this.erased.emit(what),
-      cut: (cut) => this.cut.emit(cut),
+      cut: (cut) => this.lineCut.emit(cut),
       pointed: (at) => {
         this.point(OWN, at);
         this.pointed.emit(at);

@@ -34,7 +34,7 @@ export class ChatPanel {
   readonly off = input(false);
   /** Sends a message; says whether it is on its way. */
   readonly write = input.required<(to: ChatTo, text: string) => boolean>();
-  readonly emptied = output();
+  readonly allDeleted = output();
   readonly switched = output<boolean>();
 
   protected readonly longest = MAX_CHAT;

@@ -65,7 +65,7 @@ interface Action {
         [attr.aria-label]="action.label"
         [title]="action.label + (action.key ? ' (' + action.key + ')' : '')"
         [disabled]="action.off"
-        (click)="command.emit(action.command)"
+        (click)="selectionCommand.emit(action.command)"
       >
         <cua-icon [of]="action.icon" [size]="20" />
       </button>
@@ -80,7 +80,7 @@ export class SelectionActions {
   /** Whether this person lays material on pages; others have what one does with one's own writing. */
   readonly arranges = input(true);
   readonly mayRemove = input(true);
-  readonly command = output<SelectionCommand>();
+  readonly selectionCommand = output<SelectionCommand>();
 
   protected readonly words = computed(() => {
     const count = this.items().length;

@@ -153,7 +153,7 @@ export class ToolDock {
   readonly cropping = input(false);
   /** Whether what is chosen may be taken away by this person. */
   readonly mayRemove = input(true);
-  readonly command = output<SelectionCommand>();
+  readonly selectionCommand = output<SelectionCommand>();
   /** Pictures are to be brought. */
   readonly pictures = output<File[]>();
 
@@ -229,7 +229,8 @@ export class ToolDock {
     return options && { options, item: only };
   });
   protected readonly kindInputs = computed(() => {
-    const change: KindOptions['change'] = (to) => this.command.emit({ kind: 'traits', to });
+    const change: KindOptions['change'] = (to) =>
+      this.selectionCommand.emit({ kind: 'traits', to });
     return { item: this.kindOptions()?.item ?? null, change };
   });
   /** What the inks are for just now. */
@@ -315,7 +316,7 @@ export class ToolDock {
       case 'formula':
         return this.formula.emit({ ink });
       case 'select':
-        return this.command.emit({ kind: 'colour', colour: inkColour(ink) });
+        return this.selectionCommand.emit({ kind: 'colour', colour: inkColour(ink) });
       default:
         return tools.pen.update((pen) => ({ ...pen, ink }));
     }
@@ -332,7 +333,7 @@ export class ToolDock {
   protected styleShapes(to: ShapeStyle): void {
     const { tool, figure } = this.tools();
     if (tool() === 'shape') figure.update((now) => ({ ...now, ...to }));
-    else this.command.emit({ kind: 'figure', to });
+    else this.selectionCommand.emit({ kind: 'figure', to });
   }
 
   /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */

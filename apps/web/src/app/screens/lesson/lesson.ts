@@ -147,6 +147,7 @@ export class LessonScreen {
   protected readonly ended = computed(() => this.over() || this.line() === 'over');
 
   /** What was done here, now or on an earlier visit, and has not arrived. */
+  protected readonly say = { unsent: formatUnsent };
   protected readonly unsent = computed(() =>
     Math.max(this.session()?.unconfirmed() ?? 0, this.late.stuck()),
   );
@@ -261,4 +262,13 @@ export class LessonScreen {
   protected reload(): void {
     location.reload();
   }
+}
+
+/** @param isOffered whether it goes to the tutor as soon as there is a connection */
+function formatUnsent(changes: number, isOffered: boolean): string {
+  const [what, it] = changes === 1 ? ['One change', 'It is'] : [`${changes} changes`, 'They are'];
+  const next = isOffered
+    ? ', and will go to your tutor as soon as there is a connection, now or next time. All else is kept.'
+    : '. All else is kept. Tell your tutor.';
+  return `${what} that you made while the connection was lost did not arrive before it ended. ${it} kept in this browser${next}`;
 }
