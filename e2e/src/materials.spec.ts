@@ -30,7 +30,7 @@ const tree = ({ page }: Someone, name: string): Locator =>
 
 async function bring(who: Someone, files: { name: string; buffer: Buffer }[]): Promise<void> {
   await who.page
-    .locator('label.bring input')
+    .locator('label.upload input')
     .setInputFiles(files.map((file) => ({ ...file, mimeType: 'application/octet-stream' })));
 }
 
@@ -157,7 +157,7 @@ test('a large file goes on where it was after the line was cut, and after the wi
     const path = join(folder, 'Wind over Solvik.wav');
     const bytes = Buffer.from(silentWav(4000));
     writeFileSync(path, bytes);
-    const send = (): Promise<void> => maren.page.locator('label.bring input').setInputFiles(path);
+    const send = (): Promise<void> => maren.page.locator('label.upload input').setInputFiles(path);
     const isUnderWay = async (part: number): Promise<void> => {
       const from = line.sent;
       await expect.poll(() => line.sent - from).toBeGreaterThan(bytes.length * part);
@@ -185,7 +185,7 @@ test('a large file goes on where it was after the line was cut, and after the wi
     // One that isn't wanted any more can be stopped.
     writeFileSync(join(folder, 'Other.wav'), Buffer.from(silentWav(3000)));
     line.pace = 4_000_000;
-    await maren.page.locator('label.bring input').setInputFiles(join(folder, 'Other.wav'));
+    await maren.page.locator('label.upload input').setInputFiles(join(folder, 'Other.wav'));
     await isUnderWay(0.1);
     await maren.button('Stop').click();
     await expect(maren.page.locator('cua-upload-list li')).toHaveCount(0);
@@ -194,7 +194,7 @@ test('a large file goes on where it was after the line was cut, and after the wi
     await expect(maren.page.getByText('broke off on the way')).toBeHidden();
 
     // Nor does what was stopped stand in the way of others.
-    await maren.page.locator('label.bring input').setInputFiles(
+    await maren.page.locator('label.upload input').setInputFiles(
       [1, 2, 3, 4].map((n) => {
         const other = join(folder, `Other ${n}.wav`);
         writeFileSync(other, Buffer.from(silentWav(3000)));
