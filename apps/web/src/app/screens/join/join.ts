@@ -127,7 +127,9 @@ export class JoinScreen {
   private lookUntilOpen(): Observable<Entrance> {
     this.dead.set(false);
     const asked = defer(() =>
-      this.api.call(findLesson, { body: { ...this.by(), ...(this.said() && { name: this.said() }) } }),
+      this.api.call(findLesson, {
+        body: { ...this.by(), ...(this.said() && { name: this.said() }) },
+      }),
     );
     return asked.pipe(
       tap((entrance) => this.found(entrance)),

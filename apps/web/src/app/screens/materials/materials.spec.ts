@@ -20,7 +20,12 @@ const asset = (id: string, name: string, more: Partial<AssetInfo> = {}): AssetIn
 });
 
 const EBB = asset('ebb', 'Ebb 10.pdf');
-const FLOOD = asset('flood-flood-', 'Flood.wav', { kind: 'sound', pages: null, length: 80, bytes: 9 });
+const FLOOD = asset('flood-flood-', 'Flood.wav', {
+  kind: 'sound',
+  pages: null,
+  length: 80,
+  bytes: 9,
+});
 const ORION = asset('orion', 'Orion.pdf', { folder: 'sky' });
 
 describe('materials', () => {
@@ -134,7 +139,11 @@ describe('materials', () => {
     )!;
     sky.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true }));
     await screen.settles();
-    expect(asked('POST /materials/move')).toEqual({ folders: [], assets: ['flood-flood-'], to: 'sky' });
+    expect(asked('POST /materials/move')).toEqual({
+      folders: [],
+      assets: ['flood-flood-'],
+      to: 'sky',
+    });
   });
 
   it('of other tutors can be copied, and nothing else', async () => {
