@@ -315,6 +315,8 @@ export class RecordScreen {
 
   protected async load(): Promise<void> {
     this.problem.set(null);
+    // What is asked of another lesson isn't this one's.
+    this.watching.unsubscribe();
     this.player()?.pause();
     this.player.set(null);
     this.log = null;
