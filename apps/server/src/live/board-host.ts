@@ -28,7 +28,6 @@ import type {
   Sequencer,
   ProjectedEntry,
   Unreadable,
-  Viewer,
 } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
@@ -175,7 +174,7 @@ export class BoardHost {
     welcome: (seen: Board) => Omit<Extract<ServerMessage, { kind: 'welcome' }>, 'board'> | null,
   ): Promise<void> {
     await this.between(async (board, seq, host) => {
-      const seen = boardFor(board, viewerOf(member));
+      const seen = boardFor(board, member.viewer);
       const missed = since >= 0 && since <= seq ? await host.missed(member, since) : null;
       const first = welcome(seen);
       // They may have gone while they waited.
@@ -199,7 +198,7 @@ export class BoardHost {
     if (waiting >= MAX_ASKS) return member.drop();
     this.asks.set(member, waiting + 1);
     await this.between((board, seq) => {
-      const seen = boardFor(board, viewerOf(member));
+      const seen = boardFor(board, member.viewer);
       const pages = ids.flatMap((id) => seen.pages.get(id) ?? []);
       member.send(packWithPages({ kind: 'pages', seq, ids }, pages));
     }).finally(() => this.asks.set(member, this.asks.get(member)! - 1));
@@ -231,13 +230,13 @@ export class BoardHost {
     const entries = kept.filter(isWhole);
     // Something was taken out of the board: what they have isn't it any more.
     if (entries.length < kept.length) return null;
-    if (maySee(viewerOf(member), 'tutors')) return entries;
+    if (maySee(member.viewer, 'tutors')) return entries;
     // What was hidden in between isn't known any more for each of them.
     if (entries.some(({ op }) => changesHidden(op))) return null;
     const { current } = this.sequencer;
     return entries.map((entry) => ({
       ...entry,
-      op: projectFor(entry.op, hiddenOf(entry.op, current), current, viewerOf(member)),
+      op: projectFor(entry.op, hiddenOf(entry.op, current), current, member.viewer),
     }));
   }
 
@@ -261,7 +260,7 @@ export class BoardHost {
   broadcastLive(message: ServerMessage, except: Member, audience: Audience): void {
     const bytes = packMessage(message);
     for (const member of this.members)
-      if (member !== except && maySee(viewerOf(member), audience)) member.sendLive(bytes);
+      if (member !== except && maySee(member.viewer, audience)) member.sendLive(bytes);
   }
 
   private begin(): void {
@@ -342,7 +341,7 @@ export class BoardHost {
     const before = hiddenOf(op, this.sequencer.current);
     const who = actor();
     // What a tutor writes isn't measured: only students' share of a lesson is limited.
-    const cost = from?.role === 'student' ? sizeOf(op) : 0;
+    const cost = from?.viewer.role === 'student' ? sizeOf(op) : 0;
     // What is kept already takes up no more.
     if (from && !this.sequencer.knows(op.id) && !from.mayKeep(cost))
       return refuse(from, op.id, 'too-much');
@@ -391,7 +390,7 @@ export class BoardHost {
       );
       for (const member of this.members)
         if (member !== from)
-          for (const bytes of maySee(viewerOf(member), 'tutors') ? forTutors : forStudents)
+          for (const bytes of maySee(member.viewer, 'tutors') ? forTutors : forStudents)
             member.send(bytes);
       i = end;
     }
@@ -429,10 +428,6 @@ export class BoardHost {
     if (isDiskFull(error)) this.onFull();
     this.sendAway();
   }
-}
-
-function viewerOf({ person, role }: Member): Viewer {
-  return { id: person, role };
 }
 
 function changesRules(op: Operation): boolean {

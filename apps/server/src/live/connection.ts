@@ -5,6 +5,7 @@ import {
   MAX_OPERATIONS,
   mayWriteOn,
   MessageError,
+  newId,
   packedKind,
   packedOperationIds,
   packMessage,
@@ -51,6 +52,10 @@ const FAULTS: Record<MessageError['reason'], ProblemCode> = {
 const HELLO_WITHIN = 10_000;
 /** One window of one person, connected to one board. */
 export class LiveConnection implements Member, Resting {
+  /** By this, messages are addressed to it. */
+  readonly id = newId();
+  /** Who looks through it. */
+  readonly viewer: Viewer;
   private readonly allowance: Allowance;
   private readonly sendQueue: SendQueue;
   private readonly spending: Spending;
@@ -67,6 +72,7 @@ export class LiveConnection implements Member, Resting {
     private readonly service: LiveService,
     private readonly seat: WindowSeat,
   ) {
+    this.viewer = { id: seat.person, role: seat.role };
     this.stroke = new StrokeUnderWay({
       person: seat.person,
       mayWrite: (page) => this.mayWrite(page),
@@ -102,11 +108,6 @@ export class LiveConnection implements Member, Resting {
 
   get role(): Role {
     return this.seat.role;
-  }
-
-  /** Who looks through this window. */
-  get viewer(): Viewer {
-    return { id: this.seat.person, role: this.seat.role };
   }
 
   get board(): Id {

@@ -1,10 +1,9 @@
-import type { Actor, Id, Role } from '@cuaderno/core';
+import type { Actor, Id, Viewer } from '@cuaderno/core';
 
 /** A connected window, as the host of a board sees it. */
 export interface Member {
-  readonly person: Id;
-  /** What it is shown goes by this. */
-  readonly role: Role;
+  /** Who looks through it: what it is shown goes by this. */
+  readonly viewer: Viewer;
   /** Who it is and what they may do, at this moment. */
   actor(): Actor;
   /** Whether so many bytes more of theirs may be kept: see `LiveLesson.mayKeep`. */

@@ -5,7 +5,6 @@ import {
   itemsOn,
   newId,
   operation,
-  packMessage,
   PROTOCOL,
 } from '@cuaderno/core';
 import type { Board, ClientMessage, Id } from '@cuaderno/core';
@@ -98,6 +97,7 @@ function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], C
     step: [{ kind: 'step', on: true }],
     view: [{ kind: 'view', view, final: true }],
     gather: [{ kind: 'gather', view }],
+    'gather.one': [{ kind: 'gather.one', to: newId(), view }],
     ping: [{ kind: 'ping', n: 3 }],
   };
 }
@@ -217,11 +217,12 @@ describe('ten thousand messages that mean harm', () => {
       tutor.told.length = 0;
     }
     // All that was sent is through when an answer comes.
-    for (const attacker of attackers) {
-      if (attacker.window.closed !== null) attacker.window = await attacker.open();
-      attacker.window.socket.send(packMessage({ kind: 'ping', n: 77 }));
-      await attacker.window.hears('pong', ({ n }) => n === 77);
-    }
+    for (const attacker of attackers)
+      for (let through = false; !through;) {
+        if (attacker.window.closed !== null) attacker.window = await attacker.open();
+        // By what it sent before, it may be thrown out at this moment.
+        through = await attacker.window.isAlive(77);
+      }
     expect(bestP99(waits)).toBeLessThan(LIMIT);
     expect(server.mostMemory).toBeLessThan(MEMORY);
     const health = (await (await fetch(`http://127.0.0.1:${port}/api/health`)).json()) as {

@@ -5,7 +5,8 @@ import { OfferQueue } from './offer-queue.js';
 import type { Offer } from './offer-queue.js';
 
 describe('what waits to be done on a board', () => {
-  const window = (name: string): Member => ({ person: name }) as unknown as Member;
+  const window = (name: string): Member =>
+    ({ viewer: { id: name, role: 'student' } }) as unknown as Member;
   const [ana, ben] = [window('ana'), window('ben')];
   const offer = (from: Member | null, together?: object): Offer => ({
     ...{ op: addInk(newId()), from, actor: () => ({ id: '', role: 'student', trust: 'view' }) },
@@ -14,7 +15,7 @@ describe('what waits to be done on a board', () => {
   const turns = (queue: OfferQueue): string[] => {
     const names: string[] = [];
     for (let turn = queue.turn(); turn; turn = queue.turn())
-      names.push(turn.map(({ from }) => from?.person ?? 'server').join('+'));
+      names.push(turn.map(({ from }) => from?.viewer.id ?? 'server').join('+'));
     return names;
   };
 

@@ -68,6 +68,14 @@ export class LiveService implements Classroom {
     for (const window of this.windows(board)) if (maySee(window.viewer, audience)) yield window;
   }
 
+  /** The window of this id, if it is in the lesson of the one that writes to it. */
+  addressee({ board, lesson }: LiveConnection, id: Id): LiveConnection | undefined {
+    if (!lesson) return undefined;
+    for (const window of this.windows(board))
+      if (window.id === id && window.lesson === lesson && window.gone() === null) return window;
+    return undefined;
+  }
+
   audienceOf(board: Id, page: Id): Audience {
     return this.bus.open(board)?.audienceOf(page) ?? 'tutors';
   }
@@ -131,6 +139,7 @@ export class LiveService implements Classroom {
         ? {
             kind: 'welcome',
             you: connection.person,
+            window: connection.id,
             role: connection.role,
             now: Date.now(),
             lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
@@ -147,6 +156,7 @@ export class LiveService implements Classroom {
     this.features.sendSnapshot(connection);
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
+    this.features.of.presence.tellWindows(lesson);
     if (connection.role !== 'tutor') mayStay();
   }
 
@@ -162,6 +172,7 @@ export class LiveService implements Classroom {
     this.features.of.pointing.point(connection, null);
     this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
+    this.features.of.presence.tellWindows(lesson);
   }
 
   offer(connection: LiveConnection, ops: Operation[]): void {
@@ -203,6 +214,7 @@ export class LiveService implements Classroom {
       this.features.sendSnapshot(connection);
     }
     this.tellPeople(lesson);
+    this.features.of.presence.tellWindows(lesson);
     this.onOpened(lesson);
   }
 

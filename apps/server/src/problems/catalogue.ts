@@ -365,6 +365,11 @@ export const PROBLEMS = {
     'Reload it; what you wrote is kept.',
   ],
   refused: [403, 'That was not taken.', 'Ask your tutor.'],
+  'window-gone': [
+    404,
+    'That window isn’t in the lesson any more.',
+    'Look who is here, and try again.',
+  ],
   'tutor-only': [403, 'Only the tutor can do that.', 'Ask your tutor to do it.'],
   'chat-text': [400, 'That message can’t be sent.', 'Write a few words: at most 2000 letters.'],
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],

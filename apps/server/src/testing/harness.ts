@@ -121,6 +121,13 @@ export class Window {
     return this.until(() => this.closed ?? undefined);
   }
 
+  /** Whether an answer to this `ping` came before the connection ended. */
+  isAlive(n: number): Promise<boolean> {
+    this.send({ kind: 'ping', n });
+    const pong = (): boolean => this.told.some((m) => m.kind === 'pong' && m.n === n);
+    return this.until(() => pong() || (this.closed === null ? undefined : false));
+  }
+
   /** The board as it was when this window came, all of it: what didn't come with it is asked for. */
   async wholeBoard(): Promise<Board> {
     const { board: outline } = await this.hears('welcome');

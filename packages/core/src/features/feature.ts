@@ -5,6 +5,11 @@ import type { MessageLimits } from './limits.js';
 export interface ClientKind {
   /** Who may send it; from anybody else it is refused before the feature hears of it. */
   readonly from: 'anyone' | 'tutor';
+  /**
+   * Where it goes to one window: its id is `to` in the message. The server hands it on to no other, and to none that isn't
+   * in the sender's lesson this moment.
+   */
+  readonly to?: 'window';
   /** What it may cost, looked at before it is built. */
   readonly limits: MessageLimits;
   /** What is in it besides its kind; nothing else is taken. */

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { Id } from '../id/index.js';
 import type { Role } from '../permissions/index.js';
 import { board } from './board/index.js';
 import { captions } from './captions/index.js';
@@ -24,6 +25,9 @@ const FEATURES = {
 type Features = typeof FEATURES;
 export type FeatureName = keyof Features;
 
+/** What stands in a message that goes to one window. */
+const TO_WINDOW = { to: Id };
+
 type MessageOf<Kind extends string, Fields extends z.ZodRawShape> = z.infer<
   z.ZodObject<{ kind: z.ZodLiteral<Kind> } & Fields, z.core.$strict>
 >;
@@ -35,9 +39,27 @@ export type ClientMessageOf<Name extends FeatureName> = {
   ]: Features[Name]['clientMessages'][Kind] extends {
     readonly fields: infer Fields extends z.ZodRawShape;
   }
-    ? MessageOf<Kind, Fields>
+    ? MessageOf<
+        Kind,
+        Features[Name]['clientMessages'][Kind] extends { readonly to: 'window' }
+          ? Fields & typeof TO_WINDOW
+          : Fields
+      >
     : never;
 }[keyof Features[Name]['clientMessages'] & string];
+
+/** Kinds of messages that a window sends of a feature. */
+export type ClientKindOf<Name extends FeatureName> = keyof Features[Name]['clientMessages'] &
+  string;
+
+/** Those of them that go to one window. */
+export type AddressedKindOf<Name extends FeatureName> = {
+  [Kind in ClientKindOf<Name>]: Features[Name]['clientMessages'][Kind] extends {
+    readonly to: 'window';
+  }
+    ? Kind
+    : never;
+}[ClientKindOf<Name>];
 
 /** What the server sends of a feature. */
 export type ServerMessageOf<Name extends FeatureName> = {
@@ -59,8 +81,8 @@ const client = new Map<string, ClientKind>(
 );
 
 /** The schema of each kind of message that a window sends. */
-export const CLIENT_SCHEMAS: readonly z.ZodObject[] = [...client].map(([kind, { fields }]) =>
-  z.strictObject({ kind: z.literal(kind), ...fields }),
+export const CLIENT_SCHEMAS: readonly z.ZodObject[] = [...client].map(([kind, { to, fields }]) =>
+  z.strictObject({ kind: z.literal(kind), ...(to ? TO_WINDOW : {}), ...fields }),
 );
 
 const SERVER_SCHEMAS = all.flatMap(({ serverMessages }) =>
@@ -81,6 +103,11 @@ export const ServerMessage = z.discriminatedUnion(
 /** Who may send a message of this kind. */
 export function senderOf(kind: ClientMessage['kind']): ClientKind['from'] {
   return client.get(kind)!.from;
+}
+
+/** Whether messages of this kind go to one window. */
+export function isAddressed(kind: ClientMessage['kind']): boolean {
+  return client.get(kind)!.to === 'window';
 }
 
 /** What a message of this kind may cost; `null` for a kind that there isn't. */

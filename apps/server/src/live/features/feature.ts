@@ -1,12 +1,16 @@
-import type { ClientMessageOf, FeatureName } from '@cuaderno/core';
+import type { AddressedKindOf, ClientKindOf, ClientMessageOf, FeatureName } from '@cuaderno/core';
 import type { LiveLesson } from '../../lessons/live-lesson.js';
 import type { LiveConnection } from '../connection.js';
 
-/** One for each kind of message of a feature: none can be left out. */
+/**
+ * One for each kind of message of a feature: none can be left out. A message for one window comes with that window,
+ * which is in the lesson of the sender.
+ */
 export type ClientHandlers<Name extends FeatureName> = {
-  readonly [Kind in ClientMessageOf<Name>['kind'] & string]: (
+  readonly [Kind in ClientKindOf<Name>]: (
     window: LiveConnection,
     message: Extract<ClientMessageOf<Name>, { kind: Kind }>,
+    ...addressee: Kind extends AddressedKindOf<Name> ? [LiveConnection] : []
   ) => void;
 };
 

@@ -1,5 +1,5 @@
-import { senderOf } from '@cuaderno/core';
-import type { ClientMessage } from '@cuaderno/core';
+import { isAddressed, senderOf } from '@cuaderno/core';
+import type { ClientMessage, Id } from '@cuaderno/core';
 import type { Database } from '../../database/index.js';
 import type { LiveLesson } from '../../lessons/live-lesson.js';
 import type { LiveConnection } from '../connection.js';
@@ -9,7 +9,11 @@ import { FEATURES } from './register.js';
 import type { HandledFeature } from './register.js';
 
 type LessonMessage = Exclude<ClientMessage, { kind: 'hello' | 'ping' }>;
-type AnyHandler = (window: LiveConnection, message: never) => void;
+type AnyHandler = (
+  window: LiveConnection,
+  message: never,
+  ...addressee: [LiveConnection] | []
+) => void;
 
 /** Every feature at work; the connection looks up here who is to have a message. */
 export class LiveFeatures {
@@ -17,7 +21,10 @@ export class LiveFeatures {
   private readonly all: readonly LiveFeature<HandledFeature>[];
   private readonly handlers: ReadonlyMap<string, AnyHandler>;
 
-  constructor(service: LiveService, db: Database) {
+  constructor(
+    private readonly service: LiveService,
+    db: Database,
+  ) {
     this.of = Object.fromEntries(
       Object.entries(FEATURES).map(([name, { live }]) => [name, live(service, db)]),
     ) as typeof this.of;
@@ -30,7 +37,12 @@ export class LiveFeatures {
   handle(window: LiveConnection, message: LessonMessage): void {
     if (senderOf(message.kind) === 'tutor' && window.role !== 'tutor')
       return window.refuse('tutor-only');
-    this.handlers.get(message.kind)!(window, message as never);
+    const handler = this.handlers.get(message.kind)!;
+    if (!isAddressed(message.kind)) return handler(window, message as never);
+    const addressee = this.service.addressee(window, (message as { to: Id }).to);
+    // Who isn't there and who is in another lesson are one answer: nothing can be found out by asking.
+    if (!addressee) return window.refuse('window-gone');
+    handler(window, message as never, addressee);
   }
 
   /** Takes up an open lesson after the server was stopped. */

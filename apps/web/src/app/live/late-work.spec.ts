@@ -42,7 +42,7 @@ describe('what was done while the line was away, and comes too late', () => {
     apply(addPages([page]), draft, { by: me, at: 0, lesson: null });
     server.line.open();
     server.line.say({
-      ...{ kind: 'welcome', now: Date.now(), you: me, role: 'student', page: page.id },
+      ...{ kind: 'welcome', now: Date.now(), you: me, window: me, role: 'student', page: page.id },
       lesson: { id: newId(), openedAt: 1 },
       board: isBack ? null : boardOutline(draft.done(), 1, new Set([page.id])),
     });

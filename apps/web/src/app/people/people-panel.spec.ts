@@ -1,8 +1,9 @@
 import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import type { ComponentFixture } from '@angular/core/testing';
 import { newId } from '@cuaderno/core';
-import type { Person, Trust } from '@cuaderno/core';
+import type { LessonWindow, Person, Trust } from '@cuaderno/core';
 import { PeoplePanel } from './people-panel';
 import { PeoplePanelHarness } from './people-panel.harness';
 
@@ -28,7 +29,12 @@ describe('the people panel', () => {
   async function panel(
     people: Person[],
     late: Trust = 'view',
-  ): Promise<{ harness: PeoplePanelHarness; given: unknown[]; wished: unknown[] }> {
+  ): Promise<{
+    harness: PeoplePanelHarness;
+    fixture: ComponentFixture<PeoplePanel>;
+    given: unknown[];
+    wished: unknown[];
+  }> {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(PeoplePanel);
     fixture.componentRef.setInput('people', people);
@@ -39,6 +45,7 @@ describe('the people panel', () => {
     fixture.componentInstance.wish.subscribe((event) => wished.push(event));
     return {
       harness: await TestbedHarnessEnvironment.harnessForFixture(fixture, PeoplePanelHarness),
+      fixture,
       given,
       wished,
     };
@@ -91,6 +98,26 @@ describe('the people panel', () => {
     const [where] = await harness.whereAll();
     expect(where).toContain('phone');
     expect(await harness.lineOf(0)).toBe('Poor line: 500 ms there and back');
+  });
+
+  it('brings one window of somebody who has two', async () => {
+    const ida = person('Ida');
+    const [tablet, phone, another] = [newId(), newId(), newId()];
+    const { harness, wished, fixture } = await panel([ida]);
+    const has = (...windows: LessonWindow[]): void =>
+      fixture.componentRef.setInput('windows', windows);
+    has({ id: tablet, person: ida.id, machine: null });
+    await harness.choose(0, 'Bring them here');
+    has(
+      { id: tablet, person: ida.id, machine: 'tablet' },
+      { id: newId(), person: newId(), machine: 'computer' },
+      { id: phone, person: ida.id, machine: 'phone' },
+      { id: another, person: ida.id, machine: 'tablet' },
+    );
+    expect((await harness.whereAll())[0]).toContain('tablet and phone');
+    await harness.choose(0, 'Bring their phone here');
+    await harness.choose(0, 'Bring their second tablet here');
+    expect(wished).toEqual([tablet, phone, another].map((window) => ({ kind: 'gather', window })));
   });
 
   it('takes all pens with one touch, when there are any', async () => {

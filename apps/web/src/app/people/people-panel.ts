@@ -8,7 +8,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { nameOf } from '@cuaderno/core';
-import type { DoorWord, Id, Person, Trust } from '@cuaderno/core';
+import type { DoorWord, Id, LessonWindow, Person, Trust } from '@cuaderno/core';
 import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
@@ -22,6 +22,7 @@ export type PersonWish =
   | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord }
   | { readonly kind: 'lead'; readonly who: Id | null }
   | { readonly kind: 'go'; readonly who: Id }
+  | { readonly kind: 'gather'; readonly window: Id }
   | { readonly kind: 'wipe'; readonly who: Id }
   | { readonly kind: 'may'; readonly who: Id | 'all' }
   | { readonly kind: 'lower'; readonly who: Id | 'all' }
@@ -40,6 +41,8 @@ export type PersonWish =
 })
 export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
+  /** The windows that they have, the earlier first. */
+  readonly windows = input<readonly LessonWindow[]>([]);
   /** Number of each page, by its id. */
   readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
   /** The student who leads. */
@@ -86,6 +89,10 @@ export class PeoplePanel {
     const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
     return [
       { label: 'Go where they are', disabled: !person.view, ...tell({ kind: 'go', who: id }) },
+      ...this.windowsOf(id).map(({ id: window }, at, all) => ({
+        label: all.length === 1 ? 'Bring them here' : `Bring their ${machineName(all, at)} here`,
+        ...tell({ kind: 'gather', window }),
+      })),
       person.leads
         ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
         : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
@@ -108,6 +115,22 @@ export class PeoplePanel {
   private whereIs(person: Person): string {
     if (!person.here) return 'away';
     const number = person.page ? this.numbers().get(person.page) : undefined;
-    return [number ? `page ${number}` : 'here', person.machine].filter(Boolean).join(' · ');
+    const windows = this.windowsOf(person.id);
+    const machines = windows.flatMap(({ machine }) => machine ?? []);
+    const on = machines.length > 0 ? [...new Set(machines)].join(' and ') : person.machine;
+    return [number ? `page ${number}` : 'here', on].filter(Boolean).join(' · ');
+  }
+
+  private windowsOf(person: Id): readonly LessonWindow[] {
+    return this.windows().filter((window) => window.person === person);
   }
 }
+
+/** What a window is called beside others of the same person: "tablet", or "second tablet". */
+function machineName(windows: readonly LessonWindow[], at: number): string {
+  const name = windows[at]!.machine ?? 'window';
+  const earlier = windows.slice(0, at).filter(({ machine }) => (machine ?? 'window') === name);
+  return [ORDINALS[earlier.length] ?? 'other', name].filter(Boolean).join(' ');
+}
+
+const ORDINALS = ['', 'second', 'third', 'fourth'];

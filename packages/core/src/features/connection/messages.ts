@@ -25,6 +25,8 @@ export const connection = liveFeature({
   serverMessages: {
     welcome: {
       you: Id,
+      /** This window's own id, as long as its connection lasts: what is meant for it alone is sent to that. */
+      window: Id,
       role: Role,
       /** What time it is for the server, in ms since 1970. */
       now: z.number(),

@@ -12,6 +12,8 @@ export const inStep = liveFeature({
     view: { from: 'anyone', limits: SMALL, fields: { view: View, final: z.boolean() } },
     /** Brings every student's window here, once: the tutor's to say, and theirs who lead. */
     gather: { from: 'anyone', limits: SMALL, fields: { view: View } },
+    /** Brings one window of a student here, once. */
+    'gather.one': { from: 'tutor', to: 'window', limits: SMALL, fields: { view: View } },
   },
   serverMessages: {
     step: { on: z.boolean() },

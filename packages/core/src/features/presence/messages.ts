@@ -3,7 +3,7 @@ import { Id } from '../../id/index.js';
 import { liveFeature } from '../feature.js';
 import { View, WindowSize } from '../in-step/index.js';
 import { SMALL } from '../limits.js';
-import { Machine, Person } from './person.js';
+import { LessonWindow, Machine, Person } from './person.js';
 
 /** Who is here, where they are, and what their windows show. */
 export const presence = liveFeature({
@@ -20,6 +20,8 @@ export const presence = liveFeature({
   serverMessages: {
     /** Everyone in the lesson, in order of arrival. */
     people: { people: z.array(Person) },
+    /** Every window in the lesson, the earlier first. */
+    windows: { windows: z.array(LessonWindow) },
   },
   record: {
     /** Who turned to which page. */

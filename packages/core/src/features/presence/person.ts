@@ -23,6 +23,15 @@ export const PersonName = z
 export const Machine = z.enum(['phone', 'tablet', 'computer']);
 export type Machine = z.infer<typeof Machine>;
 
+/** A window in a lesson: one person may have several, on several machines. */
+export const LessonWindow = z.object({
+  id: Id,
+  person: Id,
+  /** Only tutors are told; `null` also before it has said so. */
+  machine: Machine.nullable(),
+});
+export type LessonWindow = z.infer<typeof LessonWindow>;
+
 /** Someone in a lesson, as everyone there sees them. */
 export const Person = z.object({
   id: Id,

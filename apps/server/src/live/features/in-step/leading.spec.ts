@@ -46,6 +46,43 @@ describe('in step', () => {
     expect(await ana.hears('view')).toEqual({ kind: 'view', view: part(page), once: true });
   });
 
+  it('brings one window here once, and none of another lesson, nor for a student', async () => {
+    const { maren, ana, student, page } = await house.lesson();
+    const tablet = await house.window(student);
+    const noor = await house.window(await house.student('Noor'));
+    const { windows } = await maren.hears('windows', (m) => m.windows.length === 4);
+    const mine = (await tablet.hears('welcome')).window;
+    expect(windows.find(({ id }) => id === mine)!.person).toBe((await ana.hears('welcome')).you);
+    maren.send({ kind: 'gather.one', to: mine, view: part(page, 5) });
+    expect(await tablet.hears('view')).toEqual({ kind: 'view', view: part(page, 5), once: true });
+
+    // Who isn’t there, and windows of tutors, are brought nowhere; a student brings nobody.
+    maren.send({ kind: 'gather.one', to: page, view: part(page) });
+    await maren.hearsProblem('window-gone');
+    maren.send({ kind: 'gather.one', to: (await maren.hears('welcome')).window, view: part(page) });
+    noor.send({ kind: 'gather.one', to: mine, view: part(page) });
+    await noor.hearsProblem('tutor-only');
+    tablet.socket.close();
+    await maren.hears('windows', (m) => m.windows.length === 3);
+    maren.send({ kind: 'gather.one', to: mine, view: part(page) });
+    maren.send({ kind: 'gather', view: part(page, 9) });
+    await Promise.all([ana, noor].map((window) => window.hears('view', (m) => m.view.y === 9)));
+    for (const window of [ana, noor])
+      expect(window.told.filter(({ kind }) => kind === 'view').length).toBe(1);
+    expect(maren.told.some(({ kind }) => kind === 'view')).toBeFalse();
+  });
+
+  it('tells windows to all, and on what machines they are to tutors', async () => {
+    const { maren, ana, page } = await house.lesson();
+    const size = { width: 390, height: 844 };
+    ana.send({ kind: 'window', machine: 'phone', size, view: part(page) });
+    await maren.hears('windows', (m) => m.windows.some(({ machine }) => machine === 'phone'));
+    const noor = await house.window(await house.student('Noor'));
+    const { windows } = await noor.hears('windows');
+    expect(windows.length).toBe(3);
+    expect(windows.every(({ machine }) => machine === null)).toBeTrue();
+  });
+
   it('leads nobody to a page that is hidden', async () => {
     const { maren, ana, page } = await house.lesson();
     const host = (await house.app.bus.host(house.board))!;

@@ -1,5 +1,5 @@
 import type { ServerMessage, View } from '@cuaderno/core';
-import { pack } from '@cuaderno/core';
+import { maySee, pack } from '@cuaderno/core';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import type { ClientHandlers, LiveFeature } from '../feature.js';
@@ -10,6 +10,7 @@ export class Leading implements LiveFeature<'inStep'> {
     step: (window, { on }) => this.step(window, on),
     view: (window, { view, final }) => this.view(window, view, final),
     gather: (window, { view }) => this.gather(window, view),
+    'gather.one': (window, { view }, addressee) => this.gatherOne(window, view, addressee),
   };
 
   constructor(private readonly classroom: Classroom) {}
@@ -48,6 +49,12 @@ export class Leading implements LiveFeature<'inStep'> {
     for (const window of this.classroom.windows(from.board))
       if (window.role === 'student' && window.person !== from.person)
         window.tell({ kind: 'view', view, once: true });
+  }
+
+  /** One student's window is shown this, as by `gather`; windows of tutors look where they like. */
+  private gatherOne(from: LiveConnection, view: View, window: LiveConnection): void {
+    if (!maySee(window.viewer, this.classroom.audienceOf(from.board, view.page))) return;
+    if (window.role === 'student') window.tell({ kind: 'view', view, once: true });
   }
 
   restore(): void {

@@ -1,4 +1,6 @@
-import type { Id, Machine, View, WindowSize } from '@cuaderno/core';
+import { maySee } from '@cuaderno/core';
+import type { Audience, Id, Machine, View, WindowSize } from '@cuaderno/core';
+import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import type { ClientHandlers, LiveFeature } from '../feature.js';
@@ -9,6 +11,9 @@ export class Presence implements LiveFeature<'presence'> {
     'page.viewed': (window, { page }) => this.viewed(window, page),
     window: (window, { machine, size, view }) => this.shows(window, machine, size, view),
   };
+
+  /** What each window is on, as it said itself. */
+  private readonly machines = new WeakMap<LiveConnection, Machine>();
 
   constructor(private readonly classroom: Classroom) {}
 
@@ -30,6 +35,22 @@ export class Presence implements LiveFeature<'presence'> {
     this.classroom.tellPeople(lesson, 'tutors');
   }
 
+  /** A window came or went, or has said what it is on. */
+  tellWindows(lesson: LiveLesson, audience: Audience = 'everyone'): void {
+    const here = [...this.classroom.windows(lesson.board)];
+    for (const window of this.classroom.windowsFor(lesson.board, audience)) {
+      const tells = maySee(window.viewer, 'tutors');
+      window.tell({
+        kind: 'windows',
+        windows: here.map((one) => ({
+          id: one.id,
+          person: one.person,
+          machine: tells ? (this.machines.get(one) ?? null) : null,
+        })),
+      });
+    }
+  }
+
   private viewed(window: LiveConnection, page: Id): void {
     const { lesson } = window;
     const person = lesson?.person(window.person);
@@ -45,6 +66,10 @@ export class Presence implements LiveFeature<'presence'> {
     const person = lesson?.person(window.person);
     if (!lesson || !person) return;
     person.machine = machine;
+    if (this.machines.get(window) !== machine) {
+      this.machines.set(window, machine);
+      this.tellWindows(lesson, 'tutors');
+    }
     person.view = view;
     person.size = size;
     this.classroom.tellPeople(lesson, 'tutors');

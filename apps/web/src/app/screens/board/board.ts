@@ -388,6 +388,9 @@ export class BoardScreen {
         .find(({ id }) => id === wish.who);
       if (person?.view) this.area()?.show(person.view);
       else if (person?.page) this.goTo(person.page);
+    } else if (wish.kind === 'gather') {
+      const view = this.area()?.part;
+      if (view) this.session()?.features.inStep.gatherOne(wish.window, view);
     } else if (wish.kind === 'wipe') this.area()?.wiping.set({ who: wish.who });
     else if (wish.kind === 'may') this.saying.set(wish.who === 'all' ? 'all' : { who: wish.who });
   }

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import type { View } from '@cuaderno/core';
+import type { Id, View } from '@cuaderno/core';
 import { Subject } from 'rxjs';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
@@ -41,5 +41,10 @@ export class InStepState implements LessonFeature<'inStep'> {
 
   gather(view: View): void {
     this.send({ kind: 'gather', view });
+  }
+
+  /** Brings one window of a student here, once. */
+  gatherOne(window: Id, view: View): void {
+    this.send({ kind: 'gather.one', to: window, view });
   }
 }

@@ -1,13 +1,16 @@
 import { signal } from '@angular/core';
-import type { Machine, Person, View, WindowSize } from '@cuaderno/core';
+import type { LessonWindow, Machine, Person, View, WindowSize } from '@cuaderno/core';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who is here, and what their windows show. */
 export class PresenceState implements LessonFeature<'presence'> {
   readonly people = signal<readonly Person[]>([]);
+  /** The windows that they have, the earlier first. */
+  readonly windows = signal<readonly LessonWindow[]>([]);
 
   readonly handlers: ServerHandlers<'presence'> = {
     people: ({ people }) => this.people.set(people),
+    windows: ({ windows }) => this.windows.set(windows),
   };
 
   constructor(private readonly send: Send) {}
@@ -18,6 +21,7 @@ export class PresenceState implements LessonFeature<'presence'> {
 
   clear(): void {
     this.people.set([]);
+    this.windows.set([]);
   }
 
   /** What this window shows, for the tutor to know. */
