@@ -1,7 +1,21 @@
 /*
- * Imports go one way. In the packages no two folders import each other, by value or by type, and core knows no other package;
+ * Imports go one way. No two folders import each other, by value or by type, and core knows no other package;
  * `npm run imports` checks it, and `docs/imports.md` shows it.
  */
+
+/** Rooms of the web, each knowing those before it; the shell and the routes know all. */
+const ROOMS = [
+  'browser',
+  'ui',
+  'api',
+  'live',
+  'materials',
+  'board',
+  'records',
+  'lesson',
+  'courses',
+];
+
 module.exports = {
   forbidden: [
     {
@@ -10,7 +24,7 @@ module.exports = {
         'Two folders that import each other are one idea in two places, or need a third below them.',
       severity: 'error',
       scope: 'folder',
-      from: { path: '^packages/[^/]+/src/[^/]+' },
+      from: { path: '^(packages/[^/]+/src|apps/web/src/app)/[^/]+' },
       to: { circular: true },
     },
     {
@@ -20,6 +34,27 @@ module.exports = {
       scope: 'folder',
       from: { path: '^apps/server/src/[^/]+$' },
       to: { circular: true, viaOnly: { path: '^apps/server/src/[^/]+$' } },
+    },
+    ...ROOMS.map((room, at) => ({
+      name: `${room}-knows-none-above`,
+      comment: 'What a room shows may be shown in those above it; it knows none of them.',
+      severity: 'error',
+      from: { path: `^apps/web/src/app/${room}/` },
+      to: {
+        path: `^apps/web/src/app/(${[...ROOMS.slice(at + 1), 'account', 'shell'].join('|')})/`,
+      },
+    })),
+    {
+      name: 'account-is-by-itself',
+      severity: 'error',
+      from: { path: '^apps/web/src/app/account/' },
+      to: { path: '^apps/web/src/app/(live|materials|board|records|lesson|courses|shell)/' },
+    },
+    {
+      name: 'web-knows-no-server',
+      severity: 'error',
+      from: { path: '^apps/web/src' },
+      to: { path: '^(apps/server|bench|e2e)/' },
     },
     {
       name: 'core-knows-nobody',

@@ -8,7 +8,13 @@ import { join } from 'node:path';
 import { ROOT } from './steps.mjs';
 
 /** What is drawn, each with the folder whose parts are its nodes. */
-const PARTS = ['packages/core/src', 'packages/formats/src', 'apps/server/src'];
+const PARTS = [
+  'packages/core/src',
+  'packages/formats/src',
+  'apps/server/src',
+  'apps/web/src/app',
+  'apps/web/src/app/board',
+];
 
 function edgesOf(part) {
   const found = JSON.parse(

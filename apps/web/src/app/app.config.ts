@@ -13,7 +13,7 @@ import {
 } from '@angular/router';
 import { problems, signInAgain } from './api/interceptors';
 import { routes } from './app.routes';
-import { UnexpectedErrors } from './unexpected/unexpected-errors';
+import { UnexpectedErrors } from './shell/unexpected/unexpected-errors';
 
 export const appConfig: ApplicationConfig = {
   providers: [

@@ -18,39 +18,39 @@ const signedIn: CanActivateFn = async (_route, { url }) => {
 export const routes: Routes = [
   {
     path: 'join',
-    loadComponent: () => import('./screens/join/join').then((m) => m.JoinScreen),
+    loadComponent: () => import('./lesson/join-screen/join').then((m) => m.JoinScreen),
   },
   {
     path: 'join/:link',
-    loadComponent: () => import('./screens/join/join').then((m) => m.JoinScreen),
+    loadComponent: () => import('./lesson/join-screen/join').then((m) => m.JoinScreen),
   },
   {
     path: 'door',
-    loadComponent: () => import('./screens/door/door').then((m) => m.DoorScreen),
+    loadComponent: () => import('./lesson/door-screen/door').then((m) => m.DoorScreen),
   },
   {
     path: 'lesson',
-    loadComponent: () => import('./screens/lesson/lesson').then((m) => m.LessonScreen),
+    loadComponent: () => import('./lesson/student-screen/lesson').then((m) => m.LessonScreen),
   },
   {
     path: 'shared/:token',
-    loadComponent: () => import('./screens/shared/shared').then((m) => m.SharedScreen),
+    loadComponent: () => import('./records/shared-screen/shared').then((m) => m.SharedScreen),
   },
   {
     path: 'sign-in',
-    loadComponent: () => import('./screens/sign-in/sign-in').then((m) => m.SignInScreen),
+    loadComponent: () => import('./account/sign-in/sign-in').then((m) => m.SignInScreen),
   },
   {
     path: 'forgot-password',
-    loadComponent: () => import('./screens/forgot/forgot').then((m) => m.ForgotScreen),
+    loadComponent: () => import('./account/forgot/forgot').then((m) => m.ForgotScreen),
   },
   ...['reset', 'reset/:token'].map((path) => ({
     path,
-    loadComponent: () => import('./screens/reset/reset').then((m) => m.ResetScreen),
+    loadComponent: () => import('./account/reset/reset').then((m) => m.ResetScreen),
   })),
   {
     path: 'invited/:token',
-    loadComponent: () => import('./screens/invited/invited').then((m) => m.InvitedScreen),
+    loadComponent: () => import('./account/invited/invited').then((m) => m.InvitedScreen),
   },
   {
     path: '',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
-import { UnexpectedNotice } from './unexpected/unexpected-notice';
+import { UnexpectedNotice } from './shell/unexpected/unexpected-notice';
 
 @Component({
   selector: 'cua-root',

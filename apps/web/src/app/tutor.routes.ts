@@ -1,5 +1,5 @@
 import type { Routes } from '@angular/router';
-import { TutorFrame } from './screens/tutor-frame';
+import { TutorFrame } from './shell/tutor-frame';
 
 export const tutorRoutes: Routes = [
   {
@@ -8,43 +8,45 @@ export const tutorRoutes: Routes = [
     children: [
       {
         path: '',
-        loadComponent: () => import('./screens/today/today').then((m) => m.TodayScreen),
+        loadComponent: () => import('./courses/today-screen/today').then((m) => m.TodayScreen),
       },
       {
         path: 'courses/:course',
-        loadComponent: () => import('./screens/course/course').then((m) => m.CourseScreen),
+        loadComponent: () => import('./courses/course-screen/course').then((m) => m.CourseScreen),
       },
       {
         path: 'boards/:board',
-        loadComponent: () => import('./screens/board/board').then((m) => m.BoardScreen),
+        loadComponent: () => import('./lesson/board-screen/board').then((m) => m.BoardScreen),
       },
       {
         path: 'materials',
-        loadComponent: () => import('./screens/materials/materials').then((m) => m.MaterialsScreen),
+        loadComponent: () => import('./materials/screen/materials').then((m) => m.MaterialsScreen),
       },
       {
         path: 'records',
-        loadComponent: () => import('./screens/records/records').then((m) => m.RecordsScreen),
+        loadComponent: () =>
+          import('./records/records-screen/records').then((m) => m.RecordsScreen),
       },
       {
         path: 'week',
-        loadComponent: () => import('./screens/week/week').then((m) => m.WeekScreen),
+        loadComponent: () => import('./courses/week-screen/week').then((m) => m.WeekScreen),
       },
       {
         path: 'hours',
-        loadComponent: () => import('./screens/hours/hours').then((m) => m.HoursScreen),
+        loadComponent: () => import('./courses/hours-screen/hours').then((m) => m.HoursScreen),
       },
       {
         path: 'mailbox',
-        loadComponent: () => import('./screens/mailbox/mailbox').then((m) => m.MailboxScreen),
+        loadComponent: () => import('./account/mailbox/mailbox').then((m) => m.MailboxScreen),
       },
       {
         path: 'account',
-        loadComponent: () => import('./screens/account/account').then((m) => m.AccountScreen),
+        loadComponent: () =>
+          import('./account/account-screen/account').then((m) => m.AccountScreen),
       },
       {
         path: 'records/:lesson',
-        loadComponent: () => import('./screens/record/record').then((m) => m.RecordScreen),
+        loadComponent: () => import('./records/record-screen/record').then((m) => m.RecordScreen),
       },
     ],
   },

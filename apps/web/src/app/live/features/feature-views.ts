@@ -34,7 +34,7 @@ export class FeatureViews {
   constructor() {
     effect(() => {
       const at = this.at();
-      // What doesn't come over the line is told as all code is that doesn't: see `unexpected/`.
+      // What doesn't come over the line is told as all code is that doesn't: see `shell/unexpected/`.
       void Promise.all(ALL.map((views) => views?.[at]?.() ?? null)).then((came) =>
         this.views.set(came.filter((view) => view !== null)),
       );

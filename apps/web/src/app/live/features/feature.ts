@@ -1,8 +1,10 @@
-import type { Type } from '@angular/core';
+import type { Signal, Type } from '@angular/core';
 import type {
   ClientMessage,
   FeatureName,
+  Id,
   KeptName,
+  Person,
   RecordPart,
   SaidSourceOf,
   ServerMessageOf,
@@ -28,6 +30,14 @@ export interface LessonFeature<Name extends FeatureName> {
   begin(): void;
   /** No lesson is open on the board any more: nothing is left of the one that was. */
   clear(): void;
+}
+
+/** The lesson that a component of a feature is in: who is here, and its own feature's state, of all there are. */
+export interface LessonWith<Features> {
+  /** Who looks through this window; `null` before the server has said so. */
+  readonly me: Signal<Id | null>;
+  readonly people: Signal<readonly Person[]>;
+  readonly features: Features;
 }
 
 /** Fetches a component when a screen has a place for it. */

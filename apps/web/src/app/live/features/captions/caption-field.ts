@@ -13,7 +13,7 @@ import { MAX_CAPTION, oneLine, splitCaption } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { CornerDownLeft, Pencil } from 'lucide';
 import { throttleTime } from 'rxjs';
-import { Icon } from '../../../icons/icon';
+import { Icon } from '../../../ui/icons/icon';
 import type { CaptionsState } from './captions-state';
 
 /** How often it is told how far a line is typed, in ms. */

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { nameOf } from '@cuaderno/core';
 import { AArrowDown, AArrowUp, Captions, CaptionsOff } from 'lucide';
-import { Icon } from '../../../icons/icon';
-import type { BoardSession } from '../../board-session';
+import { Icon } from '../../../ui/icons/icon';
+import type { LessonWith } from '../feature';
+import type { CaptionsState } from './captions-state';
 import { CaptionField } from './caption-field';
 import { CaptionLines } from './caption-lines';
 import { CaptionSize } from './caption-size';
@@ -68,7 +69,7 @@ import { CaptionSize } from './caption-size';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CaptionsBar {
-  readonly session = input.required<BoardSession>();
+  readonly session = input.required<LessonWith<{ readonly captions: CaptionsState }>>();
 
   protected readonly icons = { AArrowDown, AArrowUp, Captions, CaptionsOff };
   protected readonly size = inject(CaptionSize);

@@ -3,7 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { nameOf } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { SelectModule } from 'primeng/select';
-import type { BoardSession } from '../../board-session';
+import type { LessonWith } from '../feature';
+import type { CaptionsState } from './captions-state';
 
 /** Who types the captions: the tutor names somebody, themselves or a student. */
 @Component({
@@ -38,7 +39,7 @@ import type { BoardSession } from '../../board-session';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CaptionsChoice {
-  readonly session = input.required<BoardSession>();
+  readonly session = input.required<LessonWith<{ readonly captions: CaptionsState }>>();
 
   /** Whoever was sent out types them no more. */
   protected readonly writer = computed(() => {

@@ -1,4 +1,4 @@
-import { SIGNALS } from '../../../people/signals';
+import { SIGNALS } from './signals';
 import type { Happening, HappeningSign, InRecord } from '../feature';
 
 const HAND: HappeningSign = { symbol: 'triangle', size: 11, legend: '▲ hand' };

@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Account } from '../../api/account';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { DIALOG } from '../../ui/popup/dialog';
+
+/** What was done here last. */
+type Done = 'password' | 'signed-out';
+
+/** The tutor's own account: its password, where it is signed in, and its end. */
+@Component({
+  selector: 'cua-account',
+  imports: [DIALOG, RouterLink],
+  templateUrl: './account.html',
+  styleUrl: './account.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AccountScreen {
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  protected readonly details = signal<{ name: string; email: string } | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly done = signal<Done | null>(null);
+  protected readonly deleting = signal(false);
+  protected readonly problem = signal<Problem | null>(null);
+  /** What keeps the account from being deleted: it is said in the dialog that asks. */
+  protected readonly deletionTrouble = signal<Problem | null>(null);
+
+  constructor() {
+    void this.load();
+  }
+
+  protected async load(): Promise<void> {
+    this.problem.set(null);
+    try {
+      this.details.set(await this.account.details());
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  protected async changePassword(form: HTMLFormElement, old: string, next: string): Promise<void> {
+    await this.try('password', () => this.account.changePassword(old, next));
+    if (this.done() === 'password') form.reset();
+  }
+
+  protected signOutEverywhere(): Promise<void> {
+    return this.try('signed-out', () => this.account.signOutEverywhere());
+  }
+
+  protected async delete(password: string): Promise<void> {
+    this.busy.set(true);
+    this.deletionTrouble.set(null);
+    try {
+      await this.account.delete(password);
+      await this.router.navigateByUrl('/sign-in');
+    } catch (error) {
+      this.deletionTrouble.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  private async try(what: Done, how: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.done.set(null);
+    this.problem.set(null);
+    try {
+      await how();
+      this.done.set(what);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,35 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Account } from '../../api/account';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { FirstFocus } from '../../ui/forms/first-focus';
+
+/** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */
+@Component({
+  selector: 'cua-forgot',
+  imports: [FirstFocus, RouterLink],
+  templateUrl: './forgot.html',
+  styleUrl: '../sign-in/sign-in.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ForgotScreen {
+  private readonly account = inject(Account);
+  /** The e-mail that a letter was sent to, if there is such an account. */
+  protected readonly sentTo = signal<string | null>(null);
+  protected readonly busy = signal(false);
+  protected readonly problem = signal<Problem | null>(null);
+
+  protected async send(email: string): Promise<void> {
+    this.busy.set(true);
+    this.problem.set(null);
+    try {
+      await this.account.forgot(email);
+      this.sentTo.set(email);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
+import { Account } from '../../api/account';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { SignedOut } from '../../api/signed-out';
+import { DIALOG } from '../../ui/popup/dialog';
+
+/**
+ * Lies over a tutor's screen when their session has ended: they sign in again and go on where they were. What stands
+ * on the screen under it stays.
+ */
+@Component({
+  selector: 'cua-sign-in-again',
+  imports: [DIALOG],
+  template: `
+    @if (asked()) {
+      <p-dialog
+        header="Sign in again"
+        [visible]="true"
+        [modal]="true"
+        [closable]="false"
+        [draggable]="false"
+        [resizable]="false"
+      >
+        <form class="form" (submit)="$event.preventDefault(); signIn(email.value, password.value)">
+          <p class="note">
+            You were signed out. What is on this screen stays, and you can go on with it.
+          </p>
+          <label class="field">
+            E-mail
+            <input #email type="email" name="email" autocomplete="username" required autofocus />
+          </label>
+          <label class="field">
+            Password
+            <input
+              #password
+              type="password"
+              name="password"
+              autocomplete="current-password"
+              required
+            />
+          </label>
+          @if (problem(); as problem) {
+            <p class="trouble" role="alert">
+              <strong>{{ problem.title }}</strong> {{ problem.detail }}
+            </p>
+          }
+          <p class="note">
+            <a href="/forgot-password" target="_blank">Forgot your password?</a>
+          </p>
+          <div class="buttons">
+            @if (demo()) {
+              <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
+                Continue as Maren Solheim
+              </button>
+            }
+            <button type="submit" class="act strong" [disabled]="busy()">Sign in</button>
+          </div>
+        </form>
+      </p-dialog>
+    }
+  `,
+  styleUrl: '../../ui/layouts/_form.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SignInAgain {
+  private readonly account = inject(Account);
+  protected readonly asked = signal(false);
+  protected readonly busy = signal(false);
+  protected readonly demo = signal(false);
+  protected readonly problem = signal<Problem | null>(null);
+  private tutor: string | null = null;
+  private done: (isSignedIn: boolean) => void = () => undefined;
+
+  constructor() {
+    const signedOut = inject(SignedOut);
+    void this.account.load().then(({ tutor, demo }) => {
+      this.tutor = tutor?.id ?? null;
+      this.demo.set(demo);
+    });
+    const stop = signedOut.answerWith(() => {
+      // Whoever signs out themselves is on their way already.
+      if (this.account.isLeaving) return Promise.resolve(false);
+      this.problem.set(null);
+      this.asked.set(true);
+      return new Promise((resolve) => (this.done = resolve));
+    });
+    inject(DestroyRef).onDestroy(() => {
+      stop();
+      this.done(false);
+    });
+  }
+
+  protected signIn(email: string, password: string): void {
+    void this.go(() => this.account.signIn(email, password));
+  }
+
+  protected signInToDemo(): void {
+    void this.go(() => this.account.signInToDemo());
+  }
+
+  private async go(how: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.problem.set(null);
+    try {
+      await how();
+      const { tutor } = await this.account.load();
+      // Somebody else has another day before them.
+      if (tutor?.id !== this.tutor) return location.assign('/');
+      this.asked.set(false);
+      this.done(true);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,74 @@
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Account } from '../../api/account';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import { FirstFocus } from '../../ui/forms/first-focus';
+import { AccountForm } from './account-form';
+import type { NewAccount } from './account-form';
+
+/** The tutor's way in: signing in, or on the first visit making the account. */
+@Component({
+  selector: 'cua-sign-in',
+  imports: [AccountForm, FirstFocus, RouterLink],
+  templateUrl: './sign-in.html',
+  styleUrl: './sign-in.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SignInScreen {
+  /** Where somebody was on their way to, from the address. */
+  readonly to = input<string>();
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  protected readonly state = signal<'looking' | 'sign-in' | 'set-up'>('looking');
+  protected readonly demo = signal(false);
+  protected readonly busy = signal(false);
+  protected readonly problem = signal<Problem | null>(null);
+
+  constructor() {
+    void this.look();
+  }
+
+  protected async look(): Promise<void> {
+    this.problem.set(null);
+    try {
+      const me = await this.account.load();
+      if (me.tutor) return void this.router.navigateByUrl(this.next());
+      this.demo.set(me.demo);
+      this.state.set(me.setUp ? 'sign-in' : 'set-up');
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  protected signIn(email: string, password: string): void {
+    void this.go(() => this.account.signIn(email, password));
+  }
+
+  protected signInToDemo(): void {
+    void this.go(() => this.account.signInToDemo());
+  }
+
+  protected setUp({ name, email, password }: NewAccount): void {
+    void this.go(() => this.account.setUp(name, email, password));
+  }
+
+  /** An address of our own; whoever made a link that leads elsewhere leads nowhere. */
+  private next(): string {
+    const to = this.to() ?? '/';
+    return /^\/(?![/\\])/.test(to) ? to : '/';
+  }
+
+  private async go(how: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.problem.set(null);
+    try {
+      await how();
+      await this.router.navigateByUrl(this.next());
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,94 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import type { ComponentFixture } from '@angular/core/testing';
+import { TestBed } from '@angular/core/testing';
+import { ToolDock } from './tool-dock';
+import { Tools } from '../tool/tool';
+
+describe('the tool dock', () => {
+  let fixture: ComponentFixture<ToolDock>;
+  let tools: Tools;
+
+  beforeEach(async () => {
+    localStorage.clear();
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    tools = TestBed.runInInjectionContext(() => new Tools());
+    fixture = TestBed.createComponent(ToolDock);
+    fixture.componentRef.setInput('tools', tools);
+    await fixture.whenStable();
+  });
+
+  const button = (name: string): HTMLButtonElement =>
+    [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')].find(
+      (b) => (b.getAttribute('aria-label') ?? b.textContent.trim()) === name,
+    )!;
+  const press = async (name: string): Promise<void> => {
+    button(name).click();
+    await fixture.whenStable();
+  };
+
+  it('keeps ink and width of pen and highlighter apart', async () => {
+    await press('Poppy red');
+    await press('Thick');
+    await press('Highlighter');
+    await press('Mint green');
+    expect(tools.style()).toEqual({ tool: 'highlighter', ink: 'mint', width: 16 });
+    await press('Pen');
+    expect(tools.style()).toEqual({ tool: 'pen', ink: 'poppy', width: 5 });
+  });
+
+  it('shows by a letter too which ink is which', () => {
+    expect(button('Fern green').textContent.trim()).toBe('F');
+  });
+
+  it('stays where it is without a pen, out of use but for moving', async () => {
+    fixture.componentRef.setInput('enabled', false);
+    await fixture.whenStable();
+    expect(button('Pen').disabled).toBeTrue();
+    expect(button('Poppy red').disabled).toBeTrue();
+    expect(button('Move').disabled).toBeFalse();
+  });
+
+  it('is as it was left, on this machine', async () => {
+    await press('Iris violet');
+    await press('To the right');
+    TestBed.tick();
+    const again = TestBed.runInInjectionContext(() => new Tools());
+    expect([again.pen().ink, again.side()]).toEqual(['iris', 'right']);
+  });
+
+  it('has own pens a touch away, and keeps the one in hand in the place of one of them', async () => {
+    await press('Mine 2: poppy, 21 points wide');
+    expect(tools.style()).toEqual({ tool: 'pen', ink: 'poppy', width: 21 });
+    await press('Iris violet');
+    await press('Save this pen');
+    await press('Keep it as Mine 3: lemon, 16 points wide');
+    await press('Mine 1: midnight, 1.2 points wide');
+    await press('Mine 3: iris, 21 points wide');
+    expect(tools.style()).toEqual({ tool: 'pen', ink: 'iris', width: 21 });
+  });
+
+  it('shows the pointer and the lamp to whom may use them', async () => {
+    expect(button('Pointer')).toBeUndefined();
+    fixture.componentRef.setInput('points', true);
+    await fixture.whenStable();
+    await press('Pointer');
+    await press('Arrow');
+    expect(tools.leavesArrow()).toBeTrue();
+    expect(button('Lamp')).toBeUndefined();
+    fixture.componentRef.setInput('lights', true);
+    fixture.componentRef.setInput('isLit', true);
+    await fixture.whenStable();
+    let out = 0;
+    fixture.componentInstance.putOut.subscribe(() => out++);
+    await press('Put the lamp out');
+    expect(out).toBe(1);
+  });
+
+  it('rubs out whole things, or parts of lines', async () => {
+    await press('Eraser');
+    await press('Part of a line');
+    expect(tools.rubs()).toBeTrue();
+    await press('Whole line');
+    expect(tools.rubs()).toBeFalse();
+  });
+});

@@ -1,0 +1,84 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { pagesInOrder } from '@cuaderno/core';
+import type { Board, Id } from '@cuaderno/core';
+import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+
+/** Turns pages, for who may; adds one after this, for who may. */
+@Component({
+  selector: 'cua-page-turner',
+  imports: [Icon],
+  template: `
+    @if (turns()) {
+      <button
+        type="button"
+        aria-label="Previous page"
+        title="Previous page"
+        [disabled]="at() <= 0"
+        (click)="go(-1)"
+      >
+        <cua-icon [of]="icons.ChevronUp" [size]="20" />
+      </button>
+      <span class="place" aria-live="polite">{{ at() + 1 }} / {{ pages().length }}</span>
+      <button
+        type="button"
+        aria-label="Next page"
+        title="Next page"
+        [disabled]="at() >= pages().length - 1"
+        (click)="go(1)"
+      >
+        <cua-icon [of]="icons.ChevronDown" [size]="20" />
+      </button>
+    }
+    @if (adds()) {
+      <button type="button" aria-label="Add a page" title="Add a page here" (click)="added.emit()">
+        <cua-icon [of]="icons.FilePlus" [size]="20" />
+      </button>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      align-items: center;
+    }
+    button {
+      display: grid;
+      place-items: center;
+      width: var(--touch);
+      min-height: var(--touch);
+      padding: 0;
+      border: 0;
+      border-radius: var(--round);
+      background: none;
+      color: inherit;
+      cursor: pointer;
+    }
+    button:disabled {
+      opacity: 0.35;
+    }
+    .place {
+      min-width: 44px;
+      text-align: center;
+      font-variant-numeric: tabular-nums;
+      white-space: nowrap;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PageTurner {
+  readonly board = input.required<Board>();
+  readonly page = input<Id | null>(null);
+  readonly turns = input(true);
+  readonly adds = input(false);
+  readonly turned = output<Id>();
+  readonly added = output();
+
+  protected readonly icons = { ChevronDown, ChevronUp, FilePlus };
+  protected readonly pages = computed(() => pagesInOrder(this.board()));
+  protected readonly at = computed(() => this.pages().findIndex(({ id }) => id === this.page()));
+
+  protected go(by: 1 | -1): void {
+    const page = this.pages()[this.at() + by];
+    if (page) this.turned.emit(page.id);
+  }
+}

@@ -1,0 +1,135 @@
+import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
+import type { Id } from '@cuaderno/core';
+import { Signature } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { Popup } from '../../ui/popup/popup';
+
+/** Who may have written something, as they are called. */
+export interface Writer {
+  readonly id: Id;
+  readonly label: string;
+}
+
+/** Whose line is whose: every line signed, or only the ink of one person. In a lesson, and in its record. */
+@Component({
+  selector: 'cua-whose-ink',
+  imports: [Icon, Popup],
+  template: `
+    <button
+      type="button"
+      class="step"
+      aria-haspopup="dialog"
+      aria-label="Who wrote what"
+      [attr.aria-pressed]="signed() || only() !== null"
+      title="Whose line is whose"
+      (click)="whose.toggle($event)"
+    >
+      <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{
+        onlyName() ?? 'Who wrote what'
+      }}</span>
+    </button>
+    <cua-popup #whose label="Who wrote what">
+      <div class="whose">
+        <label>
+          <input #sign type="checkbox" [checked]="signed()" (change)="signed.set(sign.checked)" />
+          Names on every line
+        </label>
+        <fieldset>
+          <legend>Show the ink of</legend>
+          <label>
+            <input type="radio" name="only" [checked]="only() === null" (change)="only.set(null)" />
+            everyone
+          </label>
+          @for (writer of writers(); track writer.id) {
+            <label>
+              <input
+                type="radio"
+                name="only"
+                [checked]="only() === writer.id"
+                (change)="only.set(writer.id)"
+              />
+              <bdi>{{ writer.label }}</bdi> alone
+            </label>
+          }
+        </fieldset>
+      </div>
+    </cua-popup>
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .step {
+      display: flex;
+      align-items: center;
+      justify-content: center;
+      gap: 6px;
+      min-width: var(--touch);
+      min-height: var(--touch);
+      padding: 0 10px;
+      border: 0;
+      border-radius: var(--round);
+      background: none;
+      color: inherit;
+      font: inherit;
+      cursor: pointer;
+      white-space: nowrap;
+    }
+    .step:hover {
+      background: var(--raised);
+    }
+    .step[aria-pressed='true'] {
+      background: var(--moss-soft);
+      color: var(--moss);
+      font-weight: 600;
+    }
+    .whose {
+      display: grid;
+      gap: 8px;
+    }
+    .whose label {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      min-height: 36px;
+      cursor: pointer;
+    }
+    .whose input {
+      width: 18px;
+      height: 18px;
+      accent-color: var(--moss);
+    }
+    fieldset {
+      margin: 0;
+      padding: 0;
+      border: 0;
+    }
+    legend {
+      color: var(--ink-soft);
+      font-size: 0.88rem;
+    }
+    @media (max-width: 1100px) {
+      .word {
+        display: none;
+      }
+    }
+
+    @container view (max-width: 780px) {
+      .word {
+        display: none;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WhoseInk {
+  readonly writers = input.required<readonly Writer[]>();
+  readonly signed = model(false);
+  readonly only = model<Id | null>(null);
+
+  protected readonly icons = { Signature };
+  protected readonly onlyName = computed(() => {
+    const writer = this.writers().find(({ id }) => id === this.only());
+    return writer ? `${writer.label} alone` : null;
+  });
+}

@@ -1,0 +1,165 @@
+import { signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { Machine, Role, View, WindowSize } from '@cuaderno/core';
+import { Subject } from 'rxjs';
+import type { BoardSession } from '../../live/board-session';
+import { InStep } from './in-step';
+
+const at = (y: number): View => ({ page: 'page_1______', x: 0, y, width: 100, height: 50 });
+
+describe('being in step', () => {
+  let now: number;
+  let said: [number, boolean][];
+  let went: (number | string | null)[];
+  const line = signal('live');
+  const role = signal<Role>('tutor');
+  const inStep = signal(false);
+  const leads = signal(true);
+  const around = signal(false);
+  let shown: number[];
+  const led = signal<View | null>(null);
+  const moved = signal(0);
+  let gathered: Subject<View>;
+  let part: View;
+  let hidden: boolean;
+
+  beforeEach(() => {
+    jasmine.clock().install();
+    now = 1000;
+    spyOn(performance, 'now').and.callFake(() => now);
+    [said, went, shown] = [[], [], []];
+    leads.set(true);
+    around.set(false);
+    role.set('tutor');
+    inStep.set(false);
+    led.set(null);
+    gathered = new Subject();
+    part = at(0);
+    hidden = false;
+    const session = {
+      line,
+      role,
+      features: {
+        inStep: {
+          ...{ on: inStep, led, gathered },
+          sendView: ({ y }: View, final: boolean) => said.push([y, final]),
+        },
+        presence: {
+          showWindow: (_machine: Machine, _size: WindowSize, { y }: View) => shown.push(y),
+        },
+      },
+      board: () => ({ pages: new Map([[part.page, { hidden }]]) }),
+    } as unknown as BoardSession;
+    const stage = {
+      moved,
+      get part() {
+        return part;
+      },
+      size: () => ({ width: 800, height: 600 }),
+      follow: (view: View | null) => went.push(view && view.y),
+      show: ({ y }: View) => went.push(`once ${y}`),
+    };
+    TestBed.runInInjectionContext(
+      () =>
+        new InStep(
+          () => session,
+          () => stage,
+          () => leads(),
+          () => around(),
+        ),
+    );
+    TestBed.tick();
+  });
+  afterEach(() => jasmine.clock().uninstall());
+
+  const moves = (y: number, after: number): void => {
+    now += after;
+    jasmine.clock().tick(after);
+    part = at(y);
+    moved.update((n) => n + 1);
+    TestBed.tick();
+  };
+
+  it('a tutor’s window says what it shows: at once, a few times a second, and where it rests', () => {
+    moves(1, 10);
+    expect(said).toEqual([]);
+    inStep.set(true);
+    TestBed.tick();
+    moves(2, 10);
+    moves(3, 10);
+    moves(4, 30);
+    jasmine.clock().tick(200);
+    // What is written moves nothing.
+    moves(4, 10);
+    jasmine.clock().tick(200);
+    expect(said).toEqual([
+      [1, false],
+      [4, false],
+      [4, true],
+    ]);
+    inStep.set(false);
+    TestBed.tick();
+    moves(9, 100);
+    expect(said.length).toBe(3);
+  });
+
+  it('says it once more when a page that was hidden is shown', () => {
+    inStep.set(true);
+    hidden = true;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    moves(1, 50);
+    expect(said.length).toBe(2);
+    hidden = false;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    expect(said.slice(2)).toEqual([
+      [1, false],
+      [1, true],
+    ]);
+  });
+
+  it('a student’s window shows what it is told as long as that lasts, or once', () => {
+    role.set('student');
+    leads.set(false);
+    inStep.set(true);
+    led.set(at(5));
+    TestBed.tick();
+    expect(went.at(-1)).toBe(5);
+    moves(6, 50);
+    expect(said).toEqual([]);
+    inStep.set(false);
+    TestBed.tick();
+    expect(went.at(-1)).toBeNull();
+    gathered.next(at(7));
+    expect(went.at(-1)).toBe('once 7');
+  });
+
+  it('a student who leads says what their window shows, and the tutor follows or looks around', () => {
+    role.set('student');
+    inStep.set(true);
+    TestBed.tick();
+    moves(3, 50);
+    expect(said.at(-1)).toEqual([3, false]);
+    role.set('tutor');
+    leads.set(false);
+    led.set(at(8));
+    TestBed.tick();
+    expect(went.at(-1)).toBe(8);
+    around.set(true);
+    TestBed.tick();
+    expect(went.at(-1)).toBeNull();
+  });
+
+  it('a student’s window tells its tutor where it is, when it rests', () => {
+    role.set('student');
+    leads.set(false);
+    moves(1, 10);
+    moves(2, 200);
+    expect(shown).toEqual([]);
+    jasmine.clock().tick(600);
+    moves(2, 10);
+    jasmine.clock().tick(600);
+    expect(shown).toEqual([2]);
+  });
+});

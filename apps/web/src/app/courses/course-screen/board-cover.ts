@@ -1,0 +1,64 @@
+import { readBoardPreview } from '@cuaderno/contract/routes/boards';
+import { pageFromSnapshot, unpack } from '@cuaderno/core';
+import type { Page, PageSnapshot } from '@cuaderno/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { PageThumb } from '../../board/pages/page-thumb';
+import type { PaperSource } from '../../board/drawing/paper-source';
+
+/** A small picture of a board: of its first page. */
+@Component({
+  selector: 'cua-board-cover',
+  imports: [PageThumb],
+  template: `@if (page(); as first) {
+    <cua-page-thumb [page]="first" [papers]="papers()" />
+  }`,
+  styles: `
+    :host {
+      display: grid;
+      place-items: center;
+      width: 72px;
+      height: 84px;
+      /* A tall page is cut at its foot; the shadow of a wide one isn't. */
+      overflow: clip;
+      overflow-clip-margin: 6px;
+    }
+    cua-page-thumb {
+      width: 100%;
+    }
+  `,
+  host: { 'aria-hidden': 'true' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BoardCover {
+  readonly board = input.required<string>();
+  readonly papers = input.required<PaperSource>();
+  private readonly api = inject(Api);
+  protected readonly page = signal<Page | null>(null);
+
+  constructor() {
+    effect(() => {
+      const board = this.board();
+      untracked(() => void this.load(board));
+    });
+  }
+
+  private async load(board: string): Promise<void> {
+    try {
+      const bytes = await firstValueFrom(this.api.call(readBoardPreview, { params: { board } }));
+      this.page.set(pageFromSnapshot(unpack(bytes) as PageSnapshot));
+    } catch {
+      // Only a picture: the board's name is there to go by.
+      this.page.set(null);
+    }
+  }
+}

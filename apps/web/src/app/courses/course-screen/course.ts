@@ -1,0 +1,175 @@
+import { createBoard } from '@cuaderno/contract/routes/boards';
+import { readCourse } from '@cuaderno/contract/routes/courses';
+import { prepareImport } from '@cuaderno/contract/routes/imports';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { ProgressBarModule } from 'primeng/progressbar';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import { hasAnnotations } from '../../materials/imported-annotations/format-annotations';
+import { ArchiveButton } from '../../records/export/archive-button';
+import { LinksDialog } from '../../records/record-links/links-dialog';
+import { LocalFile, LocalFiles } from '../../board/drawing/local-files';
+import { pdfJs } from '../../board/drawing/pdf-js';
+import { formatDate, formatLength, formatWhen } from '../../ui/time/format-time';
+import { WayIn } from '../../lesson/way-in/way-in';
+import { BoardList } from './board-list';
+import { CourseUpload } from './upload';
+
+/** For how long slides that are expected needn't be announced again, in ms. */
+const EXPECTED = 60_000;
+
+/** A course: its boards, its join link, its records. PDFs, slides and board files dropped anywhere on it become boards. */
+@Component({
+  selector: 'cua-course',
+  imports: [
+    ArchiveButton,
+    BoardList,
+    ButtonModule,
+    LinksDialog,
+    ProgressBarModule,
+    RouterLink,
+    WayIn,
+  ],
+  templateUrl: './course.html',
+  styleUrl: './course.scss',
+  host: {
+    '(dragover)': 'over($event)',
+    '(dragleave)': 'dropping.set(false)',
+    '(drop)': 'drop($event)',
+    '[class.dropping]': 'dropping()',
+  },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CourseScreen {
+  /** From the address. */
+  readonly course = input.required<string>();
+
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly local = inject(LocalFiles);
+  /** When slides were last expected, in ms since 1970. */
+  private expected = 0;
+  protected readonly info = signal<Course | null>(null);
+  protected readonly boards = signal<readonly BoardInfo[]>([]);
+  protected readonly takenOut = signal<readonly BoardInfo[]>([]);
+  protected readonly records = signal<readonly RecordInfo[]>([]);
+  protected readonly uploads = signal<readonly CourseUpload[]>([]);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly dropping = signal(false);
+  /** Whether links to all its records are made and looked after. */
+  protected readonly linking = signal(false);
+  protected readonly students = computed(() => [
+    ...new Set(this.records().flatMap(({ people }) => people)),
+  ]);
+  protected readonly say = { date: formatDate, length: formatLength, when: formatWhen };
+  protected readonly percent = (part: number): number => Math.round(part * 100);
+
+  constructor() {
+    effect(() => {
+      this.course();
+      untracked(() => void this.load());
+    });
+    // A board is about to be opened: what draws it is fetched meanwhile.
+    void pdfJs();
+    void import('../../lesson/board-screen/board');
+  }
+
+  protected async load(): Promise<void> {
+    this.problem.set(null);
+    try {
+      const { course, boards, takenOut, records } = await firstValueFrom(
+        this.api.call(readCourse, { params: { course: this.course() } }),
+      );
+      this.info.set(course);
+      this.boards.set(boards);
+      this.takenOut.set(takenOut);
+      this.records.set(records);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  /** A file is about to be chosen: what turns slides into pages starts meanwhile. */
+  protected expect(): void {
+    if (Date.now() - this.expected < EXPECTED) return;
+    this.expected = Date.now();
+    // A kindness: without it slides take a second longer.
+    void firstValueFrom(this.api.call(prepareImport)).catch(() => undefined);
+  }
+
+  protected over(event: DragEvent): void {
+    event.preventDefault();
+    this.expect();
+    this.dropping.set(true);
+  }
+
+  protected drop(event: DragEvent): void {
+    event.preventDefault();
+    this.dropping.set(false);
+    this.upload(event.dataTransfer?.files ?? null);
+  }
+
+  protected upload(files: FileList | null): void {
+    for (const file of files ?? []) void this.send(file, files!.length === 1);
+  }
+
+  protected saying(upload: CourseUpload): string {
+    return (
+      upload.slides() ??
+      (upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`)
+    );
+  }
+
+  protected dismiss(upload: CourseUpload): void {
+    upload.cancel();
+    this.uploads.update((list) => list.filter((other) => other !== upload));
+  }
+
+  protected async empty(): Promise<void> {
+    try {
+      const board = await firstValueFrom(
+        this.api.call(createBoard, {
+          params: { course: this.course() },
+          body: {
+            title: `Board of ${formatDate(Date.now())}`,
+          },
+        }),
+      );
+      await this.router.navigate(['/boards', board.id]);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  private async send(file: File, openIt: boolean): Promise<void> {
+    const upload = new CourseUpload(this.api, file, this.course());
+    this.uploads.update((list) => [...list, upload]);
+    const local = new LocalFile(file);
+    const board = await upload.run();
+    if (!board) return local.discard();
+    const { annotations } = board;
+    // The board shows what came as it came, unless something was taken out of it.
+    if (board.file && !hasAnnotations(annotations)) this.local.add(board.file, local);
+    else local.discard();
+    this.uploads.update((list) => list.filter((other) => other !== upload));
+    this.boards.update((list) => [board, ...list]);
+    if (openIt)
+      await this.router.navigate(['/boards', board.id], {
+        state: { import: board.job ?? null, annotations },
+      });
+  }
+}

@@ -1,0 +1,184 @@
+import {
+  correctHours,
+  downloadHoursCalendar,
+  downloadHoursTable,
+  listHours,
+} from '@cuaderno/contract/routes/hours';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } from 'rxjs';
+import type { Observable } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { HourRow } from '../../api/timetable';
+import { Chart } from '../../ui/charts/chart';
+import type { ChartOption } from '../../ui/charts/chart';
+import { download } from '../../ui/download/download';
+import { formatDate, formatLength, formatSpan, inThisZone } from '../../ui/time/format-time';
+import { totalsOf } from './totals';
+import type { TotalsBy } from './totals';
+
+const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
+  { by: 'month', label: 'Month' },
+  { by: 'course', label: 'Course' },
+  { by: 'student', label: 'Student' },
+];
+
+/** How long lessons really were: what a tutor is paid by. */
+@Component({
+  selector: 'cua-hours',
+  imports: [Chart, RouterLink],
+  templateUrl: './hours.html',
+  styleUrl: './hours.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HoursScreen {
+  private readonly api = inject(Api);
+  /** Months as fields for months have them; the last one included. */
+  protected readonly from = signal(monthBack(2));
+  protected readonly to = signal(monthBack(0));
+  protected readonly rows = signal<readonly HourRow[] | null>(null);
+  protected readonly by = signal<TotalsBy>('month');
+  protected readonly course = signal<string | null>(null);
+  protected readonly correcting = signal<HourRow | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly ways = BY;
+  protected readonly say = {
+    date: formatDate,
+    length: (minutes: number): string => formatLength(minutes * 60_000),
+    span: formatSpan,
+  };
+
+  /** Those with lessons in these months: two may have one name. */
+  protected readonly courses = computed(() =>
+    [...new Map((this.rows() ?? []).map((row) => [row.course, row.courseName] as const))]
+      .map(([id, name]) => ({ id, name }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
+  );
+  /** The course that is chosen, as long as it has lessons in these months. */
+  protected readonly only = computed(
+    () => this.courses().find(({ id }) => id === this.course())?.id ?? null,
+  );
+  protected readonly shown = computed(() =>
+    (this.rows() ?? []).filter(({ course }) => !this.only() || course === this.only()),
+  );
+  protected readonly totals = computed(() => totalsOf(this.shown(), this.by()));
+  protected readonly sum = computed(() =>
+    this.shown().reduce((sum, { minutes }) => sum + minutes, 0),
+  );
+  protected readonly chart = computed<ChartOption>(() => {
+    const totals = this.totals();
+    return ({ ink, soft, line, font }) => ({
+      textStyle: { ...font, color: ink },
+      grid: { left: 8, right: 48, top: 8, bottom: 8 },
+      xAxis: {
+        type: 'value',
+        axisLabel: {
+          ...font,
+          color: soft,
+          formatter: '{value} h',
+        },
+        splitLine: { lineStyle: { color: line } },
+      },
+      yAxis: {
+        type: 'category',
+        inverse: true,
+        data: totals.map(({ label }) => label),
+        axisLabel: { ...font, color: ink, width: 190, overflow: 'truncate' },
+        axisLine: { lineStyle: { color: line } },
+        axisTick: { show: false },
+      },
+      series: [
+        {
+          type: 'bar',
+          barMaxWidth: 26,
+          itemStyle: { color: '#0072b2' },
+          data: totals.map(({ minutes }) => minutes / 60),
+          label: {
+            show: true,
+            position: 'right',
+            ...font,
+            color: ink,
+            formatter: ({ value }: { value: number }) => formatLength(value * 3_600_000),
+          },
+        },
+      ],
+    });
+  });
+
+  /** From the beginning of the first month to the end of the last, in ms since 1970. */
+  private readonly span = computed(
+    () => {
+      const [from, to] = [this.from(), this.to()].map(
+        (month) => month.split('-').map(Number) as [number, number],
+      );
+      const start = new Date(from![0], from![1] - 1, 1).getTime();
+      const end = new Date(to![0], to![1], 1).getTime();
+      return { from: start, to: Math.max(start, end) };
+    },
+    { equal: (a, b) => a.from === b.from && a.to === b.to },
+  );
+  private readonly again = new Subject<void>();
+
+  constructor() {
+    merge(toObservable(this.span), this.again)
+      .pipe(
+        switchMap(() => this.lessons()),
+        takeUntilDestroyed(),
+      )
+      .subscribe((rows) => this.rows.set(rows));
+  }
+
+  protected load(): void {
+    this.again.next();
+  }
+
+  private lessons(): Observable<readonly HourRow[]> {
+    this.problem.set(null);
+    return this.api.call(listHours, { query: this.span() }).pipe(
+      map(({ rows }) => rows),
+      catchError((error: unknown) => {
+        this.problem.set(problemOf(error));
+        return EMPTY;
+      }),
+    );
+  }
+
+  protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
+    this.problem.set(null);
+    try {
+      await firstValueFrom(
+        this.api.call(correctHours, { params: { lesson: row.lesson }, body: { minutes, why } }),
+      );
+      this.correcting.set(null);
+      this.load();
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  /** @param form a table, or a calendar of the lessons as they were held */
+  protected async save(form: 'csv' | 'ics'): Promise<void> {
+    this.problem.set(null);
+    try {
+      const query = { ...this.span(), course: this.only() || undefined };
+      const { blob, name } = await firstValueFrom(
+        form === 'csv'
+          ? this.api.download(downloadHoursTable, { query: { ...query, ...inThisZone() } })
+          : this.api.download(downloadHoursCalendar, { query }),
+      );
+      download(blob, name);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+}
+
+/** The month so many months ago, as `2026-11`. */
+function monthBack(months: number): string {
+  const now = new Date();
+  const month = new Date(now.getFullYear(), now.getMonth() - months, 1);
+  return `${month.getFullYear()}-${String(month.getMonth() + 1).padStart(2, '0')}`;
+}

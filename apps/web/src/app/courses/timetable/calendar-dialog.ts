@@ -1,0 +1,124 @@
+import type { Answer } from '@cuaderno/contract/route';
+import { importCalendar } from '@cuaderno/contract/routes/timetable';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { ButtonModule } from 'primeng/button';
+import { SelectModule } from 'primeng/select';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { Course } from '../../api/shapes';
+import { DIALOG } from '../../ui/popup/dialog';
+import { inThisZone } from '../../ui/time/format-time';
+
+type Brought = Answer<typeof importCalendar>;
+
+/** Brings the events of a calendar file as lessons of a course. */
+@Component({
+  selector: 'cua-calendar-dialog',
+  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
+  template: `
+    <p-dialog
+      closeAriaLabel="Close"
+      header="Import a calendar"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      (visibleChange)="closed.emit()"
+    >
+      <p class="soft">Every event of a calendar file (.ics) becomes a lesson of one course.</p>
+      <div class="fields">
+        <label class="field wide"
+          >Course
+          <p-select
+            name="course"
+            ariaLabel="Course"
+            appendTo="body"
+            optionLabel="name"
+            optionValue="id"
+            [options]="$any(courses())"
+            [ngModel]="course()"
+            (ngModelChange)="course.set($event)"
+          />
+        </label>
+        <label class="field wide"
+          >Calendar file
+          <input
+            #field
+            type="file"
+            accept=".ics,text/calendar"
+            (change)="importFile(field)"
+            [disabled]="busy() || !course()"
+          />
+        </label>
+      </div>
+      @if (problem(); as problem) {
+        <p class="trouble" role="alert">
+          <strong>{{ problem.title }}</strong> {{ problem.detail }}
+        </p>
+      }
+      @if (came(); as it) {
+        <p role="status">
+          {{ it.made === 1 ? 'One event' : it.made + ' events' }} of “<bdi>{{ it.file }}</bdi
+          >” {{ it.made === 1 ? 'is' : 'are' }} in the timetable now.
+        </p>
+        @if (it.skipped.length > 0) {
+          <p>These can’t be lessons:</p>
+          <ul>
+            @for (one of it.skipped; track $index) {
+              <li>
+                <bdi>{{ one.summary || 'Without a name' }}</bdi>: {{ one.why }}
+              </li>
+            }
+          </ul>
+        }
+      }
+      <ng-template #footer>
+        <p-button label="Done" (onClick)="closed.emit()" />
+      </ng-template>
+    </p-dialog>
+  `,
+  styleUrl: './dialogs.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CalendarDialog {
+  readonly courses = input.required<readonly Pick<Course, 'id' | 'name'>[]>();
+  readonly imported = output();
+  readonly closed = output();
+  private readonly api = inject(Api);
+  protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
+  protected readonly busy = signal(false);
+  protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+
+  protected async importFile(field: HTMLInputElement): Promise<void> {
+    const [file] = field.files ?? [];
+    if (!file) return;
+    this.busy.set(true);
+    this.problem.set(null);
+    this.came.set(null);
+    try {
+      const imported = await firstValueFrom(
+        this.api.call(importCalendar, {
+          ...{ params: { course: this.course()! }, query: inThisZone(), body: file },
+        }),
+      );
+      this.came.set({ ...imported, file: file.name });
+      this.imported.emit();
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+      field.value = '';
+    }
+  }
+}

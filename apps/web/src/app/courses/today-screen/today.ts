@@ -1,0 +1,96 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { nameOf } from '@cuaderno/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ButtonModule } from 'primeng/button';
+import { firstValueFrom } from 'rxjs';
+import { Account } from '../../api/account';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { Course, RecordInfo } from '../../api/shapes';
+import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
+import { MaterialsStore } from '../../materials/store/materials-store';
+import {
+  formatDate,
+  formatDay,
+  formatLength,
+  formatWhen,
+  formatZone,
+} from '../../ui/time/format-time';
+import { CourseForm } from './course-form';
+
+/** The tutor's first screen: what comes next, the courses, the last records. */
+@Component({
+  selector: 'cua-today',
+  imports: [ButtonModule, CourseForm, RouterLink],
+  templateUrl: './today.html',
+  styleUrl: './today.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TodayScreen {
+  private readonly api = inject(Api);
+  private readonly account = inject(Account);
+  private readonly router = inject(Router);
+  private readonly materials = inject(MaterialsStore);
+  protected readonly courses = signal<readonly Course[] | null>(null);
+  protected readonly records = signal<readonly RecordInfo[]>([]);
+  protected readonly name = signal('');
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly making = signal(false);
+  protected readonly zone = formatZone();
+  protected readonly today = formatDay(Date.now());
+  protected readonly say = {
+    date: formatDate,
+    length: formatLength,
+    name: nameOf,
+    when: formatWhen,
+  };
+  protected readonly late = inject(WaitingLateLines);
+
+  protected readonly going = computed(
+    () => this.courses()?.filter(({ retiredAt }) => retiredAt === null) ?? [],
+  );
+  protected readonly retired = computed(
+    () => this.courses()?.filter(({ retiredAt }) => retiredAt !== null) ?? [],
+  );
+  protected readonly open = computed(() => this.courses()?.find(({ lesson }) => lesson) ?? null);
+  protected readonly next = computed(
+    () =>
+      this.courses()
+        ?.filter(({ nextAt }) => nextAt !== null)
+        .sort((a, b) => a.nextAt! - b.nextAt!)[0] ?? null,
+  );
+
+  constructor() {
+    void this.load();
+    void this.late.load();
+  }
+
+  protected async load(): Promise<void> {
+    this.problem.set(null);
+    try {
+      const { courses, records } = await firstValueFrom(this.api.call(readToday));
+      this.courses.set(courses);
+      this.records.set(records);
+      this.name.set((await this.account.load()).tutor?.name ?? '');
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  protected made(course: Course): void {
+    void this.router.navigate(['/courses', course.id]);
+  }
+
+  protected async signOut(): Promise<void> {
+    try {
+      await this.account.signOut();
+      this.materials.forget();
+      this.late.forget();
+      await this.router.navigateByUrl('/sign-in');
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+}

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, input, output, viewChild } from '@angular/core';
+import { ButtonModule } from 'primeng/button';
+import { LessonNotes } from '../../records/notes/lesson-notes';
+import { DIALOG } from '../../ui/popup/dialog';
+
+/** Closing the lesson and stepping out of it are two acts: each says what will happen. */
+@Component({
+  selector: 'cua-leave-dialog',
+  imports: [ButtonModule, DIALOG, LessonNotes],
+  template: `
+    <p-dialog
+      closeAriaLabel="Close"
+      header="Close this lesson?"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      (visibleChange)="stayed.emit()"
+    >
+      <ul>
+        <li class="notes">
+          <cua-lesson-notes [lesson]="lesson()" [writes]="true" />
+        </li>
+        <li>
+          <div>
+            <strong>Close the lesson</strong>
+            <p>
+              Everyone leaves, and the join link lets nobody in until you open the next lesson. What
+              is on the board becomes a record; the board itself stays.
+            </p>
+          </div>
+          <p-button label="Close the lesson" [disabled]="busy()" (onClick)="close()" />
+        </li>
+        <li>
+          <div>
+            <strong>Only step out</strong>
+            <p>
+              The lesson stays open and everyone stays in it. Whoever comes waits at the door until
+              you are back. If you stay away for long, it closes by itself.
+            </p>
+          </div>
+          <p-button label="Step out" severity="secondary" (onClick)="stepOut()" />
+        </li>
+      </ul>
+      <div class="buttons">
+        <p-button
+          label="Go on teaching"
+          severity="secondary"
+          [text]="true"
+          (onClick)="stayed.emit()"
+        />
+      </div>
+    </p-dialog>
+  `,
+  styles: `
+    ul {
+      display: grid;
+      gap: 16px;
+      max-width: 34rem;
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+      gap: 20px;
+    }
+    p {
+      margin: 2px 0 0;
+      color: var(--ink-soft);
+    }
+    p-button {
+      flex: none;
+    }
+    .notes {
+      display: block;
+    }
+    .buttons {
+      display: flex;
+      justify-content: flex-end;
+      margin-top: 12px;
+    }
+    @media (max-width: 600px) {
+      li {
+        display: grid;
+        gap: 6px;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LeaveDialog {
+  readonly lesson = input.required<string>();
+  readonly busy = input(false);
+  readonly stayed = output();
+  readonly steppedOut = output();
+  readonly closedLesson = output();
+  private readonly notes = viewChild.required(LessonNotes);
+
+  /** What was written of the lesson is kept first; where that can't be, nothing is closed. */
+  protected async close(): Promise<void> {
+    if (await this.notes().saveAll()) this.closedLesson.emit();
+  }
+
+  /** What can't be kept now is there when the sheet is opened again. */
+  protected async stepOut(): Promise<void> {
+    await this.notes().saveAll();
+    this.steppedOut.emit();
+  }
+}

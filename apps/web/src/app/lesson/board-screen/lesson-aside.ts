@@ -1,0 +1,128 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { AT_FIRST } from '@cuaderno/core';
+import type { ChatTo, Id } from '@cuaderno/core';
+import { Bell, MessagesSquare, Users } from 'lucide';
+import type { Course } from '../../api/shapes';
+import { Icon } from '../../ui/icons/icon';
+import type { BoardSession } from '../../live/board-session';
+import { FeatureViews } from '../../live/features/feature-views';
+import { LessonWatch } from '../notice/lesson-watch';
+import { NoticeWishes } from '../notice/notice-wishes';
+import { Notices } from '../notice/notices';
+import { DoorList } from '../people/door-list';
+import { PeoplePanel } from '../people/people-panel';
+import type { PersonWish } from '../people/people-panel';
+import { ChatPanel } from '../talk/chat-panel';
+import { JoinCard } from '../way-in/join-card';
+
+/**
+ * Beside the board while a lesson is open: pens above everything, then who is here or what is written, who is
+ * at the door, and how students come in.
+ */
+@Component({
+  selector: 'cua-lesson-aside',
+  imports: [ChatPanel, DoorList, FeatureViews, Icon, JoinCard, NoticeWishes, PeoplePanel],
+  templateUrl: './lesson-aside.html',
+  styleUrl: './lesson-aside.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LessonAside {
+  readonly session = input.required<BoardSession>();
+  readonly numbers = input.required<ReadonlyMap<Id, string>>();
+  readonly course = input<Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode'> | null>(null);
+  /** What is wished of the board: to go somewhere, to wipe, to say what may be done. */
+  readonly wished = output<PersonWish>();
+
+  protected readonly icons = { Bell, MessagesSquare, Users };
+  protected readonly tab = signal<'people' | 'chat'>('people');
+  protected readonly wishing = signal(false);
+  private readonly doorList = viewChild<unknown, ElementRef<HTMLElement>>(DoorList, {
+    read: ElementRef,
+  });
+  protected readonly notices = inject(Notices);
+  private readonly watch = new LessonWatch(
+    (kind, words) => this.notices.tell(kind, words),
+    (kind) => this.notices.settle(kind),
+  );
+  /** Messages of others that were read already. */
+  private readonly read = signal(0);
+  private readonly others = computed(
+    () =>
+      this.session()
+        .features.talk.chat()
+        .filter(({ by }) => by !== this.session().me()).length,
+  );
+  protected readonly unread = computed(() => Math.max(0, this.others() - this.read()));
+  protected readonly alone = computed(
+    () =>
+      !this.session()
+        .people()
+        .some(({ role }) => role === 'student'),
+  );
+  /** What who comes late will have. */
+  protected readonly late = computed(
+    () => this.session()?.features.pens.rules().trust ?? AT_FIRST.trust,
+  );
+  protected readonly chatOff = computed(() => {
+    const { chatAll = AT_FIRST.chatAll, chatTutor = AT_FIRST.chatTutor } =
+      this.session().features.pens.rules();
+    return !chatAll && !chatTutor;
+  });
+  protected readonly write = computed(() => {
+    const { features } = this.session();
+    return (to: ChatTo, text: string): boolean => features.talk.write(to, text);
+  });
+
+  constructor() {
+    effect(() => {
+      const { features, people, me } = this.session();
+      this.watch.arrivals(features.door.arrivals());
+      this.watch.people(people());
+      this.watch.chat(features.talk.chat(), people(), me());
+    });
+    effect(() => {
+      const others = this.others();
+      // Emptied, there is nothing left to read.
+      if (this.tab() === 'chat' || others < untracked(this.read)) this.read.set(others);
+    });
+  }
+
+  /** Brings who is at the door into sight. */
+  toDoor(): void {
+    const list = this.doorList()?.nativeElement;
+    list?.scrollIntoView({ block: 'nearest' });
+    list?.querySelector<HTMLElement>('button')?.focus({ preventScroll: true });
+  }
+
+  protected wish(wish: PersonWish): void {
+    const { features } = this.session();
+    switch (wish.kind) {
+      case 'door':
+        return features.door.decide(wish.who, wish.word);
+      case 'lead':
+        return features.pens.handLead(wish.who);
+      case 'lower':
+        return features.talk.lower(wish.who);
+      case 'signals':
+        return features.talk.clearSignals();
+      default:
+        this.wished.emit(wish);
+    }
+  }
+
+  protected switchChat(on: boolean): void {
+    this.session().features.pens.setRules('all', { chatAll: on, chatTutor: on });
+  }
+}

@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { NOTICE_KINDS, NOTICE_WAYS, Notices } from './notices';
+import { DIALOG } from '../../ui/popup/dialog';
+
+/** Of what a tutor wants notice, and how. */
+@Component({
+  selector: 'cua-notice-wishes',
+  imports: [DIALOG],
+  template: `
+    <p-dialog
+      closeAriaLabel="Close"
+      header="Notices"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      (visibleChange)="closed.emit()"
+    >
+      <table>
+        <thead>
+          <tr>
+            <td></td>
+            @for (way of ways; track way.way) {
+              <th scope="col">{{ way.label }}</th>
+            }
+          </tr>
+        </thead>
+        <tbody>
+          @for (kind of kinds; track kind.kind) {
+            <tr>
+              <th scope="row">{{ kind.label }}</th>
+              @for (way of ways; track way.way) {
+                <td>
+                  <label>
+                    <input
+                      #box
+                      type="checkbox"
+                      [attr.aria-label]="kind.label + ': ' + way.label"
+                      [checked]="notices.wishes()[kind.kind][way.way]"
+                      (change)="notices.wish(kind.kind, way.way, box.checked)"
+                    />
+                  </label>
+                </td>
+              }
+            </tr>
+          }
+        </tbody>
+      </table>
+      @if (refused) {
+        <p class="note">
+          This browser doesn’t let Cuaderno notify you while its window is behind.
+          {{
+            secure
+              ? 'Allow it in the browser’s settings for this site.'
+              : 'It would at an address that begins with https.'
+          }}
+        </p>
+      }
+    </p-dialog>
+  `,
+  styles: `
+    th {
+      padding: 4px 12px 4px 0;
+      font-weight: 400;
+      text-align: left;
+    }
+    thead th {
+      color: var(--ink-soft);
+      font-size: 0.9rem;
+    }
+    label {
+      display: grid;
+      place-items: center;
+      min-width: 44px;
+      min-height: 44px;
+    }
+    input {
+      width: 20px;
+      height: 20px;
+      accent-color: var(--ink);
+    }
+    .note {
+      max-width: 26rem;
+      color: var(--ink-soft);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NoticeWishes {
+  readonly closed = output();
+  protected readonly notices = inject(Notices);
+  protected readonly kinds = NOTICE_KINDS;
+  protected readonly ways = NOTICE_WAYS;
+  protected readonly refused =
+    typeof Notification === 'undefined' || Notification.permission === 'denied' || !isSecureContext;
+  protected readonly secure = isSecureContext;
+}

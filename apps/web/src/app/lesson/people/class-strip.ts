@@ -1,0 +1,114 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { nameOf } from '@cuaderno/core';
+import type { Id, Person } from '@cuaderno/core';
+import { Hand, Presentation } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { TRUST_STEPS } from './trust-steps';
+
+/** Who is here and who holds a pen, as everyone sees it. */
+@Component({
+  selector: 'cua-class-strip',
+  imports: [Icon],
+  template: `
+    <ul aria-label="Who is here">
+      @for (one of shown(); track one.id) {
+        <li [class.writes]="one.writes" [class.gone]="!one.here" [title]="one.says">
+          @if (!one.teaches) {
+            <cua-icon [of]="one.icon" [size]="16" />
+          }
+          <bdi>{{ one.label }}</bdi>
+          @if (one.leads) {
+            <cua-icon [of]="icons.Presentation" [size]="15" />
+          }
+          @if (one.hand) {
+            <span class="hand"><cua-icon [of]="icons.Hand" [size]="15" />{{ one.hand }}</span>
+          }
+          <span class="unseen">{{ one.says }}</span>
+        </li>
+      }
+    </ul>
+  `,
+  styles: `
+    ul {
+      display: flex;
+      overflow-x: auto;
+      scrollbar-width: none;
+      gap: 4px;
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    li {
+      display: flex;
+      flex: none;
+      gap: 4px;
+      align-items: center;
+      max-width: 11rem;
+      padding: 2px 10px 2px 6px;
+      border: 1px solid var(--line);
+      border-radius: 99px;
+      color: var(--ink-soft);
+      font-size: 0.85rem;
+      white-space: nowrap;
+    }
+    bdi {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .writes {
+      border-color: var(--moss);
+      background: var(--moss-soft);
+      color: var(--moss);
+      font-weight: 600;
+    }
+    .gone {
+      border-style: dashed;
+      background: none;
+      color: var(--ink-soft);
+      font-style: italic;
+      font-weight: 400;
+    }
+    .hand {
+      display: flex;
+      align-items: center;
+      color: var(--amber);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ClassStrip {
+  readonly people = input.required<readonly Person[]>();
+  readonly me = input<Id | null>(null);
+  /** Whether one’s own name is among them. */
+  readonly own = input(true);
+  readonly lead = input<Id | null>(null);
+
+  protected readonly icons = { Hand, Presentation };
+  protected readonly shown = computed(() =>
+    this.people()
+      .filter(({ id }) => this.own() || id !== this.me())
+      .map((person) => {
+        const step = TRUST_STEPS.find(({ trust }) => trust === person.trust)!;
+        const teaches = person.role === 'tutor';
+        const leads = person.id === this.lead() || (teaches && this.lead() === null);
+        return {
+          id: person.id,
+          label: person.id === this.me() ? 'You' : nameOf(person),
+          icon: step.icon,
+          teaches,
+          writes: person.trust !== 'view' && !teaches,
+          here: person.here,
+          hand: person.hand,
+          leads,
+          says: [
+            teaches ? 'your tutor' : step.label.toLowerCase(),
+            leads ? 'leads' : '',
+            person.hand ? 'hand up' : '',
+            person.here ? '' : 'away',
+          ]
+            .filter(Boolean)
+            .join(', '),
+        };
+      }),
+  );
+}

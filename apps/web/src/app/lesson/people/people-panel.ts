@@ -1,0 +1,136 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { nameOf } from '@cuaderno/core';
+import type { DoorWord, Id, LessonWindow, Person, Trust } from '@cuaderno/core';
+import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
+import type { MenuItem } from 'primeng/api';
+import { Menu, MenuModule } from 'primeng/menu';
+import { Icon } from '../../ui/icons/icon';
+import { SIGNALS } from '../../live/features/talk/signals';
+import { inWords } from './line-quality';
+import { TRUST_STEPS } from './trust-steps';
+
+/** What a tutor does about one person, beside their pen. */
+export type PersonWish =
+  | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord }
+  | { readonly kind: 'lead'; readonly who: Id | null }
+  | { readonly kind: 'go'; readonly who: Id }
+  | { readonly kind: 'gather'; readonly window: Id }
+  | { readonly kind: 'wipe'; readonly who: Id }
+  | { readonly kind: 'may'; readonly who: Id | 'all' }
+  | { readonly kind: 'lower'; readonly who: Id | 'all' }
+  | { readonly kind: 'signals' };
+
+/**
+ * Who is here and what each may do with their pen. One touch says it, for one student or for all; it is
+ * always at the same place.
+ */
+@Component({
+  selector: 'cua-people-panel',
+  imports: [Icon, MenuModule],
+  templateUrl: './people-panel.html',
+  styleUrl: './people-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PeoplePanel {
+  readonly people = input.required<readonly Person[]>();
+  /** The windows that they have, the earlier first. */
+  readonly windows = input<readonly LessonWindow[]>([]);
+  /** Number of each page, by its id. */
+  readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
+  /** The student who leads. */
+  readonly lead = input<Id | null>(null);
+  /** What the class has: who comes late has it too. */
+  readonly late = input<Trust>('view');
+  readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
+  readonly wish = output<PersonWish>();
+
+  private readonly menu = viewChild.required(Menu);
+  /** Whose menu is open. */
+  private readonly meant = signal<Id | null>(null);
+  protected readonly icons = { Presentation, Ellipsis, Hand, PenOff };
+  protected readonly steps = TRUST_STEPS;
+  protected readonly students = computed(() =>
+    this.people()
+      .filter(({ role }) => role === 'student')
+      .map((person) => ({
+        ...person,
+        label: nameOf(person),
+        leads: person.id === this.lead(),
+        where: this.whereIs(person),
+        line: inWords(person.roundTrip),
+        says: SIGNALS.find(({ signal }) => signal === person.signal),
+      })),
+  );
+  protected readonly writing = computed(
+    () => this.students().filter(({ trust }) => trust !== 'view').length,
+  );
+  protected readonly hands = computed(
+    () => this.students().filter(({ hand }) => hand !== null).length,
+  );
+  /** How many give each signal, at a glance. */
+  protected readonly counts = computed(() =>
+    SIGNALS.map((one) => ({
+      ...one,
+      count: this.students().filter((person) => person.signal === one.signal).length,
+    })).filter(({ count }) => count > 0),
+  );
+  protected readonly wishes = computed<MenuItem[]>(() => {
+    const person = this.students().find(({ id }) => id === this.meant());
+    if (!person) return [];
+    const { id } = person;
+    const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
+    return [
+      { label: 'Go where they are', disabled: !person.view, ...tell({ kind: 'go', who: id }) },
+      ...this.windowsOf(id).map(({ id: window }, at, all) => ({
+        label: all.length === 1 ? 'Bring them here' : `Bring their ${machineName(all, at)} here`,
+        ...tell({ kind: 'gather', window }),
+      })),
+      person.leads
+        ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
+        : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
+      { label: 'What they may do …', ...tell({ kind: 'may', who: id }) },
+      { label: 'Wipe their ink …', ...tell({ kind: 'wipe', who: id }) },
+      { separator: true },
+      {
+        label: 'Send out, may knock again',
+        ...tell({ kind: 'door', who: id, word: 'out' }),
+      },
+      { label: 'Send out for this lesson', ...tell({ kind: 'door', who: id, word: 'barred' }) },
+    ];
+  });
+
+  protected open(event: Event, person: Id): void {
+    this.meant.set(person);
+    this.menu().toggle(event);
+  }
+
+  private whereIs(person: Person): string {
+    if (!person.here) return 'away';
+    const number = person.page ? this.numbers().get(person.page) : undefined;
+    const windows = this.windowsOf(person.id);
+    const machines = windows.flatMap(({ machine }) => machine ?? []);
+    const on = machines.length > 0 ? [...new Set(machines)].join(' and ') : person.machine;
+    return [number ? `page ${number}` : 'here', on].filter(Boolean).join(' · ');
+  }
+
+  private windowsOf(person: Id): readonly LessonWindow[] {
+    return this.windows().filter((window) => window.person === person);
+  }
+}
+
+/** What a window is called beside others of the same person: "tablet", or "second tablet". */
+function machineName(windows: readonly LessonWindow[], at: number): string {
+  const name = windows[at]!.machine ?? 'window';
+  const earlier = windows.slice(0, at).filter(({ machine }) => (machine ?? 'window') === name);
+  return [ORDINALS[earlier.length] ?? 'other', name].filter(Boolean).join(' ');
+}
+
+const ORDINALS = ['', 'second', 'third', 'fourth'];

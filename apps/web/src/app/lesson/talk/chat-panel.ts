@@ -1,0 +1,117 @@
+import type { ElementRef } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MAX_CHAT, nameOf } from '@cuaderno/core';
+import type { ChatLine, ChatTo, Id, Person } from '@cuaderno/core';
+import { Send, X } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+
+/** What is written in a lesson: to all, or between one student and the tutor. */
+@Component({
+  selector: 'cua-chat-panel',
+  imports: [Icon],
+  templateUrl: './chat-panel.html',
+  styleUrl: './chat-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ChatPanel {
+  readonly lines = input.required<readonly ChatLine[]>();
+  readonly people = input.required<readonly Person[]>();
+  readonly me = input.required<Id>();
+  readonly isTutor = input(false);
+  /** Why one can't write to all, or to the tutor; `null` where one can. */
+  readonly notAll = input<string | null>(null);
+  readonly notTutor = input<string | null>(null);
+  /** Whether it was switched off for students. */
+  readonly off = input(false);
+  /** Sends a message; says whether it is on its way. */
+  readonly write = input.required<(to: ChatTo, text: string) => boolean>();
+  readonly allDeleted = output();
+  readonly switched = output<boolean>();
+
+  protected readonly longest = MAX_CHAT;
+  protected readonly icons = { Send, X };
+  protected readonly text = signal('');
+  private readonly to = signal<ChatTo>('all');
+  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
+
+  /** Whom one may write to just now. */
+  protected readonly readers = computed(() => {
+    if (!this.isTutor())
+      return [
+        ...(this.notAll() === null ? [{ to: 'all', label: 'To all' }] : []),
+        ...(this.notTutor() === null ? [{ to: 'tutor', label: 'To the tutor alone' }] : []),
+      ];
+    const students = this.people().filter(({ role }) => role === 'student');
+    return [
+      { to: 'all', label: 'To all' },
+      ...students.map((person) => ({ to: person.id, label: `To ${nameOf(person)} alone` })),
+    ];
+  });
+  protected readonly chosen = computed(() => {
+    const readers = this.readers();
+    return readers.some(({ to }) => to === this.to()) ? this.to() : (readers[0]?.to ?? null);
+  });
+  protected readonly why = computed(() =>
+    this.readers().length > 0 ? null : (this.notTutor() ?? this.notAll()),
+  );
+  protected readonly shown = computed(() => {
+    const people = new Map(this.people().map((person) => [person.id, person]));
+    const name = (id: string): string => {
+      const person = people.get(id);
+      if (id === this.me()) return 'You';
+      return person ? nameOf(person) : 'Someone who left';
+    };
+    const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+    return this.lines().map(({ id, by, to, text, at }) => ({
+      id,
+      own: by === this.me(),
+      from: name(by),
+      alone:
+        to === 'all'
+          ? ''
+          : to === 'tutor'
+            ? 'to the tutor alone'
+            : to === this.me()
+              ? 'to you alone'
+              : `to ${name(to)} alone`,
+      text,
+      time: clock.format(at),
+    }));
+  });
+
+  constructor() {
+    // What was said last is in sight.
+    afterRenderEffect(() => {
+      this.shown();
+      const list = this.list()?.nativeElement;
+      if (list) list.scrollTop = list.scrollHeight;
+    });
+  }
+
+  protected choose(to: string): void {
+    this.to.set(to);
+  }
+
+  protected send(): void {
+    const to = this.chosen();
+    const text = this.text().trim();
+    if (!to || text === '') return;
+    // What couldn't be sent stays where it was written.
+    if (this.write()(to as ChatTo, text)) this.text.set('');
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return;
+    event.preventDefault();
+    this.send();
+  }
+}

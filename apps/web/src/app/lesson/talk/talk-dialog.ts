@@ -1,0 +1,121 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  output,
+} from '@angular/core';
+import { whyNot } from '@cuaderno/core';
+import type { ChatTo } from '@cuaderno/core';
+import { X } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import type { BoardSession } from '../../live/board-session';
+import { ClassStrip } from '../people/class-strip';
+import { ChatPanel } from './chat-panel';
+
+/** Who is here and what is written, for a student: beside the page, or below it on a phone. */
+@Component({
+  selector: 'cua-talk-dialog',
+  imports: [ChatPanel, ClassStrip, Icon],
+  template: `
+    @if (session(); as live) {
+      <div class="head">
+        <h2>Class</h2>
+        <button type="button" class="act quiet" aria-label="Close" (click)="closed.emit()">
+          <cua-icon [of]="icons.X" [size]="20" />
+        </button>
+      </div>
+      <cua-class-strip
+        [people]="live.people()"
+        [me]="live.me()"
+        [lead]="live.features.pens.lead()"
+      />
+      <cua-chat-panel
+        [lines]="live.features.talk.chat()"
+        [people]="live.people()"
+        [me]="live.me()!"
+        [notAll]="not().all"
+        [notTutor]="not().tutor"
+        [write]="write()"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      width: 280px;
+      min-height: 0;
+      padding: 8px 10px;
+      border-left: 1px solid var(--line);
+      background: var(--panel);
+    }
+    .head {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+    }
+    h2 {
+      margin: 0;
+      font-size: 1.05rem;
+    }
+    .act {
+      width: var(--touch);
+      padding: 0;
+    }
+    cua-chat-panel {
+      flex: 1;
+    }
+    @media (max-width: 720px) {
+      :host {
+        order: -1;
+        width: auto;
+        height: 44dvh;
+        border-bottom: 1px solid var(--line);
+        border-left: 0;
+      }
+    }
+  `,
+  host: {
+    role: 'region',
+    'aria-label': 'Class',
+    tabindex: '-1',
+    '(keydown.escape)': 'closed.emit()',
+  },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TalkDialog {
+  readonly session = input.required<BoardSession>();
+  readonly closed = output();
+
+  protected readonly icons = { X };
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const before = document.activeElement as HTMLElement | null;
+    // On a touch screen a field would bring up the keyboard, over the half of the page that is left.
+    const field = matchMedia('(pointer: fine)').matches ? 'textarea, input' : null;
+    afterNextRender(() => {
+      const into = field ? host.querySelector<HTMLElement>(field) : null;
+      (into ?? host).focus();
+    });
+    inject(DestroyRef).onDestroy(() => {
+      const at = document.activeElement;
+      if (!at || at === document.body || host.contains(at)) before?.focus();
+    });
+  }
+
+  protected readonly not = computed(() => {
+    const applies = this.session().applies()(null);
+    return { all: whyNot('chatAll', applies), tutor: whyNot('chatTutor', applies) };
+  });
+  protected readonly write = computed(() => {
+    const { features } = this.session();
+    return (to: ChatTo, text: string): boolean => features.talk.write(to, text);
+  });
+}

@@ -1,0 +1,43 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { DoorOpen } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { formatWaiting, WhoWaits } from './who-waits';
+
+/** Says on any screen of the tutor that somebody waits, and leads there. */
+@Component({
+  selector: 'cua-waiting-line',
+  imports: [Icon, RouterLink],
+  template: `
+    @for (one of lines(); track one.course) {
+      <p role="status">
+        <cua-icon [of]="icon" [size]="18" />
+        <bdi>{{ one.words }}.</bdi>
+        @if (one.board) {
+          <a class="act" [routerLink]="['/boards', one.board]">Go to the lesson</a>
+        } @else {
+          <a class="act" [routerLink]="['/courses', one.course]">Go to the course</a>
+        }
+      </p>
+    }
+  `,
+  styles: `
+    p {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 4px 12px;
+      margin: 0;
+      padding: 4px 24px;
+      background: var(--amber-soft);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WaitingLine {
+  protected readonly icon = DoorOpen;
+  private readonly waits = inject(WhoWaits);
+  protected readonly lines = computed(() =>
+    this.waits.elsewhere().map((one) => ({ ...one, words: formatWaiting(one) })),
+  );
+}

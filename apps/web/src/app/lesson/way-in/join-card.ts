@@ -1,0 +1,65 @@
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { Check, Copy, QrCode } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { copyText } from '../../browser/copy-text';
+import { QrDialog } from './qr-dialog';
+
+/** How long "copied" is shown, in ms. */
+const SHOWN = 2000;
+
+export function joinLink(token: string): string {
+  return `${location.origin}/join/${token}`;
+}
+
+/** How students come in: the link to copy, and the code to read out. */
+@Component({
+  selector: 'cua-join-card',
+  imports: [Icon, QrDialog],
+  template: `
+    <h2>How students come in</h2>
+    <div class="ways">
+      <button type="button" class="act" (click)="copy()">
+        <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />
+        {{ copied() ? 'Copied' : 'Copy link' }}
+      </button>
+      <button
+        type="button"
+        class="act square"
+        aria-label="Show as a picture to scan"
+        title="Show as a picture to scan"
+        (click)="showing.set(true)"
+      >
+        <cua-icon [of]="icons.QrCode" [size]="20" />
+      </button>
+    </div>
+    <p>
+      or at <b>{{ host }}/join</b> with the code
+      <b class="code" [attr.aria-label]="spelled()">{{ code() }}</b>
+    </p>
+    @if (showing()) {
+      <cua-qr-dialog [link]="link()" (closed)="showing.set(false)" />
+    }
+  `,
+  styleUrl: './join-card.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class JoinCard {
+  readonly course = input.required<{ readonly linkToken: string; readonly joinCode: string }>();
+  protected readonly icons = { Check, Copy, QrCode };
+  protected readonly host = location.host;
+  protected readonly copied = signal(false);
+  protected readonly showing = signal(false);
+  protected readonly link = computed(() => joinLink(this.course().linkToken));
+  /** In groups, as it is read out. */
+  protected readonly code = computed(() => {
+    const { joinCode } = this.course();
+    return `${joinCode.slice(0, 3)} ${joinCode.slice(3)}`;
+  });
+  protected readonly spelled = computed(() => [...this.course().joinCode].join(' '));
+
+  protected async copy(): Promise<void> {
+    if (!(await copyText(this.link()))) return;
+    this.copied.set(true);
+    setTimeout(() => this.copied.set(false), SHOWN);
+  }
+}

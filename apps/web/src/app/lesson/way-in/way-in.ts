@@ -1,0 +1,165 @@
+import {
+  cancelGuestLink,
+  createGuestLink,
+  listGuestLinks,
+  readCourse,
+  renewJoinLink,
+  resumeCourse,
+  retireCourse,
+  setDoorRule,
+} from '@cuaderno/contract/routes/courses';
+import type { DoorRule } from '@cuaderno/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  model,
+  signal,
+  untracked,
+} from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { Course, GuestLink } from '../../api/shapes';
+import { copyText } from '../../browser/copy-text';
+import { JoinCard, joinLink } from './join-card';
+
+/** Who comes in by themselves, in words. */
+const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
+  { rule: 'ask', label: 'I let everyone in', detail: 'New arrivals wait at the door.' },
+  {
+    rule: 'known',
+    label: 'Who was here before comes in',
+    detail: 'By the browser they use, not by the name they type.',
+  },
+  {
+    rule: 'all',
+    label: 'Anyone with the link comes in',
+    detail: 'Also somebody who got it from a student.',
+  },
+];
+
+/** How students come into a course: its link and code, who waits at the door, links for guests, its end. */
+@Component({
+  selector: 'cua-way-in',
+  imports: [JoinCard],
+  templateUrl: './way-in.html',
+  styleUrl: './way-in.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WayIn {
+  readonly course = model.required<Course>();
+  /** Whether a lesson of it is open. */
+  readonly open = input(false);
+
+  private readonly api = inject(Api);
+  private readonly id = computed(() => this.course().id);
+  protected readonly rules = RULES;
+  protected readonly guests = signal<readonly GuestLink[]>([]);
+  protected readonly copied = signal<string | null>(null);
+  /** What is asked about before it is done. */
+  protected readonly asking = signal<'link' | 'retire' | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  protected readonly busy = signal(false);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.try(() => this.loadGuests(id)));
+    });
+  }
+
+  protected setDoor(door: DoorRule): void {
+    const before = this.course();
+    this.course.set({ ...before, door });
+    void this.try(async () => {
+      try {
+        await firstValueFrom(this.api.call(setDoorRule, { ...this.here(), body: { door } }));
+      } catch (error) {
+        this.course.set(before);
+        throw error;
+      }
+    });
+  }
+
+  protected renew(): void {
+    void this.try(async () => {
+      const now = await firstValueFrom(this.api.call(renewJoinLink, this.here()));
+      this.course.update((course) => ({ ...course, ...now }));
+      this.asking.set(null);
+    });
+  }
+
+  protected retire(): void {
+    void this.try(async () => {
+      await firstValueFrom(this.api.call(retireCourse, this.here()));
+      this.course.update((course) => ({
+        ...course,
+        retiredAt: Date.now(),
+        nextAt: null,
+        nextUntil: null,
+      }));
+      this.asking.set(null);
+    });
+  }
+
+  protected resume(): void {
+    void this.try(async () => {
+      await firstValueFrom(this.api.call(resumeCourse, this.here()));
+      const { course } = await firstValueFrom(
+        this.api.call(readCourse, { params: { course: this.course().id } }),
+      );
+      this.course.set(course);
+    });
+  }
+
+  protected invite(field: HTMLInputElement): void {
+    const guest = field.value.trim();
+    if (guest === '') return;
+    void this.try(async () => {
+      const link = await firstValueFrom(
+        this.api.call(createGuestLink, { ...this.here(), body: { guest } }),
+      );
+      this.guests.update((list) => [...list, link]);
+      field.value = '';
+      await this.copy(link);
+    });
+  }
+
+  protected async copy(link: GuestLink): Promise<void> {
+    if (await copyText(joinLink(link.token))) this.copied.set(link.id);
+  }
+
+  protected end(link: GuestLink): void {
+    void this.try(async () => {
+      await firstValueFrom(
+        this.api.call(cancelGuestLink, { params: { course: this.course().id, link: link.id } }),
+      );
+      this.guests.update((list) => list.filter(({ id }) => id !== link.id));
+    });
+  }
+
+  private async loadGuests(course: string): Promise<void> {
+    this.guests.set(await firstValueFrom(this.api.call(listGuestLinks, { params: { course } })));
+  }
+
+  private here(): { readonly params: { readonly course: string } } {
+    return { params: { course: this.course().id } };
+  }
+
+  private async try(what: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.problem.set(null);
+    try {
+      await what();
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}

@@ -1,0 +1,137 @@
+import { readToday } from '@cuaderno/contract/routes/courses';
+import { createBoardOfAsset } from '@cuaderno/contract/routes/materials';
+import { canBeLaid } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { X } from 'lucide';
+import { ButtonModule } from 'primeng/button';
+import { SelectModule } from 'primeng/select';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { boardOfImport } from '../../api/imports';
+import { problemOf } from '../../api/problem';
+import type { Problem } from '../../api/problem';
+import type { Course } from '../../api/shapes';
+import { HandOverDialog } from '../handing-over/hand-over-dialog';
+import { Icon } from '../../ui/icons/icon';
+import { AssetPicture } from '../store/asset-picture';
+import { formatAsset, formatBytes, formatPages } from '../store/format-material';
+import { MaterialsStore } from '../store/materials-store';
+import type { AssetInfo, UseInfo } from '../store/shapes';
+import { formatDate } from '../../ui/time/format-time';
+
+/** One file: what it is, what it is used on, and what can be made of it. */
+@Component({
+  selector: 'cua-asset-panel',
+  imports: [
+    AssetPicture,
+    ButtonModule,
+    FormsModule,
+    HandOverDialog,
+    Icon,
+    RouterLink,
+    SelectModule,
+  ],
+  templateUrl: './asset-panel.html',
+  styleUrl: './asset-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class AssetPanel {
+  readonly asset = input.required<AssetInfo>();
+  /** Whether it is one's own, to be named and removed. */
+  readonly own = input(true);
+  readonly closed = output();
+
+  private readonly api = inject(Api);
+  private readonly store = inject(MaterialsStore);
+  private readonly router = inject(Router);
+  protected readonly icons = { X };
+  protected readonly say = {
+    bytes: formatBytes,
+    date: formatDate,
+    pages: formatPages,
+    what: formatAsset,
+  };
+  protected readonly canBeLaid = canBeLaid;
+  protected readonly handing = signal(false);
+  /** `null` while they are looked up. */
+  protected readonly uses = signal<readonly UseInfo[] | null>(null);
+  protected readonly courses = signal<readonly Course[]>([]);
+  protected readonly course = signal<Id | null>(null);
+  protected readonly problem = signal<Problem | null>(null);
+  /** How far a board is that is being made; `null` where none is. */
+  protected readonly making = signal<string | null>(null);
+  private abort: AbortController | null = null;
+
+  constructor() {
+    effect(() => {
+      const { id } = this.asset();
+      untracked(() => void this.look(id));
+    });
+    void this.load();
+  }
+
+  protected async name(name: string): Promise<void> {
+    if (name.trim() !== '' && name !== this.asset().name)
+      await this.store.nameAsset(this.asset().id, name);
+  }
+
+  /** Makes a board of it, and goes there. */
+  protected async make(): Promise<void> {
+    const course = this.course();
+    if (!course) return;
+    const abort = (this.abort = new AbortController());
+    this.problem.set(null);
+    this.making.set('Making the board');
+    try {
+      const made = await firstValueFrom(
+        this.api.call(createBoardOfAsset, { params: { asset: this.asset().id }, body: { course } }),
+      );
+      const job = 'job' in made ? made.job : null;
+      const board =
+        'job' in made
+          ? await boardOfImport(this.api, made.job, (words) => this.making.set(words), abort.signal)
+          : made;
+      if (board) await this.router.navigate(['/boards', board.id], { state: { import: job } });
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    } finally {
+      this.making.set(null);
+    }
+  }
+
+  protected stop(): void {
+    this.abort?.abort();
+  }
+
+  private async look(id: Id): Promise<void> {
+    this.uses.set(null);
+    try {
+      const uses = await this.store.uses({ folders: [], assets: [id] });
+      if (this.asset().id === id) this.uses.set(uses);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  private async load(): Promise<void> {
+    try {
+      const { courses } = await firstValueFrom(this.api.call(readToday));
+      this.courses.set(courses);
+      this.course.set(courses[0]?.id ?? null);
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+}

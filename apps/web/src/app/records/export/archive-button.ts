@@ -1,0 +1,121 @@
+import {
+  describeCourseArchive,
+  describeStudentArchive,
+  downloadCourseArchive,
+  downloadStudentArchive,
+} from '@cuaderno/contract/routes/archive';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
+import { problemOf } from '../../api/problem';
+import { inThisZone } from '../../ui/time/format-time';
+import { Making } from './making';
+
+/** Whose everything it is. */
+export type ArchiveOf = { readonly course: string } | { readonly student: string };
+
+/** Saves everything of a course or a student as one archive: long work, which can be stopped. */
+@Component({
+  selector: 'cua-archive-button',
+  template: `
+    @if (making.part() !== null) {
+      <span role="status">The archive is being made…</span>
+      <button #next type="button" class="act quiet" (click)="making.stop()">Stop</button>
+    } @else if (bound().length > 0) {
+      <p role="status">
+        Protected against being changed, copied or printed:
+        @for (name of bound(); track $index) {
+          <bdi>{{ name }}</bdi>{{ $last ? '.' : ', ' }}
+        }
+        Copies in the archive are not: save it only if you may.
+      </p>
+      <button #next type="button" class="act" (click)="make()">Save the archive</button>
+      <button type="button" class="act quiet" (click)="bound.set([])">Cancel</button>
+    } @else {
+      <button #next type="button" class="act quiet" (click)="save()">
+        {{ label() }}
+      </button>
+    }
+    @if (making.problem(); as problem) {
+      <p class="trouble" role="alert">
+        <strong>{{ problem.title }}</strong> {{ problem.detail }}
+      </p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+
+    p {
+      max-width: 32rem;
+      margin: 8px 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ArchiveButton {
+  readonly label = input.required<string>();
+  /** Whose archive it is, as a path of the API; a student's name may stand in its query. */
+  readonly of = input.required<ArchiveOf>();
+  private readonly api = inject(Api);
+  protected readonly making = new Making();
+  private asking = false;
+  /** Names of protected PDFs in it, of which the tutor is told before it is made. */
+  protected readonly bound = signal<readonly string[]>([]);
+
+  private readonly next = viewChild<ElementRef<HTMLButtonElement>>('next');
+
+  constructor() {
+    // What was pressed is gone: the focus goes on to what stands in its place.
+    let before: HTMLButtonElement | null = null;
+    effect(() => {
+      const button = this.next()?.nativeElement ?? null;
+      if (before && button !== before && document.activeElement === document.body) button?.focus();
+      before = button;
+    });
+    inject(DestroyRef).onDestroy(() => this.making.stop());
+  }
+
+  protected async save(): Promise<void> {
+    if (this.asking) return;
+    this.asking = true;
+    this.making.problem.set(null);
+    try {
+      const of = this.of();
+      const described = await firstValueFrom(
+        'course' in of
+          ? this.api.call(describeCourseArchive, { params: of })
+          : this.api.call(describeStudentArchive, { query: { name: of.student } }),
+      );
+      this.bound.set(described.protected);
+    } catch (error) {
+      return this.making.problem.set(problemOf(error));
+    } finally {
+      this.asking = false;
+    }
+    if (this.bound().length === 0) await this.make();
+  }
+
+  protected async make(): Promise<void> {
+    this.bound.set([]);
+    const of = this.of();
+    await this.making.save(
+      'course' in of
+        ? this.api.download(downloadCourseArchive, { params: of, query: inThisZone() })
+        : this.api.download(downloadStudentArchive, {
+            query: { name: of.student, ...inThisZone() },
+          }),
+    );
+  }
+}

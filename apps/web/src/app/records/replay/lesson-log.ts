@@ -1,0 +1,27 @@
+import { readRecordLog, readTimeline } from '@cuaderno/contract/routes/records';
+import { boardFromSnapshot, unpack } from '@cuaderno/core';
+import type { Board, BoardSnapshot, KeptEntry, RecordTimeline } from '@cuaderno/core';
+import { Replay } from '@cuaderno/core/replay';
+import { firstValueFrom } from 'rxjs';
+import type { Api } from '../../api/api';
+
+/** How a lesson came about. */
+export interface LessonLog {
+  /** As the server sent it (MessagePack). */
+  readonly bytes: Uint8Array;
+  /** The board when the lesson opened. */
+  readonly before: Board;
+  readonly replay: Replay;
+  readonly timeline: RecordTimeline;
+}
+
+/** Fetches it: the log, and what happened beside the pages. Throws `ApiError`. */
+export async function loadLessonLog(api: Api, lesson: string): Promise<LessonLog> {
+  const [bytes, timeline] = await Promise.all([
+    firstValueFrom(api.call(readRecordLog, { params: { lesson } })),
+    firstValueFrom(api.call(readTimeline, { params: { lesson } })),
+  ]);
+  const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
+  const board = boardFromSnapshot(before);
+  return { bytes, before: board, replay: new Replay(board, entries), timeline };
+}

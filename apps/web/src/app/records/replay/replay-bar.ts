@@ -1,0 +1,144 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Pause, Play } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { formatPlace, formatSecond } from '../../ui/time/format-time';
+import { SPEEDS } from './player';
+import type { Player, Speed } from './player';
+
+/** How far an arrow key moves, in ms of the replay. */
+const STEP = 1000;
+
+/** Under the page while a lesson is seen again: play, where it stands, how fast it goes. */
+@Component({
+  selector: 'cua-replay-bar',
+  imports: [Icon],
+  template: `
+    @let here = player();
+    <button
+      type="button"
+      class="play"
+      [attr.aria-label]="here.isPlaying() ? 'Pause' : 'Play'"
+      (click)="here.toggle()"
+    >
+      <cua-icon [of]="here.isPlaying() ? icons.Pause : icons.Play" [size]="22" />
+    </button>
+    <span class="clock">{{ clock() }}</span>
+    <input
+      #slider
+      type="range"
+      aria-label="Moment of the lesson"
+      min="0"
+      [step]="step"
+      [max]="max()"
+      [value]="here.at()"
+      [attr.aria-valuetext]="clock()"
+      (input)="here.goTo(slider.valueAsNumber)"
+    />
+    <span class="place">{{ place() }}</span>
+    <label
+      >Speed
+      <select #speed (change)="setSpeed(speed.value)">
+        @for (one of speeds; track one) {
+          <option [value]="one" [selected]="one === here.speed()">
+            {{ one === 0.5 ? '½' : one }} ×
+          </option>
+        }
+      </select>
+    </label>
+    <label>
+      <input
+        #skips
+        type="checkbox"
+        [checked]="here.skipsIdle()"
+        (change)="here.setSkipsIdle(skips.checked)"
+      />
+      Skip pauses
+    </label>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 12px;
+      min-height: 56px;
+      padding: 4px 14px;
+      border-top: 1px solid var(--line);
+      background: var(--panel);
+    }
+    .play {
+      display: grid;
+      flex: none;
+      width: var(--touch);
+      height: var(--touch);
+      border: 0;
+      border-radius: 50%;
+      background: var(--ink);
+      color: var(--ground);
+      place-items: center;
+      cursor: pointer;
+    }
+    input[type='range'] {
+      flex: 1;
+      min-width: 80px;
+      height: var(--touch);
+      accent-color: var(--moss);
+    }
+    .clock,
+    .place {
+      font-variant-numeric: tabular-nums;
+      white-space: nowrap;
+    }
+    .place {
+      color: var(--ink-soft);
+    }
+    label {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      white-space: nowrap;
+    }
+    select {
+      min-height: var(--touch);
+      padding: 0 8px;
+      border: 1px solid var(--line);
+      border-radius: var(--round);
+      background: var(--raised);
+      color: inherit;
+      font: inherit;
+    }
+    input[type='checkbox'] {
+      width: 20px;
+      height: 20px;
+      accent-color: var(--moss);
+    }
+    @media (max-width: 700px) {
+      :host {
+        flex-wrap: wrap;
+        gap: 4px 12px;
+        padding: 6px 12px;
+      }
+      input[type='range'] {
+        flex-basis: 100%;
+        order: -1;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ReplayBar {
+  readonly player = input.required<Player>();
+  protected readonly icons = { Play, Pause };
+  protected readonly speeds = SPEEDS;
+  protected readonly step = STEP;
+  /** In whole steps, or the last of them would end before the replay does. */
+  protected readonly max = computed(() => Math.ceil(this.player().length() / STEP) * STEP);
+  protected readonly clock = computed(() => formatSecond(this.player().time()));
+  protected readonly place = computed(() => {
+    const { at, length } = this.player();
+    return `${formatPlace(at() / 1000)} / ${formatPlace(length() / 1000)}`;
+  });
+
+  protected setSpeed(value: string): void {
+    this.player().speed.set(Number(value) as Speed);
+  }
+}

@@ -1,0 +1,40 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ButtonModule } from 'primeng/button';
+import type { Deletion } from '../../api/student-data';
+import { DeletionReportView } from './deletion-report';
+import { DIALOG } from '../../ui/popup/dialog';
+
+/** Reports of all that was deleted. */
+@Component({
+  selector: 'cua-deletions-dialog',
+  imports: [ButtonModule, DeletionReportView, DIALOG],
+  template: `
+    <p-dialog
+      closeAriaLabel="Close"
+      header="What was deleted"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      (visibleChange)="closed.emit()"
+    >
+      @for (one of deletions(); track one.id) {
+        <cua-deletion-report [deletion]="one" />
+      }
+      <ng-template #footer>
+        <p-button label="Done" (onClick)="closed.emit()" />
+      </ng-template>
+    </p-dialog>
+  `,
+  styles: `
+    cua-deletion-report + cua-deletion-report {
+      margin-top: 20px;
+      padding-top: 16px;
+      border-top: 1px solid var(--line);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DeletionsDialog {
+  readonly deletions = input.required<readonly Deletion[]>();
+  readonly closed = output();
+}
