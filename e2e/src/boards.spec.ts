@@ -97,7 +97,7 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   expect((await maren.pageIds()).slice(0, 2)).toEqual([first, second]);
   expect((await maren.lines()).length).toBe(2);
 
-  // Two pages dressed at once, taken out at once, and back by undo after a reload.
+  // Two pages set up at once, taken out at once, and back by undo after a reload.
   await entry(2).click();
   await entry(3).click({ modifiers: ['Shift'] });
   await expect(maren.page.getByText('2 picked')).toBeVisible();

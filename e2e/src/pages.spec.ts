@@ -10,7 +10,7 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-test('pages are added, dressed, copied, put in order and taken out while a student looks on', async ({
+test('pages are added, set up, copied, put in order and taken out while a student looks on', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser, { viewport: { width: 1280, height: 900 } });

@@ -1,6 +1,6 @@
 import type { CDPSession } from '@playwright/test';
-import { SEQUENCES } from '../../apps/web/src/app/stage/touch-sequences.js';
-import type { Sequence, Touch } from '../../apps/web/src/app/stage/touch-sequences.js';
+import { SEQUENCES } from '../../apps/web/src/app/board/stage/touch-sequences.js';
+import type { Sequence, Touch } from '../../apps/web/src/app/board/stage/touch-sequences.js';
 import { expect, test } from './story.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';

@@ -56,7 +56,7 @@ const step = fc.oneof(
         'unpage' as const,
         'move' as const,
         'copy' as const,
-        'dress' as const,
+        'set up' as const,
         'rename' as const,
         'hold' as const,
         'show' as const,
@@ -196,7 +196,7 @@ function run(world: World, s: Step): void {
       break;
     case 'move':
     case 'copy':
-    case 'dress': {
+    case 'set up': {
       const page = pages[s.n % (pages.length || 1)];
       if (!page) break;
       const board = browser.replica.view;

@@ -148,19 +148,19 @@ export class SelectionActions {
           {
             label: 'Tidy: make a true line, box or ellipse of it',
             icon: WandSparkles,
-            command: { kind: 'tidy' },
+            command: { kind: 'recognize' },
           },
         ]
       : [];
     if (!this.arranges()) return [...own, ...place, ...tidy];
     return [
       hidden
-        ? { label: 'Show it to students', icon: Eye, command: { kind: 'hold', hidden: false } }
+        ? { label: 'Show it to students', icon: Eye, command: { kind: 'hide', hidden: false } }
         : {
             label: 'Hide until its moment',
             icon: EyeOff,
             off: none,
-            command: { kind: 'hold', hidden: true },
+            command: { kind: 'hide', hidden: true },
           },
       fixed
         ? { label: 'Loosen', icon: PinOff, command: { kind: 'fix', fixed: false } }

@@ -1,56 +1,49 @@
 import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core';
-import type { HighlightName, InkName, Item, MarkName, TextFont, TextSpec } from '@cuaderno/core';
+import type { HighlightName, InkName, Item } from '@cuaderno/core';
 import {
   ArrowLeftRight,
   Brush,
-  Check,
   Circle,
-  CircleAlert,
-  CircleQuestionMark,
   Eraser,
   Hand,
-  Heart,
   Highlighter,
   ImagePlus,
   Lasso,
   LampDesk,
   Layers2,
   MousePointer2,
-  MoveDiagonal,
   MoveDownLeft,
-  MoveUpRight,
-  PaintBucket,
   PenLine,
-  Pentagon,
   Redo2,
-  Slash,
   Square,
-  Scissors,
   SquareDashed,
   SquareDashedMousePointer,
-  Star,
-  TextAlignCenter,
-  TextAlignEnd,
-  TextAlignStart,
-  Triangle,
   Undo2,
-  X,
 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
-import type { SelectionCommand, ShapeStyle } from '../editing/arranging';
+import type { SelectionCommand } from '../editing/arranging';
 import { MATERIAL_TYPES } from '../editing/material-inserter';
-import type { TextDraft } from '../editing/writing-text';
-import { TEXT_MARKS } from '../../ui/rich-text/text-marks';
-import type { TextMark } from '../../ui/rich-text/text-marks';
-import { families } from '../drawing/text-fonts';
-import { colourOf, hasColour, kindOfTool, KIND_TOOLS, optionsOf } from '../kinds/register';
-import type { KindOptions } from '../kinds/kind';
+import type { TraitsOf, Written } from '../kinds/kind';
+import {
+  colourOf,
+  hasColour,
+  KIND_TOOLS,
+  kindOfTool,
+  lineWidthOf,
+  optionsOf,
+} from '../kinds/register';
+import type { ChosenOptions } from '../kinds/register';
 import { PresetRow } from './preset-row';
 import { SelectionActions } from './selection-actions';
-import { SLIPS, TEXT_SIZES } from '../tool/tool';
-import type { Figure, FormulaStyle, TextStyle, Tool, Tools } from '../tool/tool';
+import type { Tool, Tools } from '../tool/tool';
+
+/** A component of a kind, with what it is given. */
+interface KindView {
+  readonly options: ChosenOptions['options'];
+  readonly inputs: Record<string, unknown>;
+}
 
 interface ToolButton {
   readonly tool: Tool;
@@ -73,37 +66,6 @@ const ARRANGE: readonly ToolButton[] = [
 const SHOW: readonly ToolButton[] = [
   { tool: 'pointer', label: 'Pointer', key: 'I', icon: MousePointer2 },
   { tool: 'lamp', label: 'Lamp', key: 'L', icon: LampDesk },
-];
-
-const ALIGNS: readonly { align: TextSpec['align']; label: string; icon: typeof Hand }[] = [
-  { align: 'start', label: 'From the start', icon: TextAlignStart },
-  { align: 'middle', label: 'In the middle', icon: TextAlignCenter },
-  { align: 'end', label: 'To the end', icon: TextAlignEnd },
-];
-
-const FONTS: readonly { font: TextFont; label: string }[] = [
-  { font: 'plain', label: 'For reading' },
-  { font: 'title', label: 'For titles' },
-  { font: 'dyslexic', label: 'For readers who mix up letters' },
-];
-
-const FIGURES: readonly { figure: Figure; label: string; icon: typeof Hand }[] = [
-  { figure: 'line', label: 'Line', icon: Slash },
-  { figure: 'arrow', label: 'Arrow', icon: MoveUpRight },
-  { figure: 'arrows', label: 'Arrow with two heads', icon: MoveDiagonal },
-  { figure: 'box', label: 'Box', icon: Square },
-  { figure: 'ellipse', label: 'Ellipse', icon: Circle },
-  { figure: 'triangle', label: 'Triangle', icon: Triangle },
-  { figure: 'polygon', label: 'Polygon: draw round its corners', icon: Pentagon },
-];
-
-const MARK_KINDS: readonly { mark: MarkName; label: string; icon: typeof Hand }[] = [
-  { mark: 'tick', label: 'Tick', icon: Check },
-  { mark: 'cross', label: 'Cross', icon: X },
-  { mark: 'star', label: 'Star', icon: Star },
-  { mark: 'question', label: 'Question mark', icon: CircleQuestionMark },
-  { mark: 'attention', label: 'Look here', icon: CircleAlert },
-  { mark: 'heart', label: 'Heart', icon: Heart },
 ];
 
 /** Labels of the widths, thin to broad. */
@@ -139,8 +101,6 @@ export class ToolDock {
     Layers2,
     MousePointer2,
     MoveDownLeft,
-    PaintBucket,
-    Scissors,
     Square,
     Redo2,
     SquareDashed,
@@ -177,61 +137,24 @@ export class ToolDock {
     ),
   ]);
   protected readonly materialTypes = MATERIAL_TYPES;
-  protected readonly figures = FIGURES;
-  protected readonly marks = MARK_KINDS;
-  protected readonly textMarks = TEXT_MARKS;
-  protected readonly aligns = ALIGNS;
-  protected readonly fonts = FONTS;
-  protected readonly families = families;
-  protected readonly sizes = TEXT_SIZES;
-  protected readonly slips = SLIPS;
-  /** The text that is being written just now. */
-  readonly draft = input<TextDraft | null>(null);
-  /** Words are to look like this: those being written, those chosen, or the next. */
-  readonly styled = output<Partial<TextStyle>>();
-  readonly marked = output<TextMark>();
-  /** The formula that is written, or the next one, is to look like this. */
-  readonly formula = output<Partial<FormulaStyle>>();
-  /** The text that is chosen, if it is one. */
-  private readonly chosenText = computed(() => {
-    const [only] = this.chosen();
-    return this.tools().tool() === 'select' && only?.kind === 'text' ? only : null;
-  });
-  /** How words look that are written next, or those that are chosen; `null` where there are none. */
-  protected readonly textStyle = computed(() => {
-    const tools = this.tools();
-    const text = this.draft() ?? this.chosenText();
-    if (text) return { font: text.font, size: text.size, align: text.align, slip: text.slip };
-    const { font, size, align, slip } = tools.text();
-    if (tools.tool() === 'text') return { font, size, align, slip: null };
-    return tools.tool() === 'slip' ? { font, size, align, slip } : null;
-  });
-  /** How figures are drawn: those that are chosen, the first standing for all, or the next. */
-  protected readonly shapeStyle = computed<Required<ShapeStyle> | null>(() => {
-    const tools = this.tools();
-    if (tools.tool() === 'shape') return tools.figure();
-    if (tools.tool() !== 'select') return null;
-    const chosen = this.chosen().find((item) => item.kind === 'shape' && !item.fixed);
-    if (chosen?.kind !== 'shape' || !chosen.outline) return null;
-    const { width, dashed = false } = chosen.outline;
-    return { width, dashed, filled: chosen.fill !== null };
-  });
-  /** What can be chosen for the kind whose tool is in hand, or of which one is chosen alone. */
+  /** What is being written just now, a text or a formula. */
+  readonly written = input<Written | null>(null);
+  private readonly kindInHand = computed(() => kindOfTool(this.tools().tool()));
+  /** What can be chosen for the kind whose tool is in hand, or for those of which some are chosen. */
   protected readonly kindOptions = computed(() => {
-    const tool = this.tools().tool();
-    const [only] = this.chosen();
-    if (tool !== 'select') {
-      const options = kindOfTool(tool)?.options ?? null;
-      return options && { options, item: null };
-    }
-    if (this.chosen().length !== 1 || !only || only.kind === 'ink' || only.fixed) return null;
-    const options = optionsOf(only.kind);
-    return options && { options, item: only };
+    const { options } = this.kindInHand() ?? {};
+    if (this.tools().tool() === 'select') return optionsOf(this.chosen()).map(this.given);
+    // A text that is opened by another tool than its own is a text.
+    const text = this.written()?.text ? kindOfTool('text')!.options : null;
+    return [options ?? text ?? []].flat().map((one) => this.given({ options: one, items: [] }));
   });
-  protected readonly kindInputs = computed(() => {
-    const change: KindOptions['change'] = (to) =>
-      this.selectionCommand.emit({ kind: 'traits', to });
-    return { item: this.kindOptions()?.item ?? null, change };
+  /** How broad the lines are of those that are chosen, the first standing for all; `null` where they have none. */
+  private readonly chosenWidth = computed(() => {
+    if (this.tools().tool() !== 'select') return null;
+    const widths = this.chosen().map((item) =>
+      'fixed' in item && item.fixed ? null : lineWidthOf(item),
+    );
+    return widths.find((width) => width !== null) ?? null;
   });
   /** What the inks are for just now. */
   protected readonly coloursChosen = computed(
@@ -247,19 +170,10 @@ export class ToolDock {
 
   protected readonly inks = computed(() => {
     const tools = this.tools();
-    const tool = tools.tool();
-    const marking = tool === 'highlighter';
+    const marking = tools.tool() === 'highlighter';
     const chosen = marking
       ? tools.highlighter().ink
-      : tool === 'shape'
-        ? tools.figure().ink
-        : tool === 'mark'
-          ? tools.mark().ink
-          : tool === 'text' || tool === 'slip'
-            ? tools.text().ink
-            : tool === 'formula'
-              ? tools.formula().ink
-              : tools.pen().ink;
+      : (this.kindInHand()?.next?.value().ink ?? tools.pen().ink);
     const colour = this.chosenColour();
     return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
       ...ink,
@@ -273,7 +187,7 @@ export class ToolDock {
     const tools = this.tools();
     const chosen = marking
       ? tools.highlighter().width
-      : (this.shapeStyle()?.width ?? tools.pen().width);
+      : (this.chosenWidth() ?? this.kindInHand()?.next?.value().width ?? tools.pen().width);
     return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
       width,
       chosen: width === chosen,
@@ -285,11 +199,14 @@ export class ToolDock {
   protected readonly hasInk = computed(
     () =>
       ['pen', 'highlighter'].includes(this.tools().tool()) ||
-      (kindOfTool(this.tools().tool())?.colour ?? null) !== null ||
+      (this.kindInHand()?.colour ?? null) !== null ||
       this.coloursChosen(),
   );
   protected readonly hasWidth = computed(
-    () => ['pen', 'highlighter'].includes(this.tools().tool()) || this.shapeStyle() !== null,
+    () =>
+      ['pen', 'highlighter'].includes(this.tools().tool()) ||
+      this.kindInHand()?.next?.value().width !== undefined ||
+      this.chosenWidth() !== null,
   );
 
   /** Whether a tool can be used just now: to move and to show needs no pen. */
@@ -302,19 +219,13 @@ export class ToolDock {
   protected chooseInk(name: string): void {
     const tools = this.tools();
     const ink = name as InkName;
-    if (this.draft()) return this.styled.emit({ ink });
+    const written = this.written();
+    if (written) return written.restyle({ ink });
+    const next = this.kindInHand()?.next;
+    if (next) return next.set({ ink });
     switch (tools.tool()) {
       case 'highlighter':
         return tools.highlighter.update((pen) => ({ ...pen, ink: name as HighlightName }));
-      case 'shape':
-        return tools.figure.update((figure) => ({ ...figure, ink }));
-      case 'mark':
-        return tools.mark.update((mark) => ({ ...mark, ink }));
-      case 'text':
-      case 'slip':
-        return this.styled.emit({ ink });
-      case 'formula':
-        return this.formula.emit({ ink });
       case 'select':
         return this.selectionCommand.emit({ kind: 'colour', colour: inkColour(ink) });
       default:
@@ -324,22 +235,25 @@ export class ToolDock {
 
   protected chooseWidth(width: number): void {
     const tools = this.tools();
+    const next = this.kindInHand()?.next;
     if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
-    else if (this.shapeStyle()) this.styleShapes({ width });
+    else if (next) next.set({ width });
+    else if (this.chosenWidth() !== null) this.selectionCommand.emit({ kind: 'width', width });
     else tools.pen.update((pen) => ({ ...pen, width }));
-  }
-
-  /** Figures are drawn like this: those that are chosen, or the next. */
-  protected styleShapes(to: ShapeStyle): void {
-    const { tool, figure } = this.tools();
-    if (tool() === 'shape') figure.update((now) => ({ ...now, ...to }));
-    else this.selectionCommand.emit({ kind: 'figure', to });
   }
 
   /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */
   protected keepWriting(event: MouseEvent): void {
-    if (this.draft() && !(event.target as Element).closest('select')) event.preventDefault();
+    if (this.written()?.text && !(event.target as Element).closest('select'))
+      event.preventDefault();
   }
+
+  private readonly given = ({ options, items }: ChosenOptions): KindView => {
+    const ids = items.map(({ id }) => id);
+    const change = (to: TraitsOf): void => this.selectionCommand.emit({ kind: 'traits', ids, to });
+    const { tool } = this.tools();
+    return { options, inputs: { tool: tool(), items, written: this.written(), change } };
+  };
 
   protected insertFiles(field: HTMLInputElement): void {
     const files = [...(field.files ?? [])];

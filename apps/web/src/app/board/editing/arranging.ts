@@ -32,16 +32,13 @@ import type {
   PictureSpec,
   ShapeSpec,
   PlacedItem,
-  TextSpec,
 } from '@cuaderno/core';
 import type { BoardSession } from '../../live/board-session';
-import type { Laid } from '../kinds/kind';
-import { recoloured } from '../kinds/register';
+import type { Laid, TraitsOf } from '../kinds/kind';
+import { recoloured, widened } from '../kinds/register';
+import { laidOut } from '../kinds/text/laid-out';
 import type { PaperSource } from '../drawing/paper-source';
 import type { Selection } from '../stage/selecting';
-import { fillOf } from '../kinds/shape/fill';
-import type { TextStyle } from '../tool/tool';
-import { laidOut } from './writing-text';
 
 /** A picture on a page. */
 export type PictureItem = Extract<PlacedItem, PictureSpec>;
@@ -53,19 +50,16 @@ export type SelectionCommand =
   | { readonly kind: 'order'; readonly where: 'front' | 'back' }
   | { readonly kind: 'group'; readonly together: boolean }
   | { readonly kind: 'fix'; readonly fixed: boolean }
-  | { readonly kind: 'hold'; readonly hidden: boolean }
+  | { readonly kind: 'hide'; readonly hidden: boolean }
   | { readonly kind: 'colour'; readonly colour: string }
-  | {
-      readonly kind: 'text';
-      readonly to: Partial<Omit<TextStyle, 'ink'>>;
-    }
-  | { readonly kind: 'figure'; readonly to: ShapeStyle }
-  /** Something of its own kind; those that haven't it stay as they are. */
-  | { readonly kind: 'traits'; readonly to: ItemTraits }
+  /** How broad their lines are, in points; those that have none stay as they are. */
+  | { readonly kind: 'width'; readonly width: number }
+  /** Something of their own kind. */
+  | { readonly kind: 'traits'; readonly ids: readonly Id[]; readonly to: TraitsOf }
   | { readonly kind: 'crop'; readonly on: boolean }
   | { readonly kind: 'straighten' }
   | { readonly kind: 'uncrop' }
-  | { readonly kind: 'tidy' }
+  | { readonly kind: 'recognize' }
   /** In points. */
   | { readonly kind: 'move'; readonly dx: number; readonly dy: number }
   /** Larger or smaller by a factor, about its middle. */
@@ -76,18 +70,10 @@ export type SelectionCommand =
   | { readonly kind: 'picture' }
   | { readonly kind: 'remove' };
 
-/** How a figure is drawn; what isn't said stays as it is. */
-export interface ShapeStyle {
-  /** In points. */
-  readonly width?: number;
-  readonly dashed?: boolean;
-  readonly filled?: boolean;
-}
-
 /** How far a copy lies from what it was made of, in points. */
 const ASIDE = 14;
 
-/** Arranges what is chosen on a board: every deed is one step to undo. */
+/** Arranges what is chosen on a board: every command is one step to undo. */
 export class Arranging {
   readonly selection = signal<Selection | null>(null);
   /** Items that are chosen, as they are. */
@@ -121,7 +107,7 @@ export class Arranging {
     if (!selection) return;
     if (command.kind === 'crop') return this.cropping.set(command.on);
     if (command.kind === 'straighten') return this.straighten();
-    if (command.kind === 'tidy') return this.tidy(selection);
+    if (command.kind === 'recognize') return this.recognize(selection);
     if (command.kind === 'picture') return void this.copyAsPicture();
     if (command.kind === 'move') return this.nudge(command.dx, command.dy);
     if (command.kind === 'size') return this.reframe((frame) => sized(frame, command.by));
@@ -193,9 +179,10 @@ export class Arranging {
     const [only] = this.items();
     const even = Math.abs(to.width / from.width - to.height / from.height) < 1e-3;
     // A text that was made wider or narrower is broken into other lines.
-    if (ids.length === 1 && only?.kind === 'text' && !even)
-      this.make(relaid(board, page, { ...only, frame: to }));
-    else this.make(placeItems(board, page, ids, from, to));
+    if (ids.length === 1 && only?.kind === 'text' && !even) {
+      const { frame, lines } = laidOut({ ...only, frame: to });
+      this.make(changed(board, page, only, { frame, lines }));
+    } else this.make(placeItems(board, page, ids, from, to));
   }
 
   /** A line was drawn anew. */
@@ -260,17 +247,17 @@ export class Arranging {
     return item !== undefined;
   }
 
-  /** Puts true figures in the place of those that were drawn; they are chosen then. */
-  private tidy({ page }: Selection): void {
+  /** Puts true shapes in the place of those that were drawn; they are chosen then. */
+  private recognize({ page }: Selection): void {
     const here = this.page(page);
     const found = this.items().flatMap((item) => {
-      const figure = item.kind === 'ink' ? recognizeShape(item) : null;
-      const shape = figure && { ...figure, layer: this.layer() };
+      const found = item.kind === 'ink' ? recognizeShape(item) : null;
+      const shape = found && { ...found, layer: this.layer() };
       return shape ? [{ item, shape }] : [];
     });
     if (!here || found.length === 0) {
       this.said.set(
-        'No line, arrow, box, triangle or ellipse was found in this. Draw it more clearly, or take it from the figures.',
+        'No line, arrow, box, triangle or ellipse was found in this. Draw it more clearly, or take it from the shapes.',
       );
       return;
     }
@@ -313,18 +300,22 @@ export class Arranging {
         return groupItems(board, page, ids, command.together);
       case 'fix':
         return traitItems(board, page, ids, { fixed: command.fixed });
-      case 'hold':
+      case 'hide':
         return traitItems(board, page, ids, { hidden: command.hidden });
       case 'colour':
-        return this.items().flatMap((item) => coloured(board, page, item, command.colour));
-      case 'text':
         return this.items().flatMap((item) =>
-          item.kind === 'text' ? relaid(board, page, { ...item, ...command.to }) : [],
+          changed(board, page, item, recoloured(item, command.colour)),
         );
-      case 'figure':
-        return this.items().flatMap((item) => drawnAs(board, page, item, command.to));
+      case 'width':
+        return this.items().flatMap((item) =>
+          changed(board, page, item, widened(item, command.width)),
+        );
       case 'traits':
-        return traitItems(board, page, ids, command.to);
+        return this.items().flatMap((item) =>
+          item.kind !== 'ink' && command.ids.includes(item.id)
+            ? changed(board, page, item, command.to(item))
+            : [],
+        );
       case 'uncrop':
         return this.items().flatMap((item) =>
           item.kind === 'picture'
@@ -335,7 +326,7 @@ export class Arranging {
         return [{ kind: 'items.remove', page, items: [...ids] }];
       case 'crop':
       case 'straighten':
-      case 'tidy':
+      case 'recognize':
       case 'move':
       case 'size':
       case 'turn':
@@ -348,13 +339,6 @@ export class Arranging {
   private make(changes: readonly Change[]): void {
     if (changes.length > 0) this.session().doAll(changes);
   }
-}
-
-/** A text with its lines broken anew, as changes to what it is now. */
-function relaid(board: Board, page: Id, item: TextSpec & { id: Id }): Change[] {
-  const { id, frame, font, size, align, slip, lines } = laidOut(item);
-  const change = changeItem(board, page, id, { frame, font, size, align, slip, lines });
-  return change ? [change] : [];
 }
 
 /** As wide as what was there and around the same middle, as far as the page has room for that. */
@@ -371,21 +355,8 @@ function inPlaceOf(frame: Frame, size: { width: number; height: number }, page: 
   };
 }
 
-/** The same figure, drawn otherwise. */
-function drawnAs(board: Board, page: Id, item: Item, to: ShapeStyle): Change[] {
-  if (item.kind !== 'shape' || !item.outline) return [];
-  const { width = item.outline.width, dashed = item.outline.dashed, filled } = to;
-  const fills = filled !== undefined && item.shape !== 'line';
-  const change = changeItem(board, page, item.id, {
-    outline: { colour: item.outline.colour, width, ...(dashed ? { dashed } : {}) },
-    ...(fills ? { fill: filled ? fillOf(item.outline.colour) : null } : {}),
-  });
-  return change ? [change] : [];
-}
-
-/** The same item in another colour. */
-function coloured(board: Board, page: Id, item: Item, colour: string): Change[] {
-  const change = changeItem(board, page, item.id, recoloured(item, colour));
+function changed(board: Board, page: Id, { id }: Item, to: ItemTraits): Change[] {
+  const change = changeItem(board, page, id, to);
   return change ? [change] : [];
 }
 

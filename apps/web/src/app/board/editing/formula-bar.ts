@@ -9,8 +9,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { MAX_FORMULA } from '@cuaderno/core';
-import { FORMULA_SIZES } from '../tool/tool';
-import type { FormulaStyle } from '../tool/tool';
+import { FORMULA_SIZES } from '../kinds/formula/style';
+import type { FormulaStyle } from '../kinds/formula/style';
 import type { FormulaDraft } from './formula-writer';
 
 /** What a button writes, in both notations; `|` is where one goes on writing. */

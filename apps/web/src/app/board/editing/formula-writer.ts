@@ -4,7 +4,7 @@ import type { FormulaSpec, Frame, Id, Item, Point } from '@cuaderno/core';
 import type * as Formulas from '@cuaderno/formats/formula';
 import type { BoardSession } from '../../live/board-session';
 import type { DragPreview } from '../stage/pointer-tool';
-import type { FormulaStyle } from '../tool/tool';
+import type { FormulaStyle } from '../kinds/formula/style';
 
 type Notation = FormulaSpec['notation'];
 type SetFormula = Pick<FormulaSpec, 'outline' | 'box'>;

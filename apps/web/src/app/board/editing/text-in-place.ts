@@ -13,7 +13,7 @@ import { TextEditor } from '../../ui/rich-text/text-editor';
 import type { TextMark } from '../../ui/rich-text/text-marks';
 import type { Stage } from '../stage/stage';
 import { families } from '../drawing/text-fonts';
-import type { TextDraft } from './writing-text';
+import type { TextDraft } from '../kinds/text/laid-out';
 
 /** A text being written on the page itself, where and as it will stand. */
 @Component({

@@ -4,9 +4,9 @@ import type { Id, Item, Point, RichText, TextSpec } from '@cuaderno/core';
 import type { BoardSession } from '../../live/board-session';
 import type { DragPreview } from '../stage/pointer-tool';
 import { loadFont } from '../drawing/text-fonts';
-import type { TextStyle } from '../tool/tool';
-import { laidOut, saysNothing } from './writing-text';
-import type { TextDraft } from './writing-text';
+import type { TextStyle } from '../kinds/text/style';
+import { laidOut, saysNothing } from '../kinds/text/laid-out';
+import type { TextDraft } from '../kinds/text/laid-out';
 
 /** Width of a text and side of a slip when they are new, in points. */
 const WIDTH = 280;

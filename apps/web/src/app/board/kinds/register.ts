@@ -78,6 +78,16 @@ export function mayStretch(item: Item): boolean {
   return item.kind === 'ink' || kindOf(item.kind).stretches;
 }
 
+/** How broad the lines of an item are, in points; `null` where it has none that can be chosen. */
+export function lineWidthOf(item: Item): number | null {
+  return item.kind === 'ink' ? null : (kindOf(item.kind).lines?.width(item) ?? null);
+}
+
+/** What changes about an item when its lines become broader or finer. */
+export function widened(item: Item, width: number): ItemTraits {
+  return item.kind === 'ink' ? {} : (kindOf(item.kind).lines?.widened(item, width) ?? {});
+}
+
 /** What opens when an item is touched by a tool that writes. */
 export function editorOf(item: Item): 'text' | 'formula' | null {
   return item.kind === 'ink' ? null : kindOf(item.kind).editor;
@@ -88,7 +98,17 @@ export function hasEditor(item: Item): item is PlacedItem {
   return editorOf(item) !== null;
 }
 
-/** What can be chosen for a kind beside the tools. */
-export function optionsOf(kind: KindName): AnyWebKind['options'] {
-  return kindOf(kind).options;
+/** What is shown beside the tools of the kinds that are chosen, each with its items; what is fixed is left out. */
+export function optionsOf(chosen: readonly Item[]): readonly ChosenOptions[] {
+  const loose = chosen.filter((item) => item.kind !== 'ink' && !item.fixed) as PlacedItem[];
+  return [...new Set(loose.map(({ kind }) => kind))].flatMap((name) => {
+    const { options } = kindOf(name);
+    const items = loose.filter(({ kind }) => kind === name);
+    return options ? [{ options, items }] : [];
+  });
+}
+
+export interface ChosenOptions {
+  readonly options: NonNullable<AnyWebKind['options']>;
+  readonly items: readonly PlacedItem[];
 }

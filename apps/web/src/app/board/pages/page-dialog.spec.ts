@@ -2,7 +2,7 @@ import { A4, isReadableTint, MM, newId } from '@cuaderno/core';
 import type { PageSpec, Paper } from '@cuaderno/core';
 import { Screen } from '../../testing/screen';
 import { PageDialog } from './page-dialog';
-import type { PageDress } from './page-dialog';
+import type { PageSetup } from './page-dialog';
 
 const page = (paper: Paper, change: Partial<PageSpec> = {}): PageSpec => ({
   id: newId(),
@@ -15,12 +15,12 @@ const page = (paper: Paper, change: Partial<PageSpec> = {}): PageSpec => ({
 
 describe('the sheet on which a page’s paper is chosen', () => {
   let screen: Screen<PageDialog>;
-  let chosen: PageDress[];
+  let chosen: PageSetup[];
 
   async function ask(spec: PageSpec, count = 1): Promise<void> {
     chosen = [];
     screen = await Screen.show(PageDialog, { page: spec, number: '3', count }, {});
-    screen.fixture.componentInstance.chosen.subscribe((dress) => chosen.push(dress));
+    screen.fixture.componentInstance.chosen.subscribe((setup) => chosen.push(setup));
     await screen.settles();
   }
 
@@ -39,7 +39,7 @@ describe('the sheet on which a page’s paper is chosen', () => {
     field.dispatchEvent(new Event('input'));
     await screen.settles();
   };
-  const use = async (): Promise<PageDress> => {
+  const use = async (): Promise<PageSetup> => {
     await press('Apply');
     return chosen[0]!;
   };
@@ -87,16 +87,16 @@ describe('the sheet on which a page’s paper is chosen', () => {
     expect(isReadableTint(tint!)).toBeTrue();
   });
 
-  it('dresses several at once, leaves them their names, and can be for new pages', async () => {
+  it('sets up several at once, leaves them their names, and can be for new pages', async () => {
     await ask(page({ kind: 'plain' }), 4);
     expect(document.body.textContent).toContain('4 pages');
     await press('Dotted');
     all<HTMLInputElement>('input[type=checkbox]')[0]!.click();
     await screen.settles();
-    const dress = await use();
-    expect('name' in dress).toBeFalse();
-    expect(dress.forNew).toBeTrue();
-    expect(dress.paper.kind).toBe('dotted');
+    const setup = await use();
+    expect('name' in setup).toBeFalse();
+    expect(setup.forNew).toBeTrue();
+    expect(setup.paper.kind).toBe('dotted');
   });
 
   it('leaves an imported page its print and size, and takes its tint away again', async () => {

@@ -29,7 +29,7 @@ const KINDS: readonly { kind: PaperKind; label: string; apart: string }[] = [
 ];
 
 /** Name, paper and size of pages; no name where there are several. */
-export type PageDress = { name?: string; paper: Paper; forNew: boolean } & PageSize;
+export type PageSetup = { name?: string; paper: Paper; forNew: boolean } & PageSize;
 
 /** Asks what a page is called and printed with, and how large it is. */
 @Component({
@@ -50,9 +50,9 @@ export type PageDress = { name?: string; paper: Paper; forNew: boolean } & PageS
 export class PageDialog {
   readonly page = input.required<PageSpec>();
   readonly number = input.required<string>();
-  /** How many pages are dressed, this one and others. */
+  /** How many pages are set up, this one and others. */
   readonly count = input(1);
-  readonly chosen = output<PageDress>();
+  readonly chosen = output<PageSetup>();
   readonly closed = output();
 
   protected readonly tints = TINTS;

@@ -49,7 +49,7 @@ const ENTRY = 172;
 
 /** What can be done to a page, or beside it. */
 export type PageWish =
-  'add' | 'add before' | 'copy' | 'dress' | 'move' | 'hold' | 'show' | 'remove';
+  'add' | 'add before' | 'copy' | 'set up' | 'move' | 'hide' | 'show' | 'remove';
 
 /** Pictures of all pages, to jump by; for a tutor, also to put in order. */
 @Component({

@@ -9,7 +9,9 @@ import { Laying } from './laying';
 import type { Laid } from '../kinds/kind';
 import { layingBy } from '../kinds/register';
 import { Tools } from '../tool/tool';
-import type { Figure } from '../tool/tool';
+import { markStyle } from '../kinds/mark/style';
+import { shapeStyle } from '../kinds/shape/style';
+import type { ShapeChoice } from '../kinds/shape/style';
 import { Selecting } from './selecting';
 import type { Selection } from './selecting';
 
@@ -182,7 +184,7 @@ describe('handles', () => {
   });
 });
 
-describe('the tools that lay figures and marks', () => {
+describe('the tools that lay shapes and marks', () => {
   let laid: Laid[];
 
   let edited: object[];
@@ -205,8 +207,7 @@ describe('the tools that lay figures and marks', () => {
       },
     );
   }
-  const figure = (shape: Figure): Laying =>
-    tool('shape', (tools) => tools.figure.update((now) => ({ ...now, figure: shape })));
+  const laying = (shape: ShapeChoice): Laying => tool('shape', () => shapeStyle.set({ shape }));
   const drag = (laying: Laying, ...samples: Sample[]): void => {
     expect(laying.down(samples[0]!)).toBeTrue();
     for (const sample of samples.slice(1)) laying.move([sample]);
@@ -214,14 +215,14 @@ describe('the tools that lay figures and marks', () => {
   };
 
   it('lay a box as it is drawn, and one of usual size where it is only touched', () => {
-    drag(figure('box'), at(50, 60), at(20, 30), at(10, 20));
+    drag(laying('box'), at(50, 60), at(20, 30), at(10, 20));
     expect(laid[0]!.frame).toEqual({ x: 10, y: 20, width: 40, height: 40, turn: 0 });
-    drag(figure('box'), at(200, 200));
+    drag(laying('box'), at(200, 200));
     expect([laid[0]!.frame.width, laid[0]!.frame.height]).toEqual([120, 80]);
   });
 
   it('make a line level where it nearly is', () => {
-    drag(figure('arrow'), at(50, 60), at(150, 62));
+    drag(laying('arrow'), at(50, 60), at(150, 62));
     const { frame: f, ...line } = laid[0] as Extract<Laid, { kind: 'shape' }>;
     expect(f.height).toBe(1);
     expect(line.points!.map(([, y]) => y)).toEqual([0, 0]);
@@ -241,14 +242,13 @@ describe('the tools that lay figures and marks', () => {
       for (let t = 0; t < 1; t += 0.1)
         path.push(at(x + (u - x) * t + (i % 2), y + (v - y) * t + ((i * 7) % 3)));
     });
-    drag(figure('polygon'), ...path);
+    drag(laying('polygon'), ...path);
     const polygon = laid[0] as Extract<Laid, { kind: 'shape' }>;
     expect(polygon.points!.length).toBe(4);
   });
 
   it('lay a mark where it is touched, and nothing beside the page', () => {
-    const stars = (): Laying =>
-      tool('mark', (tools) => tools.mark.set({ mark: 'star', ink: 'poppy' }));
+    const stars = (): Laying => tool('mark', () => markStyle.set({ mark: 'star', ink: 'poppy' }));
     drag(stars(), at(100, 100));
     expect(laid[0]!.frame).toEqual({ x: 85, y: 85, width: 30, height: 30, turn: 0 });
     expect(stars().down(at(-15, 40))).toBeFalse();

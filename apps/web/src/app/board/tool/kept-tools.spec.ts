@@ -6,10 +6,6 @@ const TOOLS: KeptTools = {
   tool: 'number-line',
   pen: { ink: 'poppy', width: 5 },
   highlighter: { ink: 'lemon', width: 16 },
-  figure: { figure: 'arrows', ink: 'fern', width: 2, filled: false, dashed: true },
-  mark: { mark: 'star', ink: 'poppy' },
-  text: { font: 'plain', size: 20, ink: 'coal', align: 'start', slip: '#fff3b0' },
-  formula: { notation: 'typed', size: 28, ink: 'coal' },
   ...{ lasso: true, rubs: false, leavesArrow: true, lamp: 'box', side: 'right', lesson: null },
   presets: [...FIRST_PRESETS],
 };

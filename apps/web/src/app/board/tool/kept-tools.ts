@@ -1,17 +1,8 @@
-import {
-  FormulaSpec,
-  HighlightName,
-  InkName,
-  KIND_NAMES,
-  Lamp,
-  MarkSpec,
-  ShapeSpec,
-  TextSpec,
-} from '@cuaderno/core';
+import { HighlightName, InkName, KIND_NAMES, Lamp } from '@cuaderno/core';
 import * as z from 'zod';
 import { lasting, remember } from '../../browser/storage';
 import { FIRST_PRESETS } from './presets';
-import type { Figure, Tool } from './tool';
+import type { Tool } from './tool';
 
 /*
  * What this browser kept of the tools in hand. It may be of an earlier build, or whatever somebody put there: of what
@@ -24,29 +15,15 @@ const TOOLS: ReadonlySet<unknown> = new Set<Tool>([
   ...(['hand', 'pen', 'highlighter', 'eraser', 'select', 'slip', 'pointer', 'lamp'] as const),
   ...KIND_NAMES.filter((kind) => kind !== 'picture' && kind !== 'media' && kind !== 'cover'),
 ]);
-const FIGURES: ReadonlySet<unknown> = new Set<Figure>([
-  ...(['line', 'arrow', 'arrows'] as const),
-  ...ShapeSpec.shape.shape.options.filter((shape) => shape !== 'line'),
-]);
-
 /** In points. */
 const width = z.number().positive().max(200);
-const size = z.number().positive().max(400);
 const pen = z.object({ ink: InkName, width });
 const highlighter = z.object({ ink: HighlightName, width });
-const { font, align } = TextSpec.shape;
 
 const FIELDS = {
   tool: z.custom<Tool>((name) => TOOLS.has(name)),
   pen,
   highlighter,
-  figure: z.object({
-    figure: z.custom<Figure>((name) => FIGURES.has(name)),
-    ...{ ink: InkName, width, filled: z.boolean(), dashed: z.boolean() },
-  }),
-  mark: z.object({ mark: MarkSpec.shape.mark, ink: InkName }),
-  text: z.object({ font, size, ink: InkName, align, slip: z.string().regex(/^#[0-9a-f]{6}$/i) }),
-  formula: z.object({ notation: FormulaSpec.shape.notation, size, ink: InkName }),
   lasso: z.boolean(),
   rubs: z.boolean(),
   leavesArrow: z.boolean(),

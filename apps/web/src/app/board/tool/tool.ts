@@ -1,17 +1,13 @@
 import { computed, effect, signal } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core';
 import type {
-  FormulaSpec,
   HighlightName,
   InkName,
   InkStyle,
   KindName,
   Lamp,
-  MarkName,
   Role,
   ShapeSpec,
-  TextFont,
-  TextSpec,
 } from '@cuaderno/core';
 import { keepTools, keptTools } from './kept-tools';
 import { FIRST_PRESETS } from './presets';
@@ -29,47 +25,6 @@ export type Tool =
   | Exclude<KindName, 'picture' | 'media' | 'cover'>;
 export type Side = 'left' | 'right';
 
-/** A figure as it is chosen: a line with heads is an arrow. */
-export type Figure = 'line' | 'arrow' | 'arrows' | Exclude<ShapeSpec['shape'], 'line'>;
-
-export interface FigureStyle {
-  readonly figure: Figure;
-  readonly ink: InkName;
-  readonly width: number;
-  readonly filled: boolean;
-  readonly dashed: boolean;
-}
-
-/** How the next text or slip will be. */
-export interface TextStyle {
-  readonly font: TextFont;
-  /** In points. */
-  readonly size: number;
-  readonly ink: InkName;
-  readonly align: TextSpec['align'];
-  /** Colour of the next slip. */
-  readonly slip: string;
-}
-
-/** How the next formula will be. */
-export interface FormulaStyle {
-  readonly notation: FormulaSpec['notation'];
-  /** Of its letters, in points. */
-  readonly size: number;
-  readonly ink: InkName;
-}
-
-/** Sizes that are offered, in points; practice, no source. */
-export const FORMULA_SIZES = [12, 16, 20, 28, 40, 64] as const;
-export const TEXT_SIZES = [10, 12, 16, 20, 28, 40, 64] as const;
-/** Colours of slips: light enough for every ink, as tints are. */
-export const SLIPS = [
-  { label: 'Lemon slip', colour: '#fff3b0' },
-  { label: 'Mint slip', colour: '#d5f0d8' },
-  { label: 'Sky slip', colour: '#d6ebfa' },
-  { label: 'Rose slip', colour: '#fbdfe8' },
-] as const;
-
 /** What this person writes with. It stays as it was left, on this machine. */
 export class Tools {
   private readonly before = keptTools();
@@ -80,33 +35,9 @@ export class Tools {
   readonly highlighter = signal<{ ink: HighlightName; width: number }>(
     this.before.highlighter ?? { ink: 'lemon', width: HIGHLIGHT_WIDTHS[1] },
   );
-  readonly figure = signal<FigureStyle>(
-    this.before.figure ?? {
-      figure: 'arrow',
-      ink: 'poppy',
-      width: PEN_WIDTHS[1],
-      filled: false,
-      dashed: false,
-    },
-  );
-  readonly mark = signal<{ mark: MarkName; ink: InkName }>(
-    this.before.mark ?? { mark: 'tick', ink: 'poppy' },
-  );
-  readonly text = signal<TextStyle>(
-    this.before.text ?? {
-      font: 'plain',
-      size: 20,
-      ink: 'coal',
-      align: 'start',
-      slip: SLIPS[0].colour,
-    },
-  );
-  readonly formula = signal<FormulaStyle>(
-    this.before.formula ?? { notation: 'typed', size: 28, ink: 'coal' },
-  );
   /** Whether several things are chosen by going round them, and not by a box. */
   readonly lasso = signal(this.before.lasso ?? false);
-  /** Whether the eraser takes parts of lines, and not whole things. */
+  /** Whether the eraser takes parts of lines, and not whole items. */
   readonly rubs = signal(this.before.rubs ?? false);
   /** Whether the pointer leaves an arrow where it touches, and isn't a dot that moves. */
   readonly leavesArrow = signal(this.before.leavesArrow ?? false);
@@ -122,7 +53,7 @@ export class Tools {
 
   private readonly lesson = signal<string | null>(this.before.lesson ?? null);
 
-  /** How the next thing will be drawn. */
+  /** How the next line will be drawn. */
   readonly style = computed<InkStyle>(() =>
     this.tool() === 'highlighter'
       ? { tool: 'highlighter', ...this.highlighter() }
@@ -134,10 +65,6 @@ export class Tools {
         tool: this.tool(),
         pen: this.pen(),
         highlighter: this.highlighter(),
-        figure: this.figure(),
-        mark: this.mark(),
-        text: this.text(),
-        formula: this.formula(),
         lasso: this.lasso(),
         rubs: this.rubs(),
         leavesArrow: this.leavesArrow(),

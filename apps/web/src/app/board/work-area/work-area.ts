@@ -21,7 +21,7 @@ import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Api } from '../../api/api';
 import { readJson } from '../../browser/read-json';
 import { Icon } from '../../ui/icons/icon';
-import { editorOf, layingBy } from '../kinds/register';
+import { layingBy } from '../kinds/register';
 import type { BoardSession } from '../../live/board-session';
 import { FeatureViews } from '../../live/features/feature-views';
 import { CARRIED_ASSET } from '../../materials/store/carried';
@@ -40,7 +40,7 @@ import type { Selection } from '../stage/selecting';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { Tools } from '../tool/tool';
-import type { FormulaStyle, TextStyle, Tool } from '../tool/tool';
+import type { Tool } from '../tool/tool';
 import { ToolDock } from '../dock/tool-dock';
 import { Abilities } from '../editing/abilities';
 import { arrangeByKey, isField } from './arrange-keys';
@@ -50,10 +50,9 @@ import { ClassMarks } from './class-marks';
 import type { PastWriter } from './class-marks';
 import { copyItems, pastedItems } from '../editing/clipboard';
 import { CoverSheets } from '../editing/cover-sheets';
-import { EditorAhead } from '../editing/editor-ahead';
 import { FingerSwitch } from './finger-switch';
+import { PageWriting } from '../editing/page-writing';
 import { FormulaBar } from '../editing/formula-bar';
-import { FormulaWriter } from '../editing/formula-writer';
 import { showOthers } from './from-others';
 import { InStep } from './in-step';
 import { LampFollower } from './lamp-follower';
@@ -61,7 +60,6 @@ import { MaterialInserter } from '../editing/material-inserter';
 import { toolByKey } from './shortcuts';
 import { TextInPlace } from '../editing/text-in-place';
 import type { TextInPlace as Editor } from '../editing/text-in-place';
-import { TextWriter } from '../editing/text-writer';
 import { WipePanel } from '../editing/wipe-panel';
 
 /** How long what the server would not take is shown, in ms. */
@@ -132,19 +130,13 @@ export class WorkArea {
     (item) => this.abilities.change()(item),
     (selection) => this.showChosen(selection),
   );
-  protected readonly texts = new TextWriter(
-    () => this.session(),
-    () => this.tools.layer(),
-  );
-  protected readonly formulas = new FormulaWriter(
-    () => this.session(),
-    () => this.tools.layer(),
-  );
-  /** What is being written is drawn by who writes it. */
-  protected readonly hiding = computed(() => this.texts.hiding() ?? this.formulas.lifted());
   /** It comes when it is used, or before, when nothing else is to be done. */
   protected readonly inPlace = viewChild<Editor>('inPlace');
-  protected readonly ahead = new EditorAhead();
+  protected readonly writing = new PageWriting(
+    () => this.session(),
+    this.tools,
+    () => this.inPlace(),
+  );
   protected readonly covers = viewChild(CoverSheets);
   protected readonly pictures = new MaterialInserter(
     inject(Api),
@@ -227,11 +219,7 @@ export class WorkArea {
     effect(() => {
       this.tools.tool();
       // Another tool in hand: what was being written is finished.
-      untracked(() => {
-        this.inPlace()?.flush();
-        this.texts.close();
-        void this.formulas.close();
-      });
+      untracked(() => this.writing.finish());
     });
     effect(() => {
       const problem = this.session().problem();
@@ -245,39 +233,8 @@ export class WorkArea {
   /** A text or formula is written at a place, or the one that is there is opened. */
   protected async write(what: { page: Id; at: Point; item: Item | null }): Promise<void> {
     const { page, at, item } = what;
-    this.inPlace()?.flush();
-    this.texts.close();
-    const formula = (item ? editorOf(item) : this.tools.tool()) === 'formula';
-    // Words that are typed at once find their field: it is waited only for a formula that is open.
-    if (this.formulas.draft() && !(await this.formulas.close())) return;
-    if (formula) {
-      this.formulas.open(page, at, item, this.tools.formula());
-      // The bar to write it in takes some of the window.
-      afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
-      return;
-    }
-    this.ahead.typed.set('');
-    this.texts.open(page, at, item, this.tools.text(), this.tools.tool() === 'slip');
-  }
-
-  /** How words look: those that are being written, those that are chosen, or the next. */
-  protected restyle(to: Partial<TextStyle>): void {
-    const writing = this.texts.draft() !== null;
-    const [only] = this.arranging.items();
-    if (!writing && this.tools.tool() === 'select' && only?.kind === 'text') {
-      return this.arranging.do({ kind: 'text', to });
-    }
-    this.tools.text.update((style) => ({ ...style, ...to }));
-    if (!writing) return;
-    this.inPlace()?.flush();
-    this.texts.restyle(to);
-    this.inPlace()?.focus();
-  }
-
-  /** How a formula looks: the one that is being written, or the next. */
-  protected restyleFormula(to: Partial<FormulaStyle>): void {
-    this.tools.formula.update((style) => ({ ...style, ...to }));
-    void this.formulas.restyle(to);
+    if (!(await this.writing.open(page, at, item))) return;
+    afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
   }
 
   /** Pictures, sounds and films that are brought from this machine, by choosing, dropping or pasting. */
@@ -431,8 +388,7 @@ export class WorkArea {
     // Letters for a dialog or another screen, also for one that is just coming, are no tools.
     const comes = isModalOpen() || this.typedAhead.isOpening() || this.router.currentNavigation();
     if (this.away() || isField(event.target) || comes || this.arranging.straightening()) return;
-    if (this.texts.draft() && !this.inPlace() && this.ahead.takes(event))
-      return event.preventDefault();
+    if (this.writing.takes(event)) return event.preventDefault();
     const key = event.key.toLowerCase();
     if (key === 'pageup' || key === 'pagedown') {
       // Whatever has the focus; the stage has turned already where it has.

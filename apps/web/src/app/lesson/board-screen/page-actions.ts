@@ -11,7 +11,7 @@ import {
 import type { Board, Id, Page, PageEdit, RichText } from '@cuaderno/core';
 import type { BoardInfo } from '../../api/shapes';
 import type { BoardSession } from '../../live/board-session';
-import type { PageDress } from '../../board/pages/page-dialog';
+import type { PageSetup } from '../../board/pages/page-dialog';
 import type { PageWish } from '../../board/pages/page-strip';
 
 /** What the board's screen has, at the moment. */
@@ -32,7 +32,7 @@ export class PageActions {
   /** Pages picked in the strip, to do something with all of them. */
   readonly picked = signal<ReadonlySet<Id>>(new Set());
   /** Pages whose name and paper are being chosen. */
-  readonly dressing = signal<readonly Page[]>([]);
+  readonly settingUp = signal<readonly Page[]>([]);
   /** Pages for which another board is being chosen. */
   readonly moving = signal<readonly Id[]>([]);
   private readonly told = signal<Notice | null>(null);
@@ -67,13 +67,13 @@ export class PageActions {
     switch (wish) {
       case 'copy':
         return this.copy(pages);
-      case 'dress':
-        return this.dressing.set(drawnFirst(pages.flatMap((id) => board.pages.get(id) ?? [])));
+      case 'set up':
+        return this.settingUp.set(drawnFirst(pages.flatMap((id) => board.pages.get(id) ?? [])));
       case 'move':
         return this.moving.set(pages);
-      case 'hold':
+      case 'hide':
       case 'show':
-        return this.hold(board, pages, wish === 'hold');
+        return this.hide(board, pages, wish === 'hide');
       case 'remove':
         return this.remove(board, pages);
     }
@@ -90,12 +90,12 @@ export class PageActions {
     this.make(movePages(board, together, to - before), false);
   }
 
-  dress(dress: PageDress): void {
+  setUp(setup: PageSetup): void {
     const board = this.board();
-    const pages = this.dressing();
-    this.dressing.set([]);
+    const pages = this.settingUp();
+    this.settingUp.set([]);
     if (!board) return;
-    const { forNew, ...to } = dress;
+    const { forNew, ...to } = setup;
     const edit = setPageProps(
       board,
       pages.map(({ id }) => id),
@@ -150,7 +150,7 @@ export class PageActions {
     });
   }
 
-  private hold(board: Board, pages: readonly Id[], hidden: boolean): void {
+  private hide(board: Board, pages: readonly Id[], hidden: boolean): void {
     this.make(setPageProps(board, pages, { hidden }), false);
   }
 

@@ -13,7 +13,7 @@ export class PageOnFilm {
   private readonly context: OffscreenCanvasRenderingContext2D;
   private readonly scale: number;
   private drawn: readonly Item[] | null = null;
-  private dress: unknown = null;
+  private paper: unknown = null;
 
   /** @param print what is printed on it, as large as it is shown; `null` for papers of our own */
   constructor(
@@ -29,7 +29,7 @@ export class PageOnFilm {
   /** Brings it up to the page. @param here waits for fonts and pictures of what is about to be drawn */
   async show(page: Page, here: (items: readonly Item[]) => Promise<void>): Promise<void> {
     const items = drawnOn(page);
-    const before = page.paper === this.dress ? this.drawn : null;
+    const before = page.paper === this.paper ? this.drawn : null;
     const kept =
       before !== null &&
       before.length <= items.length &&
@@ -39,7 +39,7 @@ export class PageOnFilm {
     if (!kept) this.lay(page);
     for (const item of fresh) this.draw(item);
     this.drawn = items;
-    this.dress = page.paper;
+    this.paper = page.paper;
   }
 
   private lay(page: Page): void {

@@ -26,7 +26,7 @@ export const numberLine: WebKind<'number-line'> = {
     const height = !touch && high >= LEAST / 2 ? high : Math.min(USUAL.height, width / 2);
     const top = !touch && high >= LEAST / 2 ? Math.min(from.y, to.y) : from.y - height / 2;
     return {
-      ...{ kind: 'number-line', layer: tools.aidLayer(), ...numberLineStyle() },
+      ...{ kind: 'number-line', layer: tools.aidLayer(), ...numberLineStyle.value() },
       ...{ colour: inkColour('coal'), accent: inkColour(tools.pen().ink) },
       ...{ points: [], jumps: [], intervals: [] },
       frame: {

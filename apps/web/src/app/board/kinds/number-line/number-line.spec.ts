@@ -5,7 +5,8 @@ import { Screen } from '../../../testing/screen';
 import { Tools } from '../../tool/tool';
 import { numberLine } from './index';
 import { NumberLineOptions } from './options';
-import { keepStyle, marking, numberLineStyle } from './style';
+import type { TraitsOf } from '../kind';
+import { marking, numberLineStyle } from './style';
 
 const TENTHS = { from: 0, to: 1, step: 0.1, labels: 'decimal' } as const;
 
@@ -22,7 +23,7 @@ describe('the tool for number lines', () => {
   afterEach(() => marking.set(null));
 
   it('lays one as wide as it is drawn, with the numbers that were chosen', () => {
-    keepStyle(TENTHS);
+    numberLineStyle.set(TENTHS);
     const tools = TestBed.runInInjectionContext(() => new Tools());
     const from = { x: 100, y: 200 };
     const drawn = numberLine.lay!(
@@ -73,17 +74,17 @@ describe('what can be chosen for a number line', () => {
   };
 
   it('is for the next one while the tool is in hand: fractions as they are typed, and what can’t be is said', async () => {
-    keepStyle({ from: 0, to: 10, step: 1, labels: 'whole' });
-    const screen = await Screen.show(NumberLineOptions, { item: null }, {});
+    numberLineStyle.set({ from: 0, to: 10, step: 1, labels: 'whole' });
+    const screen = await Screen.show(NumberLineOptions, {}, {});
     await type(screen, 2, '1/4');
-    expect(numberLineStyle().step).toBe(0.25);
+    expect(numberLineStyle.value().step).toBe(0.25);
     await type(screen, 1, 'ten');
     expect(screen.text).toContain('Write a number such as');
     await type(screen, 1, '-3');
     expect(screen.text).toContain('larger number than it begins');
     await type(screen, 2, '0.001');
     expect(screen.text).toContain('more than 400 ticks');
-    expect(numberLineStyle()).toEqual({ from: 0, to: 10, step: 0.25, labels: 'whole' });
+    expect(numberLineStyle.value()).toEqual({ from: 0, to: 10, step: 0.25, labels: 'whole' });
     await type(screen, 1, '2');
     expect(screen.element.querySelector('[role=alert]')).toBeNull();
   });
@@ -91,15 +92,15 @@ describe('what can be chosen for a number line', () => {
   it('changes the one that is chosen, and takes off it what is marked', async () => {
     const changes: object[] = [];
     const item = line({ points: [{ at: 0.5, open: false }] });
-    const change = (to: object): void => void changes.push(to);
-    const screen = await Screen.show(NumberLineOptions, { item, change }, {});
+    const change = (to: TraitsOf<NumberLineSpec>): void => void changes.push(to(item));
+    const screen = await Screen.show(NumberLineOptions, { items: [item], change }, {});
     await type(screen, 0, '−1');
     await screen.press('Clear the line');
     expect(changes).toEqual([{ from: -1 }, { points: [], jumps: [], intervals: [] }]);
   });
 
   it('names what a touch does, one at a time', async () => {
-    const screen = await Screen.show(NumberLineOptions, { item: null }, {});
+    const screen = await Screen.show(NumberLineOptions, {}, {});
     await screen.press('Open point');
     expect(marking()).toBe('open-point');
     expect(screen.button('Open point')!.getAttribute('aria-pressed')).toBe('true');

@@ -1,12 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { decimal, hasMarks, MAX_NUMBER, MAX_TICKS, numberWords, readNumber } from '@cuaderno/core';
 import type { Marking, NumberLabels, NumberLineSpec } from '@cuaderno/core';
 import { RulerDimensionLine } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
-import type { KindOptions } from '../kind';
+import { KindOptions } from '../kind';
 import { INTERVAL, JUMP, OPEN_INTERVAL, OPEN_POINT, POINT } from './icons';
-import { keepStyle, marking, numberLineStyle } from './style';
+import { marking, numberLineStyle } from './style';
 import type { NumberLineStyle } from './style';
 
 type NumberField = 'from' | 'to' | 'step';
@@ -53,7 +53,7 @@ const MARKINGS: readonly {
   imports: [Icon],
   template: `
     <div class="group" role="group" aria-label="Number line">
-      @if (item() === null) {
+      @if (items().length === 0) {
         <div class="markings" role="group" aria-label="What the tool does">
           @for (choice of markings; track choice.label) {
             <button
@@ -68,7 +68,7 @@ const MARKINGS: readonly {
           }
         </div>
       }
-      @if (item() !== null || marking() === null) {
+      @if (item() !== null || (items().length === 0 && marking() === null)) {
         <div class="fields">
           @for (one of fields; track one.field) {
             <label>
@@ -109,15 +109,17 @@ const MARKINGS: readonly {
   styleUrl: './options.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class NumberLineOptions {
-  readonly item = input<NumberLineSpec | null>(null);
-  readonly change = input<KindOptions['change']>(() => undefined);
+export class NumberLineOptions extends KindOptions<NumberLineSpec> {
+  /** The one that is chosen, alone: what would be right for one may be none for another. */
+  protected readonly item = computed(() => (this.items().length === 1 ? this.items()[0]! : null));
 
   protected readonly fields = FIELDS;
   protected readonly labelChoices = LABELS;
   protected readonly markings = MARKINGS;
   protected readonly marking = marking;
-  protected readonly style = computed<NumberLineStyle>(() => this.item() ?? numberLineStyle());
+  protected readonly style = computed<NumberLineStyle>(
+    () => this.item() ?? numberLineStyle.value(),
+  );
   protected readonly hasMarks = computed(() => {
     const line = this.item();
     return line !== null && hasMarks(line);
@@ -153,11 +155,11 @@ export class NumberLineOptions {
   }
 
   protected set(to: Partial<NumberLineStyle>): void {
-    if (this.item() === null) return keepStyle({ ...numberLineStyle(), ...to });
-    this.change()(to);
+    if (this.item() === null) numberLineStyle.set(to);
+    else this.change()(() => to);
   }
 
   protected clear(): void {
-    this.change()({ points: [], jumps: [], intervals: [] });
+    this.change()(() => ({ points: [], jumps: [], intervals: [] }));
   }
 }

@@ -4,6 +4,8 @@ import { cornersOf, even, frameAround, lineBetween, usual } from '../drawn';
 import { PLAIN_KIND } from '../kind';
 import type { WebKind } from '../kind';
 import { fillOf } from './fill';
+import { ShapeOptions } from './options';
+import { shapeStyle } from './style';
 
 /** Usual sides in points. */
 const USUAL = { width: 120, height: 80 } as const;
@@ -17,20 +19,25 @@ export const shape: WebKind<'shape'> = {
     outline: outline && { ...outline, colour },
     fill: fill && fillOf(colour),
   }),
+  next: shapeStyle,
+  lines: {
+    width: ({ outline }) => outline?.width ?? null,
+    widened: ({ outline }, width) => ({ outline: outline && { ...outline, width } }),
+  },
   stretches: true,
   lay({ from, points, zoom, touch }, tools) {
-    const { figure, ink, width, filled, dashed } = tools.figure();
+    const { shape, ink, width, filled, dashed } = shapeStyle.value();
     const to = points.at(-1)!;
     const colour = inkColour(ink);
     const outline = { colour, width, ...(dashed ? { dashed } : {}) };
     const common = { kind: 'shape', layer: tools.layer(), outline } as const;
-    if (figure === 'line' || figure === 'arrow' || figure === 'arrows') {
-      const heads = figure === 'arrow' ? 'end' : figure === 'arrows' ? 'both' : 'none';
+    if (shape === 'line' || shape === 'arrow' || shape === 'arrows') {
+      const heads = shape === 'arrow' ? 'end' : shape === 'arrows' ? 'both' : 'none';
       const end = touch ? { x: from.x + USUAL.width, y: from.y } : even(from, to);
       return { ...common, shape: 'line', fill: null, heads, ...lineBetween([from, end]) };
     }
-    const inside = { ...common, shape: figure, fill: filled ? fillOf(colour) : null };
-    if (figure === 'polygon') {
+    const inside = { ...common, shape, fill: filled ? fillOf(colour) : null };
+    if (shape === 'polygon') {
       const corners = cornersOf(points, zoom);
       return corners ? { ...inside, ...lineBetween(corners) } : null;
     }
@@ -39,4 +46,5 @@ export const shape: WebKind<'shape'> = {
       : frameAround([from, to]);
     return { ...inside, frame };
   },
+  options: ShapeOptions,
 };

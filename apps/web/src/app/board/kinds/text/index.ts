@@ -1,6 +1,8 @@
 import { StickyNote, Type } from 'lucide';
 import { ONE_COLOUR, PLAIN_KIND } from '../kind';
 import type { WebKind } from '../kind';
+import { TextOptions } from './options';
+import { textStyle } from './style';
 
 export const text: WebKind<'text'> = {
   ...PLAIN_KIND,
@@ -9,6 +11,8 @@ export const text: WebKind<'text'> = {
     { tool: 'text', label: 'Text', key: 'T', icon: Type },
     { tool: 'slip', label: 'Slip', key: 'S', icon: StickyNote },
   ],
+  next: textStyle,
   stretches: true,
   editor: 'text',
+  options: TextOptions,
 };

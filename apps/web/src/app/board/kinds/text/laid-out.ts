@@ -1,6 +1,6 @@
 import { eastAsianIn, layOutText, plainText, SLIP_EDGE } from '@cuaderno/core';
 import type { Frame, RichText, TextSpec } from '@cuaderno/core';
-import { measureIn } from '../drawing/text-fonts';
+import { measureIn } from '../../drawing/text-fonts';
 
 /** A text as it is written: where its words lie is reckoned from it. */
 export type TextDraft = Omit<TextSpec, 'lines' | 'order'>;
