@@ -216,7 +216,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   await ida.button('Play Turning.webm').click();
   await expect(ida.page.locator('cua-media-player .time')).toContainText('/ 0:0' + seconds);
   await expect(ida.page.locator('cua-media-player .time')).toContainText(/0:0[1-9] \//);
-  const place = ida.page.getByRole('slider', { name: 'Place in it' });
+  const place = ida.page.getByRole('slider', { name: 'PagePoint in it' });
   await place.fill('6');
   await expect(ida.page.locator('cua-media-player .time')).toContainText(/0:0[67] \//);
   await ida.button('Pause Turning.webm').click();

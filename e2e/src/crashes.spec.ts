@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ServerProcess } from './house.js';
+import { KillableServer } from './house.js';
 import { writtenOnPdf } from './pdfs.js';
 import { expect, test } from './story.js';
 
@@ -16,9 +16,9 @@ const KILLS = 8;
 const PAGES = 30;
 const LINES = 60;
 
-let server: ServerProcess;
+let server: KillableServer;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await KillableServer.start();
 });
 test.afterEach(() => server.close());
 

@@ -3,14 +3,14 @@ import type { Browser } from '@playwright/test';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /* Touch, stylus and palm, as browsers report them (Pointer Events, level 3). */
 
 interface Touch {
   readonly id: number;
   readonly type: 'touch' | 'pen';
-  readonly at: Place;
+  readonly at: PagePoint;
   readonly pressure?: number;
   readonly size?: number;
 }

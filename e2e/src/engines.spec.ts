@@ -5,7 +5,7 @@ import { ENGINES } from './other-engines.js';
 import type { EngineWindow } from './other-engines.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place, StageElement } from './people.js';
+import type { PagePoint, StageElement } from './people.js';
 
 /* The main story with a student in each engine that browsers are made of; Chromium has all the others. */
 
@@ -54,7 +54,7 @@ class Student {
     await expect.poll(() => this.window.evaluate(isSharp, null)).toBe(true);
   }
 
-  async draw(page: string, places: readonly Place[]): Promise<void> {
+  async draw(page: string, places: readonly PagePoint[]): Promise<void> {
     const inWindow = await this.window.evaluate(
       ([id, points]) => {
         const host = document.querySelector<StageElement>('cua-stage .host')!;
@@ -70,7 +70,7 @@ class Student {
   }
 
   /** How dark the pages' canvas is at a place, from 0 (black) to 255. */
-  darkness(page: string, place: Place): Promise<number> {
+  darkness(page: string, place: PagePoint): Promise<number> {
     return this.window.evaluate(
       ([id, p]) => {
         const host = document.querySelector<StageElement>('cua-stage .host')!;
@@ -85,7 +85,7 @@ class Student {
   }
 }
 
-const across = (y: number): Place[] =>
+const across = (y: number): PagePoint[] =>
   Array.from({ length: 7 }, (_, i) => ({ x: 100 + 40 * i, y }));
 
 /** A link to the newest record of the course whose record is on the screen. */

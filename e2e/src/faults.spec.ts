@@ -1,16 +1,16 @@
 import { expect, test } from './story.js';
 import type { Browser } from '@playwright/test';
-import { Line, ServerProcess } from './house.js';
+import { Line, KillableServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /* What goes wrong on students' machines, and must not cost a line. */
 
-let server: ServerProcess;
+let server: KillableServer;
 let line: Line;
 test.beforeEach(async () => {
-  server = await ServerProcess.start();
+  server = await KillableServer.start();
   line = await Line.to(server.port);
 });
 test.afterEach(async () => {
@@ -41,7 +41,7 @@ async function clocksOff(who: Someone, ms: number): Promise<void> {
   }, ms);
 }
 
-const across = (y: number): Place[] => [80, 160, 240].map((x) => ({ x, y }));
+const across = (y: number): PagePoint[] => [80, 160, 240].map((x) => ({ x, y }));
 
 async function lesson(browser: Browser) {
   const maren = await Someone.at(browser);

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
-import { ServerProcess } from './house.js';
+import { KillableServer } from './house.js';
 import { oddPdf } from './pdfs.js';
 import { Someone } from './people.js';
 
@@ -41,7 +41,7 @@ function inkBox(png: PNG): {
 }
 
 test('ink lies where poppler draws it, on cropped and turned pages', async ({ browser }) => {
-  const server = await ServerProcess.start();
+  const server = await KillableServer.start();
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Turned sheets');

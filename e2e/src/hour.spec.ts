@@ -3,7 +3,7 @@ import type { Browser } from '@playwright/test';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {
@@ -11,7 +11,7 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-const across = (y: number, from = 80, to = 320): Place[] =>
+const across = (y: number, from = 80, to = 320): PagePoint[] =>
   [from, (from + to) / 2, to].map((x) => ({ x, y }));
 
 /** Maren’s Tuesday class: Ida at a computer, Jonas with a tablet, Noor with a phone. */
@@ -276,7 +276,7 @@ test('what lies loose is moved by those with hands on, and by nobody else', asyn
   const tile = (who: Someone): Promise<number> =>
     who.stage.evaluate((host) => {
       const { cuaStage } = host as unknown as {
-        cuaStage: { board(): { pages: Map<string, { items: Map<string, { frame: Place }> }> } };
+        cuaStage: { board(): { pages: Map<string, { items: Map<string, { frame: PagePoint }> }> } };
       };
       return [...[...cuaStage.board().pages.values()][0]!.items.values()][0]!.frame.x;
     });

@@ -86,14 +86,14 @@ export class SharedProcessServer implements RunningServer {
 }
 
 /** A real server in a process of its own, with a data folder of its own, that can be killed. */
-export class ServerProcess implements RunningServer {
+export class KillableServer implements RunningServer {
   private child: ChildProcess | null = null;
   readonly folder = mkdtempSync(join(tmpdir(), 'cuaderno-e2e-'));
 
   private constructor(readonly port: number) {}
 
-  static async start(): Promise<ServerProcess> {
-    const server = new ServerProcess(await freePort());
+  static async start(): Promise<KillableServer> {
+    const server = new KillableServer(await freePort());
     await server.run();
     return server;
   }

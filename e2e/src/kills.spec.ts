@@ -1,7 +1,7 @@
 import { createClient } from '@libsql/client';
 import { expect, test } from './story.js';
 import { join } from 'node:path';
-import { ServerProcess } from './house.js';
+import { KillableServer } from './house.js';
 import { Someone } from './people.js';
 
 /*
@@ -92,7 +92,7 @@ function alike(seen: readonly Seen[]): object[] {
 
 test('kills at random moments under load lose nothing', async ({ browser }) => {
   test.setTimeout(180_000 + KILLS * 30_000);
-  const server = await ServerProcess.start();
+  const server = await KillableServer.start();
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Tides');

@@ -3,7 +3,7 @@ import { expectNoAxeViolations } from './axe.js';
 import { Line, SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /* Pens are in, or the lesson is over, while a student's line is away: what they wrote meanwhile isn't lost. */
 
@@ -18,7 +18,7 @@ test.afterEach(async () => {
   await server.close();
 });
 
-const across = (y: number): Place[] => [80, 160, 240].map((x) => ({ x, y }));
+const across = (y: number): PagePoint[] => [80, 160, 240].map((x) => ({ x, y }));
 
 test('what was written while the line was away waits for the tutor, who adds it or leaves it', async ({
   browser,

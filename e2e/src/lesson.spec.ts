@@ -1,7 +1,7 @@
 import { expect, test } from './story.js';
 import { execFileSync } from 'node:child_process';
 
-import { Line, ServerProcess } from './house.js';
+import { Line, KillableServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
@@ -13,7 +13,7 @@ const across = (y: number, from = 100, to = 400) =>
 test('a PDF becomes a board, two write on it live, the lesson becomes a record', async ({
   browser,
 }) => {
-  const server = await ServerProcess.start();
+  const server = await KillableServer.start();
   const line = await Line.to(server.port);
   const maren = await Someone.at(browser);
   const ida = await Someone.at(browser);

@@ -6,7 +6,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import { Builder, Origin } from 'selenium-webdriver';
 import type { WebDriver } from 'selenium-webdriver';
 import { freePort } from './house.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /**
  * A window of an engine that Playwright has no driver for here: Debian's Firefox ESR, through WebDriver BiDi, and
@@ -17,9 +17,9 @@ export interface EngineWindow {
   reload(): Promise<void>;
   /** Runs a function in the page; what goes in and comes out is plain data. */
   evaluate<A, T>(run: (given: A) => T | Promise<T>, given: A): Promise<T>;
-  click(at: Place): Promise<void>;
+  click(at: PagePoint): Promise<void>;
   /** Presses the mouse at the first place, and lets it go at the last. */
-  drag(places: readonly Place[]): Promise<void>;
+  drag(places: readonly PagePoint[]): Promise<void>;
   type(text: string): Promise<void>;
   close(): Promise<void>;
 }
@@ -63,11 +63,11 @@ class FirefoxWindow implements EngineWindow {
     return this.page.evaluate(run as (given: unknown) => T, given) as Promise<T>;
   }
 
-  click({ x, y }: Place): Promise<void> {
+  click({ x, y }: PagePoint): Promise<void> {
     return this.page.mouse.click(x, y);
   }
 
-  async drag([first, ...rest]: readonly Place[]): Promise<void> {
+  async drag([first, ...rest]: readonly PagePoint[]): Promise<void> {
     const { mouse } = this.page;
     await mouse.move(first!.x, first!.y);
     await mouse.down();
@@ -142,12 +142,12 @@ class WebKitWindow implements EngineWindow {
     return answer.value as T;
   }
 
-  async click(at: Place): Promise<void> {
+  async click(at: PagePoint): Promise<void> {
     await this.drag([at]);
   }
 
-  async drag([first, ...rest]: readonly Place[]): Promise<void> {
-    const to = ({ x, y }: Place) => ({
+  async drag([first, ...rest]: readonly PagePoint[]): Promise<void> {
+    const to = ({ x, y }: PagePoint) => ({
       x: Math.round(x),
       y: Math.round(y),
       duration: 30,

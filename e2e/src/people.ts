@@ -2,7 +2,7 @@ import { expect } from '@playwright/test';
 import type { Browser, BrowserContextOptions, Locator, Page } from '@playwright/test';
 
 /** A place on a page of the board, in points from its top left corner. */
-export interface Place {
+export interface PagePoint {
   readonly x: number;
   readonly y: number;
 }
@@ -20,7 +20,7 @@ export interface StageElement extends HTMLElement {
         }
       >;
     };
-    locate(page: string, place: Place): Place | null;
+    locate(page: string, place: PagePoint): PagePoint | null;
     isSharp: boolean;
     goTo(page: string): void;
   };
@@ -168,7 +168,7 @@ export class Someone {
   }
 
   /** Where a place of a page is in this window, in CSS px. */
-  async locate(page: string, place: Place): Promise<Place> {
+  async locate(page: string, place: PagePoint): Promise<PagePoint> {
     const box = (await this.stage.boundingBox())!;
     const at = await this.stage.evaluate(
       (element, [id, p]) => (element as StageElement).cuaStage.locate(id, p),
@@ -178,7 +178,7 @@ export class Someone {
   }
 
   /** Puts the pen down and moves it through these places, without lifting it. */
-  async penDown(page: string, places: readonly Place[]): Promise<void> {
+  async penDown(page: string, places: readonly PagePoint[]): Promise<void> {
     const [first, ...rest] = await Promise.all(places.map((place) => this.locate(page, place)));
     await this.page.mouse.move(first!.x, first!.y);
     await this.page.mouse.down();
@@ -189,7 +189,7 @@ export class Someone {
     await this.page.mouse.up();
   }
 
-  async draw(page: string, places: readonly Place[]): Promise<void> {
+  async draw(page: string, places: readonly PagePoint[]): Promise<void> {
     await this.penDown(page, places);
     await this.penUp();
   }
@@ -204,7 +204,7 @@ export class Someone {
    * Colour on screen at a place of a page. Read off a screenshot: what a person would see, all
    * canvases together.
    */
-  async colourAt(page: string, place: Place): Promise<[number, number, number]> {
+  async colourAt(page: string, place: PagePoint): Promise<[number, number, number]> {
     const { x, y } = await this.locate(page, place);
     const { PNG } = await import('pngjs');
     const shot = await this.page.screenshot({
@@ -215,13 +215,13 @@ export class Someone {
     return [data[at]!, data[at + 1]!, data[at + 2]!];
   }
 
-  async seesInkAt(page: string, place: Place): Promise<void> {
+  async seesInkAt(page: string, place: PagePoint): Promise<void> {
     await expect
       .poll(async () => Math.min(...(await this.colourAt(page, place))), { intervals: [100] })
       .toBeLessThan(150);
   }
 
-  async seesPaperAt(page: string, place: Place): Promise<void> {
+  async seesPaperAt(page: string, place: PagePoint): Promise<void> {
     await expect
       .poll(async () => Math.min(...(await this.colourAt(page, place))))
       .toBeGreaterThan(240);

@@ -2,7 +2,7 @@ import { expect, test } from './story.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 import { ThinLine } from '../../apps/server/dist/testing/thin-line.js';
 
 /* 64 kbit/s, 400 ms there and back, one segment of fifty lost: a telephone at the edge of a network. */
@@ -22,7 +22,7 @@ async function laterBy(
   return late - early;
 }
 
-const across = (y: number, from = 80): Place[] => [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
+const across = (y: number, from = 80): PagePoint[] => [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
 
 test(
   'on a line of 64 kbit/s writing stays usable and nothing is lost',

@@ -2,7 +2,7 @@ import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
 import { SharedProcessServer } from './house.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {
@@ -24,7 +24,7 @@ const isReddish = ([r, , b]: readonly number[]): boolean => r! > b! + 15;
 async function sees(
   who: Someone,
   page: string,
-  place: Place,
+  place: PagePoint,
   kind: (colour: readonly number[]) => boolean,
 ): Promise<void> {
   await expect.poll(async () => kind(await who.colourAt(page, place))).toBeTruthy();

@@ -5,7 +5,7 @@ import { expect, test } from './story.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /*
  * What hands, palms and pens do, put into Chromium where devices put it in (its DevTools protocol, domain “Input”):
@@ -33,7 +33,7 @@ test.afterEach(() => server.close());
  * Plays a sequence from a place on the screen on. Its times are those of the events, which nobody waits for: it ends now,
  * as a browser takes no event from the future.
  */
-async function play(input: CDPSession, { touches }: Sequence, from: Place): Promise<void> {
+async function play(input: CDPSession, { touches }: Sequence, from: PagePoint): Promise<void> {
   const start = (Date.now() - touches.at(-1)!.t) / 1000;
   const down = new Map<number, Touch>();
   for (const touch of touches) {
@@ -108,7 +108,7 @@ test('hands, palms and pens write and move as they mean to, through the browser�
       });
       lines += sequence.strokes.length;
       await expect.poll(() => maren.lines().then((all) => all.length)).toBe(lines);
-      const place = (): Promise<Place> => noor.locate(page, { x: 0, y: 0 });
+      const place = (): Promise<PagePoint> => noor.locate(page, { x: 0, y: 0 });
       if (sequence.moved) await expect.poll(place).not.toEqual(before);
       else expect(await place()).toEqual(before);
       isAsWritten(sequence, await came());

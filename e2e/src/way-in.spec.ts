@@ -3,7 +3,7 @@ import { expect, test } from './story.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
-import type { Place } from './people.js';
+import type { PagePoint } from './people.js';
 
 /* Nobody is locked out: by plain http, by a browser that keeps nothing, by an old one, by yesterday's lesson. */
 
@@ -23,7 +23,7 @@ test.beforeEach(async ({ browser }) => {
 });
 test.afterEach(() => server.close());
 
-const curve = (y: number): Place[] =>
+const curve = (y: number): PagePoint[] =>
   Array.from({ length: 9 }, (_, i) => ({ x: 100 + 30 * i, y: y + 30 * Math.sin(i) }));
 
 /** Somebody whose browser is changed before any of our code runs. */

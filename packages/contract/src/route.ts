@@ -53,13 +53,13 @@ export function route<const Spec extends Route>(spec: Spec & SaysParams<Spec>): 
 }
 
 /** Nobody who is asked changes what is said. */
-type Said<Value> = Value extends Blob
+type Sendable<Value> = Value extends Blob
   ? Value
   : Value extends object
-    ? { readonly [Name in keyof Value]: Said<Value[Name]> }
+    ? { readonly [Name in keyof Value]: Sendable<Value[Name]> }
     : Value;
 
-type Input<Part> = Part extends z.ZodType ? Said<z.input<Part>> : undefined;
+type Input<Part> = Part extends z.ZodType ? Sendable<z.input<Part>> : undefined;
 
 /** What has to be said is said, what may be left out may be left out, and what there isn't is nothing. */
 type Given<Parts> = {

@@ -1,6 +1,6 @@
 import { MessageChannel, Worker } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
-import type { Answer, Lend, Request, Statement } from './worker.js';
+import type { WorkerAnswer, Lend, Request, Statement } from './worker.js';
 
 /** Thrown where the database refused or could not do something. */
 export class DatabaseError extends Error {
@@ -9,12 +9,12 @@ export class DatabaseError extends Error {
 
 /** Asks the database's own thread, from the thread that started it or from one that was lent a port. */
 export class Connection {
-  private readonly waiting = new Map<number, (answer: Answer) => void>();
+  private readonly waiting = new Map<number, (answer: WorkerAnswer) => void>();
   private next = 0;
   private gone: Error | null = null;
 
   constructor(private readonly line: Worker | MessagePort) {
-    line.on('message', (answer: Answer) => {
+    line.on('message', (answer: WorkerAnswer) => {
       this.waiting.get(answer.id)?.(answer);
       this.waiting.delete(answer.id);
     });

@@ -25,7 +25,7 @@ export interface Lend {
   readonly port: MessagePort;
 }
 
-export interface Answer {
+export interface WorkerAnswer {
   readonly id: number;
   readonly rows?: unknown[][];
   readonly error?: string;
@@ -64,7 +64,7 @@ async function run({ statements }: Request): Promise<unknown[][]> {
   return results.map((result, i) => rowsOf(result, statements[i]!.method));
 }
 
-async function answer(request: Request): Promise<Answer> {
+async function answer(request: Request): Promise<WorkerAnswer> {
   try {
     return { id: request.id, rows: await run(request) };
   } catch (error) {

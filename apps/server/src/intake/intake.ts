@@ -1,7 +1,8 @@
+import type { Remark } from '@cuaderno/contract/materials';
 import { isMediaHead, MEDIA_HEAD } from '@cuaderno/formats/media-in';
 import type { MediaFault } from '@cuaderno/formats/media-in';
 import { foreignPicture, isAvif, isHeic, PICTURE_HEAD } from '@cuaderno/formats/picture-in';
-import type { LeftOut, PictureFault } from '@cuaderno/formats/picture-in';
+import type { PictureFault } from '@cuaderno/formats/picture-in';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import type { Boards } from '../boards/service.js';
@@ -29,9 +30,6 @@ const MEDIA_FAULTS: Record<MediaFault, ProblemCode> = {
 
 /** Largest picture that is taken, in bytes: a camera's largest. */
 const MAX_PICTURE = 40 * 1024 * 1024;
-
-/** What is said of a file that is taken: that not all of it is kept, or that not every browser plays it. */
-export type Remark = LeftOut | 'some-browsers';
 
 /** A file that is kept, and may be laid on its board. */
 export type Material =

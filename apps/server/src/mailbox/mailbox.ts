@@ -11,7 +11,7 @@ declare module 'fastify' {
   }
 }
 
-export type Letter = Omit<typeof letters.$inferSelect, 'tutor'>;
+export type LetterRow = Omit<typeof letters.$inferSelect, 'tutor'>;
 
 const COLUMNS = {
   id: letters.id,
@@ -25,14 +25,14 @@ const COLUMNS = {
 export class Mailbox {
   constructor(private readonly db: Database) {}
 
-  async send(tutor: string, letter: Pick<Letter, 'to' | 'subject' | 'body'>): Promise<Letter> {
+  async send(tutor: string, letter: Pick<LetterRow, 'to' | 'subject' | 'body'>): Promise<LetterRow> {
     const sent = { ...letter, id: newId(), at: Date.now() };
     await this.db.insert(letters).values({ ...sent, tutor });
     return sent;
   }
 
   /** The newest first. */
-  of(tutor: string, limit: number): Promise<Letter[]> {
+  of(tutor: string, limit: number): Promise<LetterRow[]> {
     return this.db
       .select(COLUMNS)
       .from(letters)

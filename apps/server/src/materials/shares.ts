@@ -22,7 +22,7 @@ export interface Share {
 }
 
 /** What is shared of one tutor's shelf. */
-export interface SharedShelf {
+export interface ForeignShelf {
   readonly owner: { readonly id: Id; readonly name: string };
   /** Folders that were shared, the folders within them, and their files. */
   readonly shelf: Shelf;
@@ -89,12 +89,12 @@ export class Shares {
   }
 
   /** What others share with this tutor. */
-  async withTutor(tutor: Id): Promise<SharedShelf[]> {
+  async withTutor(tutor: Id): Promise<ForeignShelf[]> {
     return this.shared(eq(folderShares.tutor, tutor));
   }
 
   /** What students of a course may look at. */
-  async withCourse(course: Id): Promise<SharedShelf[]> {
+  async withCourse(course: Id): Promise<ForeignShelf[]> {
     return this.shared(eq(folderShares.course, course));
   }
 
@@ -117,7 +117,7 @@ export class Shares {
     );
   }
 
-  private async shared(which: ReturnType<typeof eq>): Promise<SharedShelf[]> {
+  private async shared(which: ReturnType<typeof eq>): Promise<ForeignShelf[]> {
     const rows = await this.db.select().from(folderShares).where(which);
     if (rows.length === 0) return [];
     const owners = await this.ownersOf(rows.map(({ folder }) => folder));

@@ -44,7 +44,7 @@ type PageNames = ReadonlyMap<number, string>;
 type MadeBoard = Omit<Entry, 'seq'>;
 
 /** Pages of a file that follow each other. */
-interface PageRun {
+interface FilePages {
   readonly file: string;
   /** `null` for one that can't be read. */
   readonly placements: readonly (PdfPlacement | null)[];
@@ -252,7 +252,7 @@ export class Imports {
   private async addPages(
     board: string,
     tutor: string,
-    { file, placements, first, names, written }: PageRun,
+    { file, placements, first, names, written }: FilePages,
     before: readonly Operation[] = [],
     /** The page they follow, the last where it isn't there; `start` for before all. */
     after: string | null = null,

@@ -6,7 +6,7 @@ import { problem, ProblemError } from '../problems/index.js';
 import type { SlideNews } from './slide-imports.js';
 
 /** How far an import is. */
-export type ImportState =
+export type JobState =
   /** How many are before it. */
   | { readonly kind: 'waiting'; readonly before: number }
   | { readonly kind: 'converting' }
@@ -20,7 +20,7 @@ interface SlidesJob {
   readonly tutor: string;
   readonly work: (news: SlideNews, signal: AbortSignal) => Promise<void>;
   readonly abort: AbortController;
-  state: 'waiting' | Exclude<ImportState, { kind: 'waiting' }>;
+  state: 'waiting' | Exclude<JobState, { kind: 'waiting' }>;
 }
 
 /** How long the end of an import is remembered, in ms. */
@@ -48,7 +48,7 @@ export class ImportQueue {
   }
 
   /** How far it is; `null` where this tutor has no such import. */
-  state(id: string, tutor: string): ImportState | null {
+  state(id: string, tutor: string): JobState | null {
     const job = this.jobs.get(id);
     if (!job || job.tutor !== tutor) return null;
     if (job.state !== 'waiting') return job.state;

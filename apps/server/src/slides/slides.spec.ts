@@ -14,7 +14,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { House } from '../testing/harness.js';
 import { Office } from './office.js';
-import type { ImportState } from './queue.js';
+import type { JobState } from './queue.js';
 import type { ImportReport } from '@cuaderno/formats/slides-in';
 
 /** Real decks: templates that come with Debian’s LibreOffice. */
@@ -44,15 +44,15 @@ describe('bringing slides', () => {
     expect(response.statusCode).withContext(response.body).toBe(202);
     return response.json<{ job: string }>().job;
   };
-  const stateOf = async (job: string): Promise<ImportState> =>
+  const stateOf = async (job: string): Promise<JobState> =>
     (await house.tutor.get(`/imports/${job}`)).json();
   /** How it ended. */
-  const end = async (bytes: Uint8Array, name?: string): Promise<ImportState> => {
+  const end = async (bytes: Uint8Array, name?: string): Promise<JobState> => {
     const job = await begin(bytes, name);
     await house.app.importQueue.settled();
     return stateOf(job);
   };
-  const boardOf = async (state: ImportState): Promise<Board> => {
+  const boardOf = async (state: JobState): Promise<Board> => {
     if (state.kind !== 'done') throw new Error(JSON.stringify(state));
     return (await house.app.bus.host(state.board.id))!.between((board) => board);
   };

@@ -4,11 +4,10 @@ import { inject } from '@angular/core';
 import { catchError, from, mergeMap, throwError } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { ApiError, NO_LINE, ProblemDetails } from './problem';
-import type { Problem } from './problem';
 import { SignedOut } from './signed-out';
 
 /** What went wrong, in the server's words or ours. */
-async function problemIn({ error }: HttpErrorResponse): Promise<Problem> {
+async function problemIn({ error }: HttpErrorResponse): Promise<ProblemDetails> {
   // Who asked for bytes has a problem in bytes, too.
   const told: unknown =
     error instanceof Blob

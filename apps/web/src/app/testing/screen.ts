@@ -11,18 +11,18 @@ import { Api } from '../api/api';
 import { ApiError } from '../api/problem';
 
 /** What the server would answer, by method and path: a value, or a function of what was sent. */
-export type Answers = Record<string, unknown>;
+export type PretendAnswers = Record<string, unknown>;
 
 /** An error as the server tells it. */
 export function problem(code: string, title: string, detail = 'Do this next.'): ApiError {
   return new ApiError({ type: `urn:cuaderno:${code}`, title, detail }, 400);
 }
 
-/** Answers as told, and keeps what was asked. */
+/** PretendAnswers as told, and keeps what was asked. */
 export class PretendApi {
   readonly asked: { call: string; body: unknown }[] = [];
 
-  constructor(private readonly answers: Answers) {}
+  constructor(private readonly answers: PretendAnswers) {}
 
   call(spec: Route, asked: PretendAsked = {}): Observable<unknown> {
     return this.answer(spec.method, spec, asked);
@@ -74,7 +74,7 @@ export class Screen<T> {
   static async show<T>(
     component: Type<T>,
     inputs: Record<string, unknown>,
-    answers: Answers,
+    answers: PretendAnswers,
   ): Promise<Screen<T>> {
     const api = new PretendApi(answers);
     TestBed.configureTestingModule({

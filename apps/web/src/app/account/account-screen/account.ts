@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** What was done here last. */
@@ -23,9 +23,9 @@ export class AccountScreen {
   protected readonly busy = signal(false);
   protected readonly done = signal<Done | null>(null);
   protected readonly deleting = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** What keeps the account from being deleted: it is said in the dialog that asks. */
-  protected readonly deletionTrouble = signal<Problem | null>(null);
+  protected readonly deletionTrouble = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.load();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { FirstFocus } from '../../ui/forms/first-focus';
 
 /** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */
@@ -18,7 +18,7 @@ export class ForgotScreen {
   /** The e-mail that a letter was sent to, if there is such an account. */
   protected readonly sentTo = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   protected async send(email: string): Promise<void> {
     this.busy.set(true);

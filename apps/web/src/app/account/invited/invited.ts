@@ -13,7 +13,7 @@ import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { AccountForm } from '../sign-in/account-form';
 import type { NewAccount } from '../sign-in/account-form';
 
@@ -34,7 +34,7 @@ export class InvitedScreen {
   /** Who sent it; `null` until that is known. */
   protected readonly by = signal<string | null>(null);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   constructor() {
     effect(() => {

@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Letter } from '../../api/shared';
 import { formatWhen } from '../../ui/time/format-time';
 
@@ -20,7 +20,7 @@ export class MailboxScreen {
   private readonly api = inject(Api);
   protected readonly letters = signal<readonly Letter[] | null>(null);
   protected readonly open = signal<string | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly say = { when: formatWhen };
 
   constructor() {

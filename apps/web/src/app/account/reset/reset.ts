@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angu
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { FirstFocus } from '../../ui/forms/first-focus';
 
 /** Where a password is chosen anew, by the link or the code of a letter. */
@@ -19,7 +19,7 @@ export class ResetScreen {
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   protected async choose(form: HTMLFormElement): Promise<void> {
     const said = new FormData(form);

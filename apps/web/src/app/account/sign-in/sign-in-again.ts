@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../ui/popup/dialog';
 
@@ -68,7 +68,7 @@ export class SignInAgain {
   protected readonly asked = signal(false);
   protected readonly busy = signal(false);
   protected readonly demo = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   private tutor: string | null = null;
   private done: (isSignedIn: boolean) => void = () => undefined;
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angu
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
@@ -23,7 +23,7 @@ export class SignInScreen {
   protected readonly state = signal<'looking' | 'sign-in' | 'set-up'>('looking');
   protected readonly demo = signal(false);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.look();

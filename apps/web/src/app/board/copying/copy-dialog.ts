@@ -18,7 +18,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 
@@ -54,7 +54,7 @@ export class CopyDialog {
   protected readonly course = linkedSignal(() => this.source().course);
   protected readonly lessonInk = linkedSignal(() => this.source().lessonInk);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.load();

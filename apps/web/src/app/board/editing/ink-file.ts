@@ -1,5 +1,5 @@
-import { ProblemError } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import { ProblemDetailsError } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 
 export interface InkTask {
   readonly file: Blob;
@@ -11,7 +11,7 @@ export type InkNews =
   | { readonly kind: 'ink'; readonly ink: readonly Uint8Array[] }
   | { readonly kind: 'fault'; readonly fault: 'not-inkml' | 'too-much' | 'no-ink' };
 
-const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Problem> = {
+const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], ProblemDetails> = {
   'not-inkml': {
     type: 'urn:cuaderno:not-inkml',
     title: 'That is no ink that can be read.',
@@ -30,7 +30,7 @@ const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], Problem> = {
 };
 
 /** Thrown where a file of ink can't be laid on a page. */
-export class InkFileError extends ProblemError {
+export class InkFileError extends ProblemDetailsError {
   override readonly name = 'InkFileError';
 }
 

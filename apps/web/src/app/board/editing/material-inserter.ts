@@ -16,7 +16,7 @@ import { firstValueFrom } from 'rxjs';
 import { lastAnswer } from '../../api/api';
 import type { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardSession } from '../../live/board-session';
 import type { PagesGo } from '../../materials/store/pages-go';
 import { formatRemarks } from '../../materials/store/remarks';
@@ -57,7 +57,7 @@ export const MATERIAL_TYPES =
 export class MaterialInserter {
   /** How far those on their way are, from 0 to 1; `null` where there are none. */
   readonly part = signal<number | null>(null);
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   /** What is to be said of those that came. */
   readonly remark = signal<string | null>(null);
   /** What of the tutor's materials is coming, in words. */

@@ -20,7 +20,7 @@ import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
 import { Api, untilAborted } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
 import { Scanner } from './scanner';
 
@@ -34,7 +34,7 @@ const ARROWS: Record<string, [number, number]> = {
 };
 const CORNERS = ['Top left', 'Top right', 'Bottom right', 'Bottom left'] as const;
 
-const BROKEN: Problem = {
+const BROKEN: ProblemDetails = {
   type: 'urn:cuaderno:not-straightened',
   title: 'This picture could not be straightened.',
   detail: 'Draw the corners further apart, so that they enclose the paper.',
@@ -67,7 +67,7 @@ export class StraightenDialog {
   private readonly found = signal<Quad | null>(null);
   protected readonly size = signal({ width: 1, height: 1 });
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** The corner that is carried. */
   private readonly carried = signal<number | null>(null);
 

@@ -6,7 +6,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { formatWhen } from '../../ui/time/format-time';
 
@@ -100,7 +100,7 @@ export class UnreadableNotice {
   protected readonly what = WORDS;
   protected readonly open = signal(false);
   protected readonly entries = signal<readonly UnreadableCount[]>([]);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   protected readonly words = computed(() => {
     const { pages, unreadable = 0 } = this.board();

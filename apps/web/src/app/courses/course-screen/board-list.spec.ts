@@ -1,6 +1,6 @@
 import type { BoardInfo } from '../../api/shapes';
 import { problem, Screen } from '../../testing/screen';
-import type { Answers } from '../../testing/screen';
+import type { PretendAnswers } from '../../testing/screen';
 import { BoardList } from './board-list';
 
 const board = (id: string): BoardInfo => ({ id, course: 'c1', title: id, createdAt: 0 });
@@ -9,7 +9,7 @@ const names = ['Ebb', 'Flood', 'Neap'];
 describe('the boards of a course', () => {
   let screen: Screen<BoardList>;
 
-  async function show(answers: Answers = {}, takenOut: BoardInfo[] = []): Promise<void> {
+  async function show(answers: PretendAnswers = {}, takenOut: BoardInfo[] = []): Promise<void> {
     const covers = [...names, 'Surge'].map((id) => [
       `GET /boards/${id}/cover`,
       problem('not-found', 'None.'),
@@ -17,7 +17,7 @@ describe('the boards of a course', () => {
     screen = await Screen.show(
       BoardList,
       { boards: names.map(board), takenOut },
-      { ...(Object.fromEntries(covers) as Answers), ...answers },
+      { ...(Object.fromEntries(covers) as PretendAnswers), ...answers },
     );
   }
   const shown = (): string[] =>

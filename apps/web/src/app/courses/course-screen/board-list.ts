@@ -27,7 +27,7 @@ import { Menu, MenuModule } from 'primeng/menu';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo } from '../../api/shapes';
 import { CopyDialog } from '../../board/copying/copy-dialog';
 import type { CopySource } from '../../board/copying/copy-dialog';
@@ -57,7 +57,7 @@ export class BoardList {
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly icons = { Ellipsis };
   protected readonly say = { date: formatDate };
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** The board whose menu is open. */
   private readonly chosen = signal<BoardInfo | null>(null);
   protected readonly naming = signal<string | null>(null);

@@ -1,7 +1,7 @@
 import { Subject } from 'rxjs';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { problem, Screen } from '../../testing/screen';
-import type { Answers } from '../../testing/screen';
+import type { PretendAnswers } from '../../testing/screen';
 import { CourseScreen } from './course';
 
 const course: Course = {
@@ -22,7 +22,7 @@ const board = (title: string): BoardInfo => ({ id: title, course: 'c1', title, c
 type Sent = Subject<{ readonly part: number } | { readonly answer: unknown }>;
 
 async function open(
-  answers: Answers = {},
+  answers: PretendAnswers = {},
 ): Promise<{ screen: Screen<CourseScreen>; sent: Sent[] }> {
   const sent: Sent[] = [];
   const take = (): Sent => {

@@ -17,7 +17,7 @@ import { ProgressBarModule } from 'primeng/progressbar';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { hasAnnotations } from '../../materials/imported-annotations/format-annotations';
 import { ArchiveButton } from '../../records/export/archive-button';
@@ -68,7 +68,7 @@ export class CourseScreen {
   protected readonly takenOut = signal<readonly BoardInfo[]>([]);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly uploads = signal<readonly CourseUpload[]>([]);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly dropping = signal(false);
   /** Whether links to all its records are made and looked after. */
   protected readonly linking = signal(false);

@@ -4,7 +4,7 @@ import { lastAnswer } from '../../api/api';
 import type { Api } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, ImportedAnnotations } from '../../api/shapes';
 
 /** A board, and the hash of the PDF it was made of. */
@@ -19,7 +19,7 @@ export type UploadedBoard = BoardInfo & {
 export class CourseUpload {
   private readonly abort = new AbortController();
   readonly part = signal(0);
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   /** All bytes are there; the server looks at the pages. */
   readonly reading = signal(false);
   /** How far slides are that are being turned into pages, in words. */

@@ -11,7 +11,7 @@ import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } fro
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
@@ -43,7 +43,7 @@ export class HoursScreen {
   protected readonly by = signal<TotalsBy>('month');
   protected readonly course = signal<string | null>(null);
   protected readonly correcting = signal<HourRow | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly ways = BY;
   protected readonly say = {
     date: formatDate,

@@ -15,7 +15,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 import { inThisZone } from '../../ui/time/format-time';
@@ -98,7 +98,7 @@ export class CalendarDialog {
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
   protected readonly busy = signal(false);
   protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   protected async importFile(field: HTMLInputElement): Promise<void> {
     const [file] = field.files ?? [];

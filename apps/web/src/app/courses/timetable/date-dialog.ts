@@ -17,7 +17,7 @@ import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Planned } from '../../api/timetable';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatTimesIn } from '../../ui/time/format-time';
@@ -41,7 +41,7 @@ export class DateDialog {
   protected readonly why = linkedSignal(() => this.lesson().why);
   protected readonly busy = signal(false);
   protected readonly ending = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly say = { times: formatTimesIn };
   protected readonly ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   protected readonly isMoved = computed(

@@ -16,7 +16,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 
@@ -48,7 +48,7 @@ export class PlanDialog {
   protected readonly weekly = signal(true);
   protected readonly until = signal('');
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   protected readonly ready = computed(() => this.course() && this.day() && this.time());
 

@@ -7,7 +7,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course, Slot } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 
@@ -38,7 +38,7 @@ export class CourseForm {
   protected readonly startsAt = signal('16:30');
   protected readonly minutes = signal(USUAL_MINUTES);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   protected async make(): Promise<void> {

@@ -7,7 +7,7 @@ import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { MaterialsStore } from '../../materials/store/materials-store';
@@ -36,7 +36,7 @@ export class TodayScreen {
   protected readonly courses = signal<readonly Course[] | null>(null);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly name = signal('');
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly making = signal(false);
   protected readonly zone = formatZone();
   protected readonly today = formatDay(Date.now());

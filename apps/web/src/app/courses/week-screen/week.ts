@@ -8,7 +8,7 @@ import { catchError, EMPTY, firstValueFrom, merge, Subject, switchMap } from 'rx
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
 import { download } from '../../ui/download/download';
@@ -38,7 +38,7 @@ export class WeekScreen {
   protected readonly monday = signal(mondayOf(Date.now()));
   protected readonly part = signal<TimetablePart>(NOTHING_PLANNED);
   protected readonly courses = signal<readonly Course[]>([]);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly loaded = signal(false);
   protected readonly planning = signal<string | null>(null);
   protected readonly chosen = signal<Planned | null>(null);

@@ -26,7 +26,7 @@ import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Sear
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course, ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
 import { lasting, remember } from '../../browser/storage';
@@ -115,7 +115,7 @@ export class BoardScreen {
   protected readonly info = signal<BoardInfo | null>(null);
   protected readonly course = signal<CourseOfBoard | null>(null);
   protected readonly page = signal<Id | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly leaving = signal(false);
   protected readonly notices = inject(Notices);
   protected readonly busy = signal(false);

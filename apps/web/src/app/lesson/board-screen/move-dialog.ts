@@ -18,7 +18,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 
@@ -44,7 +44,7 @@ export class MoveDialog {
   protected readonly chosen = signal<string | null>(null);
   protected readonly ready = signal(false);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.try(async () => {

@@ -16,7 +16,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { wayBack } from '../way-back/way-back';
 import { LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
@@ -42,7 +42,7 @@ export class DoorScreen {
   protected readonly away = signal(false);
   protected readonly wayBack = wayBack;
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** What is said and what can be done, by where the student stands. */
   protected readonly words = computed(() => WORDS[this.state()]);
   private readonly link = new LiveLink('/live/door', inject(DIAL));

@@ -26,7 +26,7 @@ import {
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { whenIdle } from '../../browser/when-idle';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { HandedList } from '../../materials/handing-over/handed-list';
@@ -63,7 +63,7 @@ export class JoinScreen {
   protected readonly entrance = signal<Entrance | null>(null);
   protected readonly say = { when: formatWhen, zone: formatZone };
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** The link leads nowhere: it was mistyped, or is no longer in use. */
   protected readonly dead = signal(false);
   /** The name of somebody who waits, once they have told their tutor that they are here. */

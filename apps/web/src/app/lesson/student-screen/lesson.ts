@@ -21,7 +21,7 @@ import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen
 import { catchError, EMPTY, firstValueFrom, Subject, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { isLineThin } from '../../browser/thin-line';
 import { HandedFiles } from '../../materials/handing-over/handed-files';
 import { HandedList } from '../../materials/handing-over/handed-list';
@@ -88,7 +88,7 @@ export class LessonScreen {
   protected readonly papers = new PaperSource(null, isLineThin);
   protected readonly session = signal<BoardSession | null>(null);
   protected readonly lesson = signal<StudentLesson | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly over = signal(false);
   protected readonly wayBack = wayBack;
   /** What the tutor lets this course's students look at. */

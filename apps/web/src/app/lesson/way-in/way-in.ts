@@ -23,7 +23,7 @@ import {
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course, GuestLink } from '../../api/shapes';
 import { copyText } from '../../browser/copy-text';
 import { JoinCard, joinLink } from './join-card';
@@ -63,7 +63,7 @@ export class WayIn {
   protected readonly copied = signal<string | null>(null);
   /** What is asked about before it is done. */
   protected readonly asking = signal<'link' | 'retire' | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly busy = signal(false);
 
   constructor() {

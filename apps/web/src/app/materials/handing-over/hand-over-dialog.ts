@@ -20,7 +20,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatWhen } from '../../ui/time/format-time';
@@ -47,7 +47,7 @@ export class HandOverDialog {
   protected readonly course = linkedSignal<Id | null>(() => this.of());
   private readonly found = signal<HandOverList | null>(null);
   protected readonly students = computed(() => this.found()?.students ?? null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly busy = signal(false);
   /** Ids of those that were ticked. */
   protected readonly some = signal<readonly string[]>([]);

@@ -21,7 +21,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { boardOfImport } from '../../api/imports';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { HandOverDialog } from '../handing-over/hand-over-dialog';
 import { Icon } from '../../ui/icons/icon';
@@ -69,7 +69,7 @@ export class AssetPanel {
   protected readonly uses = signal<readonly UseInfo[] | null>(null);
   protected readonly courses = signal<readonly Course[]>([]);
   protected readonly course = signal<Id | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** How far a board is that is being made; `null` where none is. */
   protected readonly making = signal<string | null>(null);
   private abort: AbortController | null = null;

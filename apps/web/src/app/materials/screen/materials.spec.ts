@@ -1,6 +1,6 @@
 import type { AssetInfo, MaterialsInfo } from '../store/shapes';
 import { problem, Screen } from '../../testing/screen';
-import type { Answers } from '../../testing/screen';
+import type { PretendAnswers } from '../../testing/screen';
 import { MaterialsScreen } from './materials';
 
 const asset = (id: string, name: string, more: Partial<AssetInfo> = {}): AssetInfo => ({
@@ -31,7 +31,7 @@ const ORION = asset('orion', 'Orion.pdf', { folder: 'sky' });
 describe('materials', () => {
   let screen: Screen<MaterialsScreen>;
 
-  async function show(answers: Answers = {}, at = '', info: Partial<MaterialsInfo> = {}) {
+  async function show(answers: PretendAnswers = {}, at = '', info: Partial<MaterialsInfo> = {}) {
     const all: MaterialsInfo = {
       folders: [
         { id: 'sky', parent: null, name: 'Sky' },

@@ -10,7 +10,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { copyText } from '../../browser/copy-text';
 import { MaterialsStore } from '../store/materials-store';
 import type { ShareInfo } from '../store/shapes';
@@ -37,7 +37,7 @@ export class ShareDialog {
   protected readonly tutors = signal<readonly NamedReceiver[]>([]);
   protected readonly course = signal<Id | null>(null);
   protected readonly tutor = signal<Id | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly busy = signal(false);
   /** The link of an invitation that was just made. */
   protected readonly invitation = signal<string | null>(null);

@@ -4,7 +4,6 @@ import type { Id } from '@cuaderno/core';
 import { signal } from '@angular/core';
 import { DetailedError, Upload } from 'tus-js-client';
 import { NO_LINE, ProblemDetails } from '../../api/problem';
-import type { Problem } from '../../api/problem';
 import type { AssetInfo } from './shapes';
 
 const ENDPOINT = '/api/materials/uploads';
@@ -31,7 +30,7 @@ export class MaterialUpload {
   readonly state = signal<UploadState>('waiting');
   /** From 0 to 1. */
   readonly part = signal(0);
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   /** What the server said of it when it took it. */
   remarks: readonly Remark[] = [];
   private upload: Upload | null = null;
@@ -130,7 +129,7 @@ export async function brokenOff(): Promise<{ name: string; forget: () => Promise
   }));
 }
 
-function troubleIn(error: unknown): Problem {
+function troubleIn(error: unknown): ProblemDetails {
   if (error instanceof DetailedError && error.originalResponse) {
     try {
       return ProblemDetails.parse(JSON.parse(error.originalResponse.getBody()));

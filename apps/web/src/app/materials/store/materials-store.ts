@@ -19,7 +19,7 @@ import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Choice, MaterialsInfo, ShareInfo, ShelfInfo, UseInfo } from './shapes';
 
 const EMPTY: MaterialsInfo = { folders: [], assets: [], shares: [], shared: [], binned: 0 };
@@ -31,7 +31,7 @@ export class MaterialsStore {
   private readonly info = signal<MaterialsInfo>(EMPTY);
   /** Whether anything is known yet. */
   readonly ready = signal(false);
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   readonly folders = computed(() => this.info().folders);
   readonly assets = computed(() => this.info().assets);
   readonly shared = computed(() => this.info().shared);

@@ -4,14 +4,14 @@ import type { Observable } from 'rxjs';
 import { untilAborted } from '../../api/api';
 import type { Download } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { download } from '../../ui/download/download';
 
 /** Something that is made and then saved on this machine; it can be stopped as long as it isn't done. */
 export class Making {
   /** How far it is, from 0 to 1; `null` while nothing is made. */
   readonly part = signal<number | null>(null);
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   private abort: AbortController | null = null;
 
   /** Says whether it was saved: stopped in the last moment, it isn't either. */

@@ -14,7 +14,7 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
 import { Api, untilAborted } from '../../api/api';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import { boardAsFile } from './board-file';
@@ -45,7 +45,7 @@ const FORMS: readonly { form: BoardForm; label: string; words: string }[] = [
   },
 ];
 
-const notCopied = (): Problem => ({
+const notCopied = (): ProblemDetails => ({
   type: 'urn:cuaderno:not-copied',
   title: 'The browser did not let the page onto the clipboard.',
   detail: whyNotCopied(),

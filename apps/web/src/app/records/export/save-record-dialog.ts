@@ -20,7 +20,7 @@ import { SelectModule } from 'primeng/select';
 import { lastValueFrom } from 'rxjs';
 import { Api, untilAborted } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { makeFilm } from '../film/film';
 import { lengthOfFilm } from '../film/film-source';
 import type { FilmSource } from '../film/film-source';
@@ -145,7 +145,7 @@ export class SaveRecordDialog {
   protected readonly fileInk = signal<BoardFileWish['ink']>('all');
   private readonly filmSource = signal<FilmSource | null>(null);
   /** Why it isn't there. */
-  protected readonly filmTrouble = signal<Problem | null>(null);
+  protected readonly filmTrouble = signal<ProblemDetails | null>(null);
   /** How long the film will be, in words; empty until that is known. */
   protected readonly filmLength = computed(() => {
     const source = this.filmSource();

@@ -1,10 +1,10 @@
-import { ProblemError } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import { ProblemDetailsError } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
 import { fontSources } from './fonts';
 
-const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Problem> = {
+const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], ProblemDetails> = {
   'no-encoder': {
     type: 'urn:cuaderno:no-film-encoder',
     title: 'This browser can’t make films.',
@@ -20,7 +20,7 @@ const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], Problem> = {
 };
 
 /** Thrown where no film can be made. */
-export class FilmError extends ProblemError {
+export class FilmError extends ProblemDetailsError {
   override readonly name = 'FilmError';
 }
 

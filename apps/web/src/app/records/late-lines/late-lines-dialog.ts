@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import { PageThumb } from '../../board/pages/page-thumb';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
@@ -59,7 +59,7 @@ export class LateLinesDialog {
   private readonly chosen = signal<string | null>(null);
   private readonly ops = signal<readonly Operation[] | null>(null);
   protected readonly busy = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly across = ACROSS;
   protected readonly say = { when: formatWhen, name: nameOf };
 

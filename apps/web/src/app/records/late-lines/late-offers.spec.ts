@@ -7,7 +7,7 @@ import { Api } from '../../api/api';
 import { ApiError, NO_LINE } from '../../api/problem';
 import { PendingStore } from '../../live/pending-store';
 import { PretendApi } from '../../testing/screen';
-import type { Answers } from '../../testing/screen';
+import type { PretendAnswers } from '../../testing/screen';
 import { LateOffers } from './late-offers';
 import type { OwnLateLines } from './shapes';
 
@@ -18,7 +18,7 @@ describe('late lines of a student', () => {
   const own: OwnLateLines = {
     ...{ lesson: newId(), courseName: 'Tides', openedAt: 1, waiting: 2, added: 0, left: 0 },
   };
-  const offers = (answers: Answers): LateOffers => {
+  const offers = (answers: PretendAnswers): LateOffers => {
     api = new PretendApi({ 'GET /late-lines/own': { lessons: [own] }, ...answers });
     TestBed.configureTestingModule({
       providers: [provideZonelessChangeDetection(), { provide: Api, useValue: api }],

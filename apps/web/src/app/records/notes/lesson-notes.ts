@@ -13,7 +13,7 @@ import {
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Note, NoteKind } from '../../api/shapes';
 import { formatClock, formatDate } from '../../ui/time/format-time';
 import { NoteDrafts } from './note-drafts';
@@ -47,7 +47,7 @@ export class LessonNotes {
   private readonly drafts = signal<Drafts>({});
   /** What was amended elsewhere while it was written here. */
   private readonly overtaken = signal<ReadonlySet<NoteKind>>(new Set());
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly busy = signal(false);
   protected readonly notes = computed(() => {
     const versions = this.versions();

@@ -15,7 +15,7 @@ import { catchError, EMPTY, merge, retry, Subject, switchMap, timer } from 'rxjs
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 
 /** How often it is asked for slides that are being made ready, in ms. */
 const ASKED = 1500;
@@ -59,7 +59,7 @@ export class PageView {
   readonly lost = output();
   private readonly api = inject(Api);
   protected readonly address = signal<string | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly words = signal('');
   private readonly place = computed(() => ({ asset: this.sheet(), page: this.page() }));
   private readonly again = new Subject<void>();

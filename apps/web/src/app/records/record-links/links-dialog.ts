@@ -19,7 +19,7 @@ import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { RecordLink } from '../../api/shared';
 import { copyText } from '../../browser/copy-text';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -49,7 +49,7 @@ export class LinksDialog {
   private readonly api = inject(Api);
 
   protected readonly links = signal<readonly RecordLink[] | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly busy = signal(false);
   protected readonly copied = signal<string | null>(null);
   protected readonly asking = signal<string | null>(null);

@@ -44,7 +44,7 @@ import {
 } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Attendance, BoardInfo, RecordInfo, RecordOpened } from '../../api/shapes';
 import { CopyDialog } from '../../board/copying/copy-dialog';
 import type { CopySource } from '../../board/copying/copy-dialog';
@@ -249,7 +249,7 @@ export class RecordScreen {
     const authors = this.authors();
     return (id: Id): Author | null => authors.get(id) ?? null;
   });
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   private readonly waitingLate = inject(WaitingLateLines);
   /** Late lines of its students that wait to be looked at. */
   protected readonly lateHere = computed(() =>

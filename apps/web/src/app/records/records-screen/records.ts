@@ -36,7 +36,7 @@ import {
 import type { Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import type { Deletion } from '../../api/student-data';
 import { ArchiveButton } from '../export/archive-button';
@@ -130,7 +130,7 @@ export class RecordsScreen {
   protected readonly deletions = signal<readonly Deletion[]>([]);
   /** Whether reports of what was deleted are being read. */
   protected readonly reading = signal(false);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly say = { date: formatDate, length: formatLength };
 
   constructor() {

@@ -32,7 +32,7 @@ import {
 } from 'rxjs';
 import { Api, untilAborted } from '../../api/api';
 import { ApiError, problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { SharedList, SharedRecord } from '../../api/shared';
 import { download } from '../../ui/download/download';
 import {
@@ -62,9 +62,9 @@ export class SharedScreen {
 
   protected readonly list = signal<SharedList | null>(null);
   protected readonly record = signal<SharedRecord | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   /** The link opens nothing any more: nothing of what it opened is shown. */
-  protected readonly shut = signal<Problem | null>(null);
+  protected readonly shut = signal<ProblemDetails | null>(null);
   protected readonly making = signal<AbortController | null>(null);
   protected readonly say = {
     clock: formatClock,

@@ -13,7 +13,7 @@ import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { problemOf } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 import type { Deletion, Seat, StudentData } from '../../api/student-data';
 import { ArchiveButton } from '../export/archive-button';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -49,7 +49,7 @@ export class DeletionDialog {
   protected readonly sure = signal(false);
   protected readonly busy = signal(false);
   protected readonly deletion = signal<Deletion | null>(null);
-  protected readonly problem = signal<Problem | null>(null);
+  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly say = { count, when: formatWhen };
 
   protected readonly places = computed<readonly MentionPlace[]>(() => {

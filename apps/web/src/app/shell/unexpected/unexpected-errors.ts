@@ -1,13 +1,13 @@
 import { ErrorHandler, Injectable, signal } from '@angular/core';
-import { ProblemError } from '../../api/problem';
-import type { Problem } from '../../api/problem';
+import { ProblemDetailsError } from '../../api/problem';
+import type { ProblemDetails } from '../../api/problem';
 
-const MISSING: Problem = {
+const MISSING: ProblemDetails = {
   type: 'urn:cuaderno:screen-not-loaded',
   title: 'This part of Cuaderno didn’t come.',
   detail: 'Check the connection, then reload.',
 };
-const UNKNOWN: Problem = {
+const UNKNOWN: ProblemDetails = {
   type: 'urn:cuaderno:unexpected',
   title: 'Something on this screen went wrong.',
   detail: 'If it doesn’t do what you ask any more, reload it.',
@@ -18,8 +18,8 @@ const NOT_LOADED =
   /dynamically imported module|error loading dynamically|importing a module script failed/i;
 
 /** The words for an error that nobody expected; `null` where there is nothing to tell. */
-export function wordsFor(error: unknown): Problem | null {
-  if (error instanceof ProblemError) return error.problem;
+export function wordsFor(error: unknown): ProblemDetails | null {
+  if (error instanceof ProblemDetailsError) return error.problem;
   const { name = '', message = '' } = (error ?? {}) as Partial<Error>;
   // What was given up on purpose; and a browser's note that it will measure once more in its next frame.
   if (name === 'AbortError' || /ResizeObserver loop/.test(message)) return null;
@@ -32,7 +32,7 @@ export function wordsFor(error: unknown): Problem | null {
  */
 @Injectable({ providedIn: 'root' })
 export class UnexpectedErrors extends ErrorHandler {
-  readonly problem = signal<Problem | null>(null);
+  readonly problem = signal<ProblemDetails | null>(null);
   private last: unknown = null;
 
   /** Also called twice for one error: the router tells of it, and then its promise fails. */
