@@ -22,7 +22,8 @@ async function laterBy(
   return late - early;
 }
 
-const across = (y: number, from = 80): PagePoint[] => [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
+const across = (y: number, from = 80): PagePoint[] =>
+  [0, 40, 80, 120].map((x) => ({ x: from + x, y }));
 
 test(
   'on a line of 64 kbit/s writing stays usable and nothing is lost',

@@ -25,7 +25,10 @@ const COLUMNS = {
 export class Mailbox {
   constructor(private readonly db: Database) {}
 
-  async send(tutor: string, letter: Pick<LetterRow, 'to' | 'subject' | 'body'>): Promise<LetterRow> {
+  async send(
+    tutor: string,
+    letter: Pick<LetterRow, 'to' | 'subject' | 'body'>,
+  ): Promise<LetterRow> {
     const sent = { ...letter, id: newId(), at: Date.now() };
     await this.db.insert(letters).values({ ...sent, tutor });
     return sent;
