@@ -88,7 +88,7 @@ function strangers(one: PNG, other: PNG): number {
   return count;
 }
 
-test('a board is built of a PDF, slides, pictures, a sound, a film, words, figures and a formula, kept as a file and opened in another course', async ({
+test('a board is built of a PDF, slides, pictures, a sound, a film, words, shapes and a formula, kept as a file and opened in another course', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser, {
@@ -159,7 +159,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   ]);
   await expect.poll(() => kinds(maren)).toEqual(['film', 'picture', 'sound']);
 
-  // Figures, words and a slip.
+  // Shapes, words and a slip.
   const pressed = async (name: string): Promise<void> => {
     const button = maren.page.getByRole('button', { name, exact: true });
     await button.click();
@@ -216,7 +216,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, figur
   await ida.button('Play Turning.webm').click();
   await expect(ida.page.locator('cua-media-player .time')).toContainText('/ 0:0' + seconds);
   await expect(ida.page.locator('cua-media-player .time')).toContainText(/0:0[1-9] \//);
-  const place = ida.page.getByRole('slider', { name: 'PagePoint in it' });
+  const place = ida.page.getByRole('slider', { name: 'Place in it' });
   await place.fill('6');
   await expect(ida.page.locator('cua-media-player .time')).toContainText(/0:0[67] \//);
   await ida.button('Pause Turning.webm').click();

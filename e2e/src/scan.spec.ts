@@ -104,7 +104,7 @@ test('a photographed sheet is found, cut to its paper and made straight; that ca
   await expect.poll(async () => (await pictures(maren))[0]!.file).toBe(before.file);
 });
 
-test('a figure that lies there can be drawn otherwise', async ({ browser }) => {
+test('a shape that lies there can be drawn otherwise', async ({ browser }) => {
   const maren = await Someone.at(browser);
   await maren.setUp(server.url);
   await maren.makeCourse('Reading the tides');

@@ -30,7 +30,7 @@ async function sees(
   await expect.poll(async () => kind(await who.colourAt(page, place))).toBeTruthy();
 }
 
-test('figures, marks and pictures are laid, arranged, hidden and copied to another board', async ({
+test('shapes, marks and pictures are laid, arranged, hidden and copied to another board', async ({
   browser,
 }) => {
   const maren = await Someone.at(browser);

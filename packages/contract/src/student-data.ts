@@ -15,7 +15,7 @@ export const Seat = z.object({
   openedAt: z.number(),
   /** Whether the lesson goes on: nothing of it can be deleted before it is closed. */
   open: z.boolean(),
-  /** Lines, texts and figures that they put on boards in it, removed ones included. */
+  /** Lines, texts and shapes that they put on boards in it, removed ones included. */
   ink: z.number(),
   said: SaidCounts,
 });

@@ -40,7 +40,7 @@ function nightSky(): Buffer {
 
 /**
  * Adds what Maren has prepared for tonight to a board: a margin, a squared page with a picture, words,
- * a slip, figures and marks, and a page with the answers, hidden.
+ * a slip, shapes and marks, and a page with the answers, hidden.
  */
 export async function eveningPages(app: FastifyInstance, boardId: Id, tutor: Id): Promise<void> {
   const builder = await BoardBuilder.at(app, boardId, tutor);

@@ -103,7 +103,7 @@ export class Arrivals {
       await this.landed(course, { ...arrival, name: FileName.catch('File').parse(name) });
     };
     const task = work()
-      .catch((error: unknown) => log.error({ err: error }, 'what was brought is not in materials'))
+      .catch((error: unknown) => log.error({ err: error }, 'an uploaded file is not in materials'))
       .finally(() => {
         release();
         this.running.delete(task);

@@ -347,7 +347,7 @@ export class Imports {
 
 function tooMany(count: number, most: number): ProblemError {
   return new ProblemError('too-many-pages', {
-    detail: `It has ${count} pages; a board holds ${most}. Split it and bring the part you need.`,
+    detail: `It has ${count} pages; a board holds ${most}. Split it and upload the part you need.`,
   });
 }
 

@@ -128,17 +128,17 @@ export const PROBLEMS = {
   'file-not-pdf': [
     422,
     'This file is not a PDF, whatever its name says.',
-    'Save or export it as PDF first, then bring that.',
+    'Save or export it as PDF first, then upload that.',
   ],
   'file-truncated': [
     422,
     'This PDF breaks off in the middle.',
-    'Download or copy it again, then bring the whole file.',
+    'Download or copy it again, then upload the whole file.',
   ],
   'file-locked': [
     422,
     'This PDF is locked with a password.',
-    'Save a copy without a password, then bring that.',
+    'Save a copy without a password, then upload that.',
   ],
   'file-broken': [
     422,
@@ -149,7 +149,7 @@ export const PROBLEMS = {
   'material-unknown': [
     422,
     'This kind of file can’t go on a page.',
-    'Bring a picture (PNG, JPEG, HEIC, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
+    'Upload a picture (PNG, JPEG, HEIC, WebP, AVIF, GIF, BMP, SVG), a sound (MP3, WAV, OGG, M4A) or a film (WebM, MP4).',
   ],
   'media-broken': [
     422,
@@ -159,7 +159,7 @@ export const PROBLEMS = {
   'media-codec': [
     422,
     'This sound or film is coded in a way that browsers can’t play.',
-    'Save a film as MP4 (H.264) or WebM, a sound as MP3, and bring that.',
+    'Save a film as MP4 (H.264) or WebM, a sound as MP3, and upload that.',
   ],
   'picture-broken': [
     422,
@@ -169,37 +169,37 @@ export const PROBLEMS = {
   'picture-heic': [
     422,
     'This is a photo in the HEIC format, of a kind that can’t be read here.',
-    'Save it as JPEG, in the phone’s photo program or on a computer, and bring that.',
+    'Save it as JPEG, in the phone’s photo program or on a computer, and upload that.',
   ],
   'picture-tiff': [
     422,
     'This is a picture in the TIFF format, which browsers can’t show.',
-    'Open it in a picture program, save it as PNG or JPEG, and bring that.',
+    'Open it in a picture program, save it as PNG or JPEG, and upload that.',
   ],
   'picture-ico': [
     422,
     'This is an icon (ICO), which holds several small pictures.',
-    'Open it in a picture program, save the largest as PNG, and bring that.',
+    'Open it in a picture program, save the largest as PNG, and upload that.',
   ],
   'picture-svgz': [
     422,
     'This file is compressed (gzip), as SVGZ drawings are.',
-    'Unpack it, or save the drawing as a plain SVG, and bring that.',
+    'Unpack it, or save the drawing as a plain SVG, and upload that.',
   ],
   'picture-jxl': [
     422,
     'This is a picture in the JPEG XL format, which few browsers can show.',
-    'Save it as PNG or JPEG, and bring that.',
+    'Save it as PNG or JPEG, and upload that.',
   ],
   'picture-psd': [
     422,
     'This is a layered picture (PSD), which only picture programs can open.',
-    'Save it as PNG or JPEG, and bring that.',
+    'Save it as PNG or JPEG, and upload that.',
   ],
   'picture-too-large': [
     422,
     'This picture has too many pixels.',
-    'Save a smaller copy, of 100 million pixels at most, and bring that.',
+    'Save a smaller copy, of 100 million pixels at most, and upload that.',
   ],
   'picture-unsafe': [
     422,
@@ -209,27 +209,27 @@ export const PROBLEMS = {
   'deck-broken': [
     422,
     'These slides can’t be read.',
-    'Open them in the program they were made with, save them as PDF, and bring that.',
+    'Open them in the program they were made with, save them as PDF, and upload that.',
   ],
   'deck-locked': [
     422,
     'These slides are locked with a password.',
-    'Save a copy without a password, then bring that.',
+    'Save a copy without a password, then upload that.',
   ],
   'deck-too-slow': [
     422,
     'It takes too long to turn these slides into pages.',
-    'Save them as PDF in the program they were made with, and bring that.',
+    'Save them as PDF in the program they were made with, and upload that.',
   ],
   'deck-no-converter': [
     422,
     'Slides can’t be turned into pages here: LibreOffice is not on this machine.',
-    'Save them as PDF and bring that, or have LibreOffice Impress installed.',
+    'Save them as PDF and upload that, or have LibreOffice Impress installed.',
   ],
   'media-elsewhere': [
     422,
     'It lies outside of the slides.',
-    'Bring the file itself and lay it on the page.',
+    'Upload the file itself and lay it on the page.',
   ],
   'board-damaged': [
     500,
@@ -244,12 +244,12 @@ export const PROBLEMS = {
   'zip-broken': [
     422,
     'This file is damaged or cut off.',
-    'Copy or download it again, then bring the whole file.',
+    'Copy or download it again, then upload the whole file.',
   ],
   'zip-unknown': [
     422,
     'This file is neither a PDF nor slides nor a board that was saved from Cuaderno.',
-    'Save it as PDF, then bring that.',
+    'Save it as PDF, then upload that.',
   ],
   'zip-too-large': [
     422,
@@ -269,7 +269,7 @@ export const PROBLEMS = {
   'board-file-too-much': [
     422,
     'There is more on this board than a board holds.',
-    'Save a part of it, or save it without ink, and bring that.',
+    'Save a part of it, or save it without ink, and upload that.',
   ],
   'timetable-full': [
     409,
@@ -284,14 +284,14 @@ export const PROBLEMS = {
   'file-too-slow': [
     422,
     'It takes too long to read this file.',
-    'Save or print it as a new PDF, or split it, and bring that.',
+    'Save or print it as a new PDF, or split it, and upload that.',
   ],
   'board-file-broken': [
     422,
     'Something in this board file is not as it should be.',
-    'Save the board once more where it came from, and bring that.',
+    'Save the board once more where it came from, and upload that.',
   ],
-  'too-many-pages': [422, 'This PDF has too many pages.', 'Split it and bring the part you need.'],
+  'too-many-pages': [422, 'This PDF has too many pages.', 'Split it and upload the part you need.'],
   'page-size': [
     422,
     'A page of this PDF is larger than 200 inches or smaller than a stamp.',
@@ -337,7 +337,7 @@ export const PROBLEMS = {
     'There is an account with this e-mail already.',
     'Sign in with it, or use another e-mail.',
   ],
-  'upload-broken-off': [400, 'The upload broke off.', 'Check the line and bring the file again.'],
+  'upload-broken-off': [400, 'The upload broke off.', 'Check the connection and upload the file again.'],
   'export-failed': [
     500,
     'The PDF could not be made.',

@@ -50,7 +50,7 @@ describe('sealing a record', () => {
     expect((await told(lesson)).indexing).toEqual({ state: 'whole', done: 1, of: 1 });
   });
 
-  it('has figures, and the words of its pages, imported ones too', async () => {
+  it('has statistics, and the words of its pages, imported ones too', async () => {
     const made = await house.tutor.upload(house.course.id, 'Tides.pdf', await plainPdf(3));
     house.board = made.json<{ id: string }>().id;
     await house.app.imports.settled();

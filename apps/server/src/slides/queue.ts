@@ -105,13 +105,13 @@ export class ImportQueue {
     } catch (error) {
       if (board) {
         // The pages are there; what else was on the slides isn't.
-        this.log.error({ err: error }, 'what slides hold besides their looks was not brought');
+        this.log.error({ err: error }, 'what slides hold besides their looks was not imported');
         job.state = { kind: 'done', board };
       } else if (error instanceof ProblemError)
         job.state = { kind: 'failed', problem: error.problem };
       else if (job.abort.signal.aborted) this.jobs.delete(job.id);
       else {
-        this.log.error({ err: error }, 'slides could not be brought');
+        this.log.error({ err: error }, 'slides could not be imported');
         job.state = { kind: 'failed', problem: problem('internal') };
       }
     }

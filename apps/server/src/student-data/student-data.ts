@@ -4,7 +4,7 @@ import { SAID_COUNTS } from '../live/features/kept.js';
 import type { Seat, StudentData } from '@cuaderno/contract/student-data';
 import { Mentions } from './mentions.js';
 
-/** Counts lines, texts and figures by who put them on this tutor's boards. */
+/** Counts lines, texts and shapes by who put them on this tutor's boards. */
 const INK = `SELECT "by", count(*) FROM operations
   WHERE board IN (SELECT b.num FROM boards b JOIN courses c ON c.id = b.course WHERE c.tutor = ?)
     AND kind IN ('ink.add', 'item.add') AND "by" IN (SELECT value FROM json_each(?)) GROUP BY "by"`;

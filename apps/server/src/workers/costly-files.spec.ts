@@ -142,7 +142,7 @@ describe('a file that costs more than it may', () => {
     expect(answer.json<{ type: string; detail: string }>()).toEqual(
       jasmine.objectContaining({
         type: 'urn:cuaderno:too-many-pages',
-        detail: 'It has 20000 pages; a board holds 5000. Split it and bring the part you need.',
+        detail: 'It has 20000 pages; a board holds 5000. Split it and upload the part you need.',
       }),
     );
     expect(performance.now() - begun).toBeLessThan(25_000);

@@ -58,7 +58,7 @@ export const removeBoard = route({
   path: '/boards/:board/remove',
   who: 'tutor',
   tag: 'boards',
-  summary: 'Take a board out of its course; it can be brought back',
+  summary: 'Remove a board from its course; it can be restored',
   params: z.object({ board: Id }),
   answers: { 200: BoardShape },
 });
@@ -68,7 +68,7 @@ export const restoreBoard = route({
   path: '/boards/:board/restore',
   who: 'tutor',
   tag: 'boards',
-  summary: 'Bring back a board that was taken out',
+  summary: 'Restore a board that was removed',
   params: z.object({ board: Id }),
   answers: { 200: BoardShape },
 });
@@ -200,7 +200,7 @@ export const uploadMaterial = route({
   who: 'tutor',
   tag: 'boards',
   summary:
-    'Bring a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound or a film (MP3, WAV, OGG, M4A, WebM, MP4) to lay on a board',
+    'Upload a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound or a film (MP3, WAV, OGG, M4A, WebM, MP4) to lay on a board',
   consumes: ['application/octet-stream'],
   params: z.object({ board: Id }),
   query: z.object({

@@ -29,7 +29,7 @@ export const prepareImport = route({
   path: '/imports/ready',
   who: 'tutor',
   tag: 'slides',
-  summary: 'Slides may be brought soon: what converts them is started meanwhile',
+  summary: 'Slides may be uploaded soon: what converts them is started meanwhile',
   answers: { 204: z.null() },
 });
 
@@ -58,7 +58,7 @@ export const readImportReport = route({
   path: '/boards/:board/report',
   who: 'tutor',
   tag: 'slides',
-  summary: 'What changed when the slides of a board were brought in',
+  summary: 'What changed when the slides of a board were imported',
   params: z.object({ board: Id }),
   answers: { 200: ReportShape.nullable() },
 });

@@ -109,7 +109,7 @@ export const restoreMaterials = route({
   path: '/materials/restore',
   who: 'tutor',
   tag: 'materials',
-  summary: 'Bring folders and files back from the bin',
+  summary: 'Restore folders and files from the bin',
   body: ChoiceShape,
   answers: { 204: z.null() },
 });
@@ -177,7 +177,7 @@ export const insertAssetPages = route({
   who: 'tutor',
   tag: 'materials',
   summary:
-    'Bring the pages of a PDF to a board that is there: after one of its pages, before all, or at the end',
+    'Insert the pages of a PDF into a board that is there: after one of its pages, before all, or at the end',
   params: z.object({ asset: Id }),
   body: z.object({ board: Id, after: z.union([Id, z.literal('start')]).nullable() }),
   answers: { 200: z.object({ pages: z.array(Id) }) },

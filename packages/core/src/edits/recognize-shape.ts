@@ -7,7 +7,7 @@ import { strokeOf } from './selection.js';
 
 /** How far a hand strays from a straight line, as part of its length. */
 const STRAY = 0.055;
-/** How near the end comes to the start where a figure was meant, as part of the way round. */
+/** How near the end comes to the start where a shape was meant, as part of the way round. */
 const CLOSED = 0.2;
 /** How far a corner may be from a right angle, and a side from level, in degrees. */
 const RIGHT = 22;
@@ -27,16 +27,16 @@ export function recognizeShape(item: InkItem): Omit<ShapeSpec, 'order'> | null {
   const { style, points } = strokeOf(item.ink);
   const size = bounds(points);
   if (style.tool !== 'pen' || !size || Math.hypot(size.width, size.height) < LEAST) return null;
-  const figure = isClosed(points)
+  const found = isClosed(points)
     ? (box(points) ?? triangle(points) ?? ellipse(points))
     : line(points);
   return (
-    figure && {
+    found && {
       kind: 'shape',
       layer: 'material',
       outline: { colour: inkColour(style.ink), width: Math.max(0.25, style.width) },
       fill: null,
-      ...figure,
+      ...found,
     }
   );
 }
@@ -99,7 +99,7 @@ function upright(x: number, y: number, width: number, height: number): Frame {
   return { x, y, width: Math.max(MIN_FRAME, width), height: Math.max(MIN_FRAME, height), turn: 0 };
 }
 
-/** Corners of a closed figure, found as ink is thinned, but coarsely. */
+/** Corners of a closed shape, found as ink is thinned, but coarsely. */
 function cornersOf(points: readonly Point[]): Point[] {
   const { width, height } = bounds(points)!;
   const coarse = 0.09 * Math.hypot(width, height);

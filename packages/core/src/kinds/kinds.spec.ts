@@ -90,7 +90,7 @@ describe('a frame', () => {
 });
 
 describe('what a thing looks like', () => {
-  it('fills a figure first, and draws its outline over it', () => {
+  it('fills a shape first, and draws its outline over it', () => {
     const list = drawn(shape({ fill: '#fdf6e0' }));
     expect(list.map((item) => item.kind === 'path' && item.paint)).toEqual(['fill', { width: 2 }]);
     expect(drawn(shape({ outline: null }))).toEqual([]);
@@ -161,7 +161,7 @@ describe('what a thing looks like', () => {
 describe('touching a thing', () => {
   const middle = { x: 140, y: 220 };
 
-  it('means a filled figure anywhere, an empty one at its outline only', () => {
+  it('means a filled shape anywhere, an empty one at its outline only', () => {
     expect(isItemAt(shape({ fill: '#ffffff' }), middle, 3)).toBeTrue();
     expect(isItemAt(shape({}), middle, 3)).toBeFalse();
     expect(isItemAt(shape({}), { x: 101, y: 220 }, 3)).toBeTrue();

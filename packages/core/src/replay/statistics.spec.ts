@@ -14,7 +14,7 @@ const line = (by: string, minute: number, length: number): ReplayEvent => ({
   to: whole.from + minute * MINUTE + length,
 });
 
-describe('a lesson in figures', () => {
+describe('statistics of a lesson', () => {
   it('says for how long it was at each page, by the turns of who leads it', () => {
     const at = (minute: number) => whole.from + minute * MINUTE;
     const turns = [

@@ -25,6 +25,24 @@ describe('a text in lines', () => {
     expect(said(plain('👩‍🚀👩‍🚀👩‍🚀'), 20).join('')).toBe('👩‍🚀👩‍🚀👩‍🚀');
   });
 
+  it('breaks between words that stand together, where a word ends, and begins no line with a mark over nothing', () => {
+    // “In Thai there is no space between words”; its words from memory.
+    const words = ['ใน', 'ภาษา', 'ไทย', 'ไม่', 'มี', 'ช่อง', 'ว่าง', 'ระหว่าง', 'คำ'];
+    const ends = new Set(words.map((_, i) => words.slice(0, i + 1).join('').length));
+    for (let width = 40; width <= 140; width += 10) {
+      const lines = said(plain(words.join('')), width);
+      expect(lines.join('')).toBe(words.join(''));
+      let at = 0;
+      for (const line of lines) {
+        expect([...line].length * 5).toBeLessThanOrEqual(width);
+        expect(/^[\p{M}ๆ]/u.test(line)).toBeFalse();
+        expect(ends.has((at += line.length))).toBeTrue();
+      }
+    }
+    // A mark of repetition stays with what is said again.
+    expect(said(plain('น้ำช้าๆ'), 30)).toEqual(['น้ำ', 'ช้าๆ']);
+  });
+
   it('keeps looks apart on a line, and says where each begins', () => {
     const { lines } = lay(
       [{ runs: [{ text: 'ask ' }, { text: 'Ida', bold: true }, { text: ' now', slant: true }] }],

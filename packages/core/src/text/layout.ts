@@ -57,7 +57,8 @@ interface Word {
 
 /**
  * Breaks a text into lines of at most `width` points and says where each run of words lies. Lines
- * break at white space, after hyphens and between ideographs; a word longer than a line is cut.
+ * break at white space, after hyphens, between ideographs, and between words of scripts that put nothing between them; a
+ * word longer than a line is cut.
  */
 export function layOutText(
   text: RichText,
@@ -93,13 +94,38 @@ function wordsOf({ runs }: Paragraph, measure: Measure): Word[] {
       run.text.match(
         /\s+|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}][\p{P}ー]*|[^\s\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}-]+-?|-/gu,
       ) ?? [];
-    return parts.map((text) => ({
+    return parts.flatMap(wordsWithin).map((text) => ({
       text,
       ...look,
       width: measure(text, look),
       space: /^\s/.test(text),
     }));
   });
+}
+
+/**
+ * Languages whose words stand together, by the script they are written in: where a word ends, a dictionary says (class SA of
+ * Unicode Standard Annex 14).
+ */
+const RUN_TOGETHER = [
+  [/\p{Script=Thai}/u, 'th'],
+  [/\p{Script=Lao}/u, 'lo'],
+  [/\p{Script=Khmer}/u, 'km'],
+  [/\p{Script=Myanmar}/u, 'my'],
+] as const;
+
+/** The words in what stands between two spaces; what is no word goes with the one before it. */
+function wordsWithin(part: string): string[] {
+  const language = RUN_TOGETHER.find(([script]) => script.test(part))?.[1];
+  if (!language) return [part];
+  const words: string[] = [];
+  for (const { segment, isWordLike } of new Intl.Segmenter(language, {
+    granularity: 'word',
+  }).segment(part)) {
+    if (isWordLike || words.length === 0) words.push(segment);
+    else words[words.length - 1] += segment;
+  }
+  return words;
 }
 
 function breakLines(words: readonly Word[], width: number, measure: Measure): Word[][] {

@@ -54,7 +54,7 @@ export function fromElsewhere(
       return textOf(annotation, turn, there, measure);
     case 'Square':
     case 'Circle':
-      return figureOf(annotation, there);
+      return shapeOf(annotation, there);
     case 'Line':
     case 'PolyLine':
     case 'Polygon':
@@ -232,10 +232,10 @@ function textOf(
   });
 }
 
-function figureOf(annotation: Annotation, there: There): Own[] {
+function shapeOf(annotation: Annotation, there: There): Own[] {
   const { kind, inset, width } = annotation;
   const { x, y, width: w, height: h } = there.box();
-  // A border is drawn within its rectangle; ours lies on both sides of its figure.
+  // A border is drawn within its rectangle; ours lies on both sides of its outline.
   const edge = (inset > 0 ? inset : width / 2) * there.scale;
   return item({
     kind: 'shape',

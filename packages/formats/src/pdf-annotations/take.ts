@@ -53,7 +53,7 @@ export interface TakeOptions {
 }
 
 /**
- * Takes annotations out of a PDF, so that they can be written on as ink, texts and figures of ours. What we wrote
+ * Takes annotations out of a PDF, so that they can be written on as ink, texts and shapes of ours. What we wrote
  * comes back as it was, unless another program has changed it since. `null` where there is nothing to take and to tell,
  * or the file can't be taken apart: then it is best shown as it is.
  */

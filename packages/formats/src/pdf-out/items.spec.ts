@@ -124,7 +124,7 @@ describe('things in a record’s PDF (drawn by poppler)', () => {
     expect(colour({ x: 160, y: 70 })).toBe('white');
   });
 
-  it('has figures filled and outlined, one over another in their order', async () => {
+  it('has shapes filled and outlined, one over another in their order', async () => {
     const shape = { kind: 'shape', ...common, outline: null, fill: null } as const;
     const frame = { x: 50, y: 50, width: 200, height: 200, turn: 0 };
     const outline = { colour: '#000000', width: 6 };

@@ -91,7 +91,7 @@ describe('arranging what is chosen', () => {
     expect(count()).toBe(2);
   });
 
-  it('colours marks and figures, and leaves pictures and ink alone', () => {
+  it('colours marks and shapes, and leaves pictures and ink alone', () => {
     choose(marks[0]!.id, line.id);
     arranging.do({ kind: 'colour', colour: '#0b6f86' });
     expect(item(marks[0]!.id)).toEqual(jasmine.objectContaining({ colour: '#0b6f86' }));

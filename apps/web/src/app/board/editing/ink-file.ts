@@ -20,7 +20,7 @@ const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], ProblemDetails
   'too-much': {
     type: 'urn:cuaderno:too-much-ink',
     title: 'That is more ink than a page holds.',
-    detail: 'Save it page by page where it comes from, and bring one. Nothing was changed.',
+    detail: 'Save it page by page where it comes from, and open one page. Nothing was changed.',
   },
   'no-ink': {
     type: 'urn:cuaderno:no-ink',

@@ -171,7 +171,7 @@ export class MediaPlayer {
     this.problem.set(
       line
         ? 'It could not be fetched. Check the connection and press again.'
-        : 'This browser can’t play it. Try another browser, or bring it as MP4 or MP3.',
+        : 'This browser can’t play it. Try another browser, or upload it as MP4 or MP3.',
     );
   }
 }

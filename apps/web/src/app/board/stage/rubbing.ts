@@ -21,7 +21,7 @@ export interface RubSurface {
   mayErase(): (item: Item) => boolean;
 }
 
-/** Rubs out those parts of lines that the eraser goes over; figures and words it leaves alone. */
+/** Rubs out those parts of lines that the eraser goes over; shapes and words it leaves alone. */
 export class Rubbing implements PointerTool {
   private sweep: { readonly gesture: object; last: Point } | null = null;
   /** Lines that are cut already, and pieces that were left: the board is a frame behind. */

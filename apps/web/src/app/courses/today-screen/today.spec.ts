@@ -39,7 +39,7 @@ describe('today', () => {
   it('says what to do first where there is nothing yet', async () => {
     const { text } = await today([]);
     expect(text).toContain('No course yet.');
-    expect(text).toContain('make one, and bring a PDF');
+    expect(text).toContain('make one, and upload a PDF');
     expect(text).toContain('When you close a lesson, its record appears here.');
     expect(text).toContain('Maren Solheim');
   });

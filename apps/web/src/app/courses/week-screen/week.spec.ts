@@ -64,7 +64,7 @@ describe('a week', () => {
     };
     const screen = await Screen.show(WeekScreen, {}, answers);
     expect(screen.text).toContain(
-      'Nothing is planned this week. Plan lessons, or bring them from a calendar.',
+      'Nothing is planned this week. Plan lessons, or import a calendar.',
     );
     await screen.press('The week after');
     expect(screen.api.asked.map(({ call }) => call)).toContain(span(1));

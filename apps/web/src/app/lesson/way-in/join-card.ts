@@ -16,7 +16,7 @@ export function joinLink(token: string): string {
   selector: 'cua-join-card',
   imports: [Icon, QrDialog],
   template: `
-    <h2>How students come in</h2>
+    <ng-content select="h2" />
     <div class="ways">
       <button type="button" class="act" (click)="copy()">
         <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />

@@ -24,7 +24,7 @@ const rowsOf = (table: Element): string[][] =>
     [...row.querySelectorAll('th, td')].map((cell) => cell.textContent.trim()),
   );
 
-describe('a lesson in figures', () => {
+describe('statistics of a lesson', () => {
   const openedAt = new Date(2026, 10, 24, 16, 30).getTime();
   const show = (of: LessonStatistics) =>
     Screen.show(
