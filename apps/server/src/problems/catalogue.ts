@@ -337,7 +337,11 @@ export const PROBLEMS = {
     'There is an account with this e-mail already.',
     'Sign in with it, or use another e-mail.',
   ],
-  'upload-broken-off': [400, 'The upload broke off.', 'Check the connection and upload the file again.'],
+  'upload-broken-off': [
+    400,
+    'The upload broke off.',
+    'Check the connection and upload the file again.',
+  ],
   'export-failed': [
     500,
     'The PDF could not be made.',
