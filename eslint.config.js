@@ -63,6 +63,14 @@ export default tseslint.config(
     rules: {
       // The address of a record names the page to begin at.
       '@angular-eslint/no-input-rename': ['error', { allowedNames: ['page'] }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "ClassDeclaration:has(> Decorator[expression.callee.name='Component']) CallExpression[callee.name='inject'][arguments.0.name=/^(Api|HttpClient)$/]",
+          message: 'A component asks a service: see apps/web/src/app/api.',
+        },
+      ],
     },
   },
   {

@@ -11,6 +11,22 @@ import { ApiError, OTHER_ANSWER } from './problem';
 type Saying<Spec extends Route> =
   Record<never, never> extends Asked<Spec> ? [asked?: Asked<Spec>] : [asked: Asked<Spec>];
 
+/** Parts of what is asked by a route: a name in its path, its query, its body. */
+export type ParamOf<Spec extends Route, Name extends string> =
+  Asked<Spec> extends { readonly params: { readonly [Key in Name]: infer Value } } ? Value : never;
+export type QueryOf<Spec extends Route> =
+  Asked<Spec> extends { readonly query: infer Query }
+    ? Query
+    : Asked<Spec> extends { readonly query?: infer Query }
+      ? Query
+      : never;
+export type BodyOf<Spec extends Route> =
+  Asked<Spec> extends { readonly body: infer Body }
+    ? Body
+    : Asked<Spec> extends { readonly body?: infer Body }
+      ? Body
+      : never;
+
 /** A file that came, and what it is called. */
 export interface Download {
   readonly blob: Blob;

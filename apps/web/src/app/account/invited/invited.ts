@@ -1,4 +1,3 @@
-import { readInvitation } from '@cuaderno/contract/routes/accounts';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,7 +10,7 @@ import {
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
-import { Api } from '../../api/api';
+import { AccountsApi } from '../../api/accounts-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { AccountForm } from '../sign-in/account-form';
@@ -28,7 +27,7 @@ import type { NewAccount } from '../sign-in/account-form';
 export class InvitedScreen {
   /** From the address. */
   readonly token = input.required<string>();
-  private readonly api = inject(Api);
+  private readonly accountsApi = inject(AccountsApi);
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   /** Who sent it; `null` until that is known. */
@@ -58,7 +57,7 @@ export class InvitedScreen {
 
   private async look(token: string): Promise<void> {
     try {
-      this.by.set((await firstValueFrom(this.api.call(readInvitation, { body: { token } }))).by);
+      this.by.set((await firstValueFrom(this.accountsApi.readInvitation({ token }))).by);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

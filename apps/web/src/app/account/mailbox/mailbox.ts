@@ -1,8 +1,7 @@
-import { listLetters, removeLetter } from '@cuaderno/contract/routes/mailbox';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { MailboxApi } from '../../api/mailbox-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Letter } from '../../api/shared';
@@ -17,7 +16,7 @@ import { formatWhen } from '../../ui/time/format-time';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MailboxScreen {
-  private readonly api = inject(Api);
+  private readonly mailboxApi = inject(MailboxApi);
   protected readonly letters = signal<readonly Letter[] | null>(null);
   protected readonly open = signal<string | null>(null);
   protected readonly problem = signal<ProblemDetails | null>(null);
@@ -30,7 +29,7 @@ export class MailboxScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { letters } = await firstValueFrom(this.api.call(listLetters));
+      const { letters } = await firstValueFrom(this.mailboxApi.listLetters());
       this.letters.set(letters);
       this.open.update((open) => open ?? letters[0]?.id ?? null);
     } catch (error) {
@@ -40,7 +39,7 @@ export class MailboxScreen {
 
   protected async remove(letter: Letter): Promise<void> {
     try {
-      await firstValueFrom(this.api.call(removeLetter, { params: { letter: letter.id } }));
+      await firstValueFrom(this.mailboxApi.removeLetter(letter.id));
       this.letters.update((letters) => (letters ?? []).filter(({ id }) => id !== letter.id));
     } catch (error) {
       this.problem.set(problemOf(error));

@@ -1,6 +1,3 @@
-import { copyBoard } from '@cuaderno/contract/routes/boards';
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { copyRecord } from '@cuaderno/contract/routes/records';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -16,7 +13,9 @@ import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
+import { CoursesApi } from '../../api/courses-api';
+import { RecordsApi } from '../../api/records-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
@@ -47,7 +46,9 @@ export class CopyDialog {
   readonly source = input.required<CopySource>();
   readonly made = output<BoardInfo>();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly recordsApi = inject(RecordsApi);
 
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
   protected readonly title = linkedSignal(() => this.source().title.slice(0, 120));
@@ -68,8 +69,8 @@ export class CopyDialog {
       const { of } = this.source();
       const copied =
         'board' in of
-          ? this.api.call(copyBoard, { params: of, body: wish })
-          : this.api.call(copyRecord, { params: { lesson: of.record }, body: wish });
+          ? this.boardsApi.copyBoard(of.board, wish)
+          : this.recordsApi.copyRecord(of.record, wish);
       this.made.emit(await firstValueFrom(copied));
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -80,7 +81,7 @@ export class CopyDialog {
 
   private async load(): Promise<void> {
     try {
-      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
+      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

@@ -11,10 +11,9 @@ import {
   topOrder,
 } from '@cuaderno/core';
 import type { Change, Frame, Id, Item, ItemSpec, Point } from '@cuaderno/core';
-import { signal } from '@angular/core';
+import { inject, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { lastAnswer } from '../../api/api';
-import type { Api } from '../../api/api';
+import { Api, lastAnswer } from '../../api/api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardSession } from '../../live/board-session';
@@ -64,8 +63,10 @@ export class MaterialInserter {
   readonly coming = signal<string | null>(null);
   private abort: AbortController | null = null;
 
+  private readonly api = inject(Api);
+
+  /** To be made where services can be had. */
   constructor(
-    private readonly api: Api,
     private readonly session: () => BoardSession,
     private readonly chosen: (page: Id, ids: readonly Id[]) => void,
   ) {}

@@ -1,6 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { uploadMaterial } from '@cuaderno/contract/routes/boards';
-import { readFile } from '@cuaderno/contract/routes/files';
+import type { uploadMaterial } from '@cuaderno/contract/routes/boards';
 import type { Point, Quad } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -18,7 +17,9 @@ import {
 import type { ElementRef } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
-import { Api, untilAborted } from '../../api/api';
+import { untilAborted } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
+import { FilesApi } from '../../api/files-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -58,7 +59,8 @@ export class StraightenDialog {
   readonly straightened = output<Straightened>();
   readonly closed = output();
 
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly filesApi = inject(FilesApi);
   private readonly scanner = new Scanner();
   private readonly abort = new AbortController();
   private readonly picture = viewChild<ElementRef<SVGSVGElement>>('picture');
@@ -130,10 +132,8 @@ export class StraightenDialog {
     try {
       const flat = await this.scanner.flatten(corners).catch(() => null);
       if (!flat) return this.problem.set(BROKEN);
-      const uploaded = this.api.call(uploadMaterial, {
-        params: { board: this.board() },
-        query: { name: `${this.name() || 'Scan'}, straightened.jpg` },
-        body: flat,
+      const uploaded = this.boardsApi.uploadMaterial(this.board(), flat, {
+        name: `${this.name() || 'Scan'}, straightened.jpg`,
       });
       this.straightened.emit(await lastValueFrom(uploaded.pipe(untilAborted(this.abort.signal))));
     } catch (error) {
@@ -156,7 +156,7 @@ export class StraightenDialog {
 
   private async look(file: string): Promise<void> {
     try {
-      const bytes = await firstValueFrom(this.api.call(readFile, { params: { hash: file } }));
+      const bytes = await firstValueFrom(this.filesApi.readFile(file));
       const found = await this.scanner.find(new Blob([bytes.slice()]));
       this.size.set({ width: found.width, height: found.height });
       this.found.set(found.corners);

@@ -1,10 +1,10 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { listUnreadable } from '@cuaderno/contract/routes/boards';
+import type { listUnreadable } from '@cuaderno/contract/routes/boards';
 import { pagesInOrder } from '@cuaderno/core';
 import type { Board, Id } from '@cuaderno/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { SidePanel } from '../../ui/popup/side-panel';
@@ -96,7 +96,7 @@ export class UnreadableNotice {
   readonly page = input<Id | null>(null);
   /** The board whose report may be asked for: the tutor's to do. */
   readonly reportOf = input<Id | null>(null);
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
   protected readonly what = WORDS;
   protected readonly open = signal(false);
   protected readonly entries = signal<readonly UnreadableCount[]>([]);
@@ -120,9 +120,7 @@ export class UnreadableNotice {
     this.open.set(true);
     this.problem.set(null);
     try {
-      const { entries } = await firstValueFrom(
-        this.api.call(listUnreadable, { params: { board } }),
-      );
+      const { entries } = await firstValueFrom(this.boardsApi.listUnreadable(board));
       this.entries.set(entries);
     } catch (error) {
       this.problem.set(problemOf(error));

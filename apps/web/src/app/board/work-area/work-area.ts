@@ -18,7 +18,6 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
-import { Api } from '../../api/api';
 import { readJson } from '../../browser/read-json';
 import { Icon } from '../../ui/icons/icon';
 import { layingBy } from '../kinds/register';
@@ -139,7 +138,6 @@ export class WorkArea {
   );
   protected readonly covers = viewChild(CoverSheets);
   protected readonly pictures = new MaterialInserter(
-    inject(Api),
     () => this.session(),
     (page, ids) => this.showChosen({ page, ids }),
   );

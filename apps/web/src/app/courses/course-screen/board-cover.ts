@@ -1,4 +1,3 @@
-import { readBoardPreview } from '@cuaderno/contract/routes/boards';
 import { pageFromSnapshot, unpack } from '@cuaderno/core';
 import type { Page, PageSnapshot } from '@cuaderno/core';
 import {
@@ -11,7 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
 import { PageThumb } from '../../board/pages/page-thumb';
 import type { PaperSource } from '../../board/drawing/paper-source';
 
@@ -42,7 +41,7 @@ import type { PaperSource } from '../../board/drawing/paper-source';
 export class BoardCover {
   readonly board = input.required<string>();
   readonly papers = input.required<PaperSource>();
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
   protected readonly page = signal<Page | null>(null);
 
   constructor() {
@@ -54,7 +53,7 @@ export class BoardCover {
 
   private async load(board: string): Promise<void> {
     try {
-      const bytes = await firstValueFrom(this.api.call(readBoardPreview, { params: { board } }));
+      const bytes = await firstValueFrom(this.boardsApi.readBoardPreview(board));
       this.page.set(pageFromSnapshot(unpack(bytes) as PageSnapshot));
     } catch {
       // Only a picture: the board's name is there to go by.

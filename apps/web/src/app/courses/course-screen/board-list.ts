@@ -1,10 +1,3 @@
-import {
-  placeBoard,
-  removeBoard,
-  renameBoard,
-  restoreBoard,
-} from '@cuaderno/contract/routes/boards';
-import { readCourse } from '@cuaderno/contract/routes/courses';
 import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
@@ -25,7 +18,8 @@ import { Ellipsis } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
+import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo } from '../../api/shapes';
@@ -52,7 +46,8 @@ export class BoardList {
   /** The board on which a lesson is open. */
   readonly inLesson = input<string | null>(null);
 
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly coursesApi = inject(CoursesApi);
   private readonly menu = viewChild.required(Menu);
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly icons = { Ellipsis };
@@ -123,9 +118,7 @@ export class BoardList {
     this.naming.set(null);
     if (title.trim() === '' || title === board.title) return;
     await this.try(async () => {
-      const named = await firstValueFrom(
-        this.api.call(renameBoard, { params: { board: board.id }, body: { title } }),
-      );
+      const named = await firstValueFrom(this.boardsApi.renameBoard(board.id, { title }));
       this.boards.update((list) => list.map((b) => (b.id === board.id ? named : b)));
     });
   }
@@ -137,20 +130,18 @@ export class BoardList {
 
   protected async bringBack(board: BoardInfo): Promise<void> {
     await this.try(async () => {
-      await firstValueFrom(this.api.call(restoreBoard, { params: { board: board.id } }));
+      await firstValueFrom(this.boardsApi.restoreBoard(board.id));
       this.takenOut.update((list) => list.filter(({ id }) => id !== board.id));
       this.boards.update((list) => [...list, board]);
       if (this.gone()?.id === board.id) this.gone.set(null);
-      const { boards } = await firstValueFrom(
-        this.api.call(readCourse, { params: { course: board.course } }),
-      );
+      const { boards } = await firstValueFrom(this.coursesApi.readCourse(board.course));
       this.boards.set(boards);
     });
   }
 
   private async remove(board: BoardInfo): Promise<void> {
     await this.try(async () => {
-      await firstValueFrom(this.api.call(removeBoard, { params: { board: board.id } }));
+      await firstValueFrom(this.boardsApi.removeBoard(board.id));
       this.boards.update((list) => list.filter(({ id }) => id !== board.id));
       this.takenOut.update((list) => [board, ...list]);
       this.gone.set(board);
@@ -165,11 +156,7 @@ export class BoardList {
     this.boards.set([...others.slice(0, to), board, ...others.slice(to)]);
     await this.try(async () => {
       const next = others[to]?.id ?? null;
-      this.boards.set(
-        await firstValueFrom(
-          this.api.call(placeBoard, { params: { board: board.id }, body: { before: next } }),
-        ),
-      );
+      this.boards.set(await firstValueFrom(this.boardsApi.placeBoard(board.id, { before: next })));
     }, before);
   }
 

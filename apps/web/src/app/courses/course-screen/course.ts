@@ -1,6 +1,3 @@
-import { createBoard } from '@cuaderno/contract/routes/boards';
-import { readCourse } from '@cuaderno/contract/routes/courses';
-import { prepareImport } from '@cuaderno/contract/routes/imports';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -15,7 +12,9 @@ import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
+import { CoursesApi } from '../../api/courses-api';
+import { ImportsApi } from '../../api/imports-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
@@ -58,7 +57,9 @@ export class CourseScreen {
   /** From the address. */
   readonly course = input.required<string>();
 
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly importsApi = inject(ImportsApi);
   private readonly router = inject(Router);
   private readonly local = inject(LocalFiles);
   /** When slides were last expected, in ms since 1970. */
@@ -92,7 +93,7 @@ export class CourseScreen {
     this.problem.set(null);
     try {
       const { course, boards, takenOut, records } = await firstValueFrom(
-        this.api.call(readCourse, { params: { course: this.course() } }),
+        this.coursesApi.readCourse(this.course()),
       );
       this.info.set(course);
       this.boards.set(boards);
@@ -108,7 +109,7 @@ export class CourseScreen {
     if (Date.now() - this.expected < EXPECTED) return;
     this.expected = Date.now();
     // A kindness: without it slides take a second longer.
-    void firstValueFrom(this.api.call(prepareImport)).catch(() => undefined);
+    void firstValueFrom(this.importsApi.prepareImport()).catch(() => undefined);
   }
 
   protected over(event: DragEvent): void {
@@ -142,11 +143,8 @@ export class CourseScreen {
   protected async empty(): Promise<void> {
     try {
       const board = await firstValueFrom(
-        this.api.call(createBoard, {
-          params: { course: this.course() },
-          body: {
-            title: `Board of ${formatDate(Date.now())}`,
-          },
+        this.boardsApi.createBoard(this.course(), {
+          title: `Board of ${formatDate(Date.now())}`,
         }),
       );
       await this.router.navigate(['/boards', board.id]);
@@ -156,7 +154,7 @@ export class CourseScreen {
   }
 
   private async send(file: File, openIt: boolean): Promise<void> {
-    const upload = new CourseUpload(this.api, file, this.course());
+    const upload = new CourseUpload(this.boardsApi, this.importsApi, file, this.course());
     this.uploads.update((list) => [...list, upload]);
     const local = new LocalFile(file);
     const board = await upload.run();

@@ -1,8 +1,7 @@
-import { importBoard } from '@cuaderno/contract/routes/boards';
 import { signal } from '@angular/core';
 import { lastAnswer } from '../../api/api';
-import type { Api } from '../../api/api';
-import { boardOfImport } from '../../api/imports';
+import type { BoardsApi } from '../../api/boards-api';
+import type { ImportsApi } from '../../api/imports-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, ImportedAnnotations } from '../../api/shapes';
@@ -26,20 +25,16 @@ export class CourseUpload {
   readonly slides = signal<string | null>(null);
 
   constructor(
-    private readonly api: Api,
+    private readonly boardsApi: BoardsApi,
+    private readonly importsApi: ImportsApi,
     readonly file: File,
     private readonly course: string,
   ) {}
 
   async run(): Promise<UploadedBoard | null> {
     try {
-      const asked = {
-        params: { course: this.course },
-        query: { name: this.file.name.slice(0, 1000) },
-        body: this.file,
-      };
       const made = await lastAnswer(
-        this.api.send(importBoard, asked),
+        this.boardsApi.importBoard(this.course, this.file, { name: this.file.name.slice(0, 1000) }),
         (part) => {
           this.part.set(part);
           this.reading.set(part >= 1);
@@ -59,7 +54,7 @@ export class CourseUpload {
 
   private async converted(job: string): Promise<UploadedBoard | null> {
     const say = (words: string): void => this.slides.set(words);
-    const board = await boardOfImport(this.api, job, say, this.abort.signal);
+    const board = await this.importsApi.boardOfImport(job, say, this.abort.signal);
     return board && { ...board, file: null, job };
   }
 }

@@ -1,15 +1,9 @@
-import {
-  correctHours,
-  downloadHoursCalendar,
-  downloadHoursTable,
-  listHours,
-} from '@cuaderno/contract/routes/hours';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { HoursApi } from '../../api/hours-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
@@ -35,7 +29,7 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class HoursScreen {
-  private readonly api = inject(Api);
+  private readonly hoursApi = inject(HoursApi);
   /** Months as fields for months have them; the last one included. */
   protected readonly from = signal(monthBack(2));
   protected readonly to = signal(monthBack(0));
@@ -137,7 +131,7 @@ export class HoursScreen {
 
   private lessons(): Observable<readonly HourRow[]> {
     this.problem.set(null);
-    return this.api.call(listHours, { query: this.span() }).pipe(
+    return this.hoursApi.listHours(this.span()).pipe(
       map(({ rows }) => rows),
       catchError((error: unknown) => {
         this.problem.set(problemOf(error));
@@ -149,9 +143,7 @@ export class HoursScreen {
   protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
     this.problem.set(null);
     try {
-      await firstValueFrom(
-        this.api.call(correctHours, { params: { lesson: row.lesson }, body: { minutes, why } }),
-      );
+      await firstValueFrom(this.hoursApi.correctHours(row.lesson, { minutes, why }));
       this.correcting.set(null);
       this.load();
     } catch (error) {
@@ -166,8 +158,8 @@ export class HoursScreen {
       const query = { ...this.span(), course: this.only() || undefined };
       const { blob, name } = await firstValueFrom(
         form === 'csv'
-          ? this.api.download(downloadHoursTable, { query: { ...query, ...inThisZone() } })
-          : this.api.download(downloadHoursCalendar, { query }),
+          ? this.hoursApi.downloadHoursTable({ ...query, ...inThisZone() })
+          : this.hoursApi.downloadHoursCalendar(query),
       );
       download(blob, name);
     } catch (error) {

@@ -1,5 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { importCalendar } from '@cuaderno/contract/routes/timetable';
+import type { importCalendar } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,7 +13,7 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { TimetableApi } from '../../api/timetable-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
@@ -94,7 +94,7 @@ export class CalendarDialog {
   readonly courses = input.required<readonly Pick<Course, 'id' | 'name'>[]>();
   readonly imported = output();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly timetableApi = inject(TimetableApi);
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
   protected readonly busy = signal(false);
   protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
@@ -108,9 +108,7 @@ export class CalendarDialog {
     this.came.set(null);
     try {
       const imported = await firstValueFrom(
-        this.api.call(importCalendar, {
-          ...{ params: { course: this.course()! }, query: inThisZone(), body: file },
-        }),
+        this.timetableApi.importCalendar(this.course()!, file, inThisZone()),
       );
       this.came.set({ ...imported, file: file.name });
       this.imported.emit();

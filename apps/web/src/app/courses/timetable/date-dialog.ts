@@ -1,4 +1,3 @@
-import { changeDate, endPlan, restoreDate } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -15,7 +14,7 @@ import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { TimetableApi } from '../../api/timetable-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Planned } from '../../api/timetable';
@@ -34,7 +33,7 @@ export class DateDialog {
   readonly lesson = input.required<Planned>();
   readonly changed = output();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly timetableApi = inject(TimetableApi);
 
   protected readonly day = linkedSignal(() => this.lesson().wall.slice(0, 10));
   protected readonly time = linkedSignal(() => this.lesson().wall.slice(11));
@@ -50,26 +49,32 @@ export class DateDialog {
 
   protected move(): Promise<void> {
     const now = `${this.day()}T${this.time()}`;
-    return this.change(this.api.call(changeDate, this.asked({ now, why: this.why() })));
+    return this.change(
+      this.timetableApi.changeDate(this.plan(), { ...this.body(), now, why: this.why() }),
+    );
   }
 
   protected cancel(): Promise<void> {
-    return this.change(this.api.call(changeDate, this.asked({ now: null, why: this.why() })));
+    return this.change(
+      this.timetableApi.changeDate(this.plan(), { ...this.body(), now: null, why: this.why() }),
+    );
   }
 
   protected restore(): Promise<void> {
-    return this.change(this.api.call(restoreDate, this.asked({})));
+    return this.change(this.timetableApi.restoreDate(this.plan(), this.body()));
   }
 
   protected end(): Promise<void> {
-    return this.change(this.api.call(endPlan, this.asked({})));
+    return this.change(this.timetableApi.endPlan(this.plan(), this.body()));
   }
 
-  private asked<More extends object>(
-    more: More,
-  ): { params: { plan: string }; body: { was: string } & More } {
-    const { plan, was } = this.lesson();
-    return { params: { plan }, body: { was, ...more } };
+  private plan(): string {
+    return this.lesson().plan;
+  }
+
+  /** Which of its dates is meant. */
+  private body(): { was: string } {
+    return { was: this.lesson().was };
   }
 
   private async change(asked: Observable<null>): Promise<void> {

@@ -1,4 +1,3 @@
-import { planLesson } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -14,7 +13,7 @@ import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { TimetableApi } from '../../api/timetable-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
@@ -37,7 +36,7 @@ export class PlanDialog {
   readonly on = input.required<string>();
   readonly made = output();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly timetableApi = inject(TimetableApi);
 
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
   protected readonly topic = signal('');
@@ -59,17 +58,14 @@ export class PlanDialog {
     this.problem.set(null);
     try {
       await firstValueFrom(
-        this.api.call(planLesson, {
-          params: { course },
-          body: {
-            topic: this.topic().trim(),
-            start: `${this.day()}T${this.time()}`,
-            zone: this.zone,
-            minutes: Number(this.minutes()),
-            buffer: Number(this.buffer()),
-            weekly: this.weekly(),
-            until: this.weekly() && this.until() ? this.until() : null,
-          },
+        this.timetableApi.planLesson(course, {
+          topic: this.topic().trim(),
+          start: `${this.day()}T${this.time()}`,
+          zone: this.zone,
+          minutes: Number(this.minutes()),
+          buffer: Number(this.buffer()),
+          weekly: this.weekly(),
+          until: this.weekly() && this.until() ? this.until() : null,
         }),
       );
       this.made.emit();

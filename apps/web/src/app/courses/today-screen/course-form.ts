@@ -1,11 +1,10 @@
-import { createCourse } from '@cuaderno/contract/routes/courses';
 import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, Slot } from '../../api/shapes';
@@ -23,7 +22,7 @@ const USUAL_MINUTES = 50;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CourseForm {
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
   readonly made = output<Course>();
   readonly closed = output();
 
@@ -54,7 +53,7 @@ export class CourseForm {
     this.problem.set(null);
     try {
       this.made.emit(
-        await firstValueFrom(this.api.call(createCourse, { body: { name: this.name(), slot } })),
+        await firstValueFrom(this.coursesApi.createCourse({ name: this.name(), slot })),
       );
     } catch (error) {
       this.problem.set(problemOf(error));

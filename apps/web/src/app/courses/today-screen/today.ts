@@ -1,11 +1,10 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
 import { nameOf } from '@cuaderno/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, RecordInfo } from '../../api/shapes';
@@ -29,7 +28,7 @@ import { CourseForm } from './course-form';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TodayScreen {
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   private readonly materials = inject(MaterialsStore);
@@ -70,7 +69,7 @@ export class TodayScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { courses, records } = await firstValueFrom(this.api.call(readToday));
+      const { courses, records } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
       this.records.set(records);
       this.name.set((await this.account.load()).tutor?.name ?? '');

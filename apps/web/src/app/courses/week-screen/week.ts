@@ -1,12 +1,11 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { downloadTimetable, readTimetable } from '@cuaderno/contract/routes/timetable';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { catchError, EMPTY, firstValueFrom, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
+import { TimetableApi } from '../../api/timetable-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
@@ -34,7 +33,8 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class WeekScreen {
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly timetableApi = inject(TimetableApi);
   protected readonly monday = signal(mondayOf(Date.now()));
   protected readonly part = signal<TimetablePart>(NOTHING_PLANNED);
   protected readonly courses = signal<readonly Course[]>([]);
@@ -92,7 +92,7 @@ export class WeekScreen {
     this.problem.set(null);
     const monday = this.monday();
     const query = { from: monday.getTime(), to: daysLater(monday, 7).getTime() };
-    return this.api.call(readTimetable, { query }).pipe(
+    return this.timetableApi.readTimetable(query).pipe(
       catchError((error: unknown) => {
         this.problem.set(problemOf(error));
         return EMPTY;
@@ -114,7 +114,7 @@ export class WeekScreen {
   protected async saveCalendar(): Promise<void> {
     this.problem.set(null);
     try {
-      const { blob, name } = await firstValueFrom(this.api.download(downloadTimetable));
+      const { blob, name } = await firstValueFrom(this.timetableApi.downloadTimetable());
       download(blob, name);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -123,7 +123,7 @@ export class WeekScreen {
 
   private async loadCourses(): Promise<void> {
     try {
-      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
+      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
     } catch (error) {
       this.problem.set(problemOf(error));
     }

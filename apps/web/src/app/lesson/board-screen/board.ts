@@ -1,8 +1,4 @@
 import type { BoardWriter } from '@cuaderno/contract/board-writer';
-import { readAccount } from '@cuaderno/contract/routes/accounts';
-import { listBoardWriters, readBoard } from '@cuaderno/contract/routes/boards';
-import { setCourseRules } from '@cuaderno/contract/routes/courses';
-import { closeLesson, openLesson } from '@cuaderno/contract/routes/lessons';
 import { changePage, nameOf, pagesInOrder } from '@cuaderno/core';
 import type { Author, Id } from '@cuaderno/core';
 import {
@@ -24,7 +20,11 @@ import type { ElementRef } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Pencil, Search } from 'lucide';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { ImportsApi } from '../../api/imports-api';
+import { AccountsApi } from '../../api/accounts-api';
+import { BoardsApi } from '../../api/boards-api';
+import { CoursesApi } from '../../api/courses-api';
+import { LessonsApi } from '../../api/lessons-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course, ImportedAnnotations } from '../../api/shapes';
@@ -62,7 +62,7 @@ import { LessonBar } from './lesson-bar';
 import { MoveDialog } from './move-dialog';
 import { PageActions } from './page-actions';
 import { inShort, ReportDialog } from './report-dialog';
-import { SlideReportDesk } from './slide-report';
+import { SlideReport } from './slide-report';
 
 const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
 
@@ -103,7 +103,10 @@ export class BoardScreen {
   /** From the address. */
   readonly board = input.required<string>();
 
-  private readonly api = inject(Api);
+  private readonly accountsApi = inject(AccountsApi);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
@@ -138,7 +141,7 @@ export class BoardScreen {
   protected readonly privateNotes = signal(lasting.getItem(PRIVATE_NOTES_KEY) === 'open');
   /** Whether somebody opened or shut it in this window. */
   protected readonly notesToggled = signal(false);
-  protected readonly slides = new SlideReportDesk(this.api, () => this.board());
+  protected readonly slides = new SlideReport(inject(ImportsApi), () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
   protected readonly whatCame = whatCame;
@@ -215,7 +218,7 @@ export class BoardScreen {
       // The line was ended since nobody is signed in: whoever signs in again goes on with what is here.
       const session = this.session();
       if (session?.line() !== 'not-in') return;
-      void firstValueFrom(this.api.call(readAccount)).then(
+      void firstValueFrom(this.accountsApi.readAccount()).then(
         () => session.comeBack(),
         () => undefined,
       );
@@ -255,9 +258,7 @@ export class BoardScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const { board, course } = await firstValueFrom(
-        this.api.call(readBoard, { params: { board: this.board() } }),
-      );
+      const { board, course } = await firstValueFrom(this.boardsApi.readBoard(this.board()));
       this.info.set(board);
       this.course.set(course);
     } catch (error) {
@@ -268,9 +269,7 @@ export class BoardScreen {
   /** Names beside ink: nothing waits for them. */
   private async loadWriters(board: Id, lesson: Id | undefined): Promise<void> {
     try {
-      const { writers } = await firstValueFrom(
-        this.api.call(listBoardWriters, { params: { board } }),
-      );
+      const { writers } = await firstValueFrom(this.boardsApi.listBoardWriters(board));
       if (board === this.board() && lesson === this.lesson()?.id) this.wrote.set(writers);
     } catch {
       // They are asked for again with the next lesson.
@@ -363,7 +362,7 @@ export class BoardScreen {
     await this.try(async () => {
       // A touch is needed to ask: from now on somebody may be at the door.
       void this.notices.ask();
-      await firstValueFrom(this.api.call(openLesson, { params: { board: this.board() } }));
+      await firstValueFrom(this.lessonsApi.openLesson(this.board()));
     });
   }
 
@@ -371,7 +370,7 @@ export class BoardScreen {
     const lesson = this.lesson();
     if (!lesson) return;
     await this.try(async () => {
-      await firstValueFrom(this.api.call(closeLesson, { params: { lesson: lesson.id } }));
+      await firstValueFrom(this.lessonsApi.closeLesson(lesson.id));
       await this.router.navigate(['/records', lesson.id]);
     });
     this.leaving.set(false);
@@ -415,9 +414,7 @@ export class BoardScreen {
         void this.try(async () => {
           const course = this.course();
           if (!course) return;
-          await firstValueFrom(
-            this.api.call(setCourseRules, { params: { course: course.id }, body: word.rules }),
-          );
+          await firstValueFrom(this.coursesApi.setCourseRules(course.id, word.rules));
           this.course.set({ ...course, rules: word.rules });
         });
     }

@@ -1,5 +1,3 @@
-import { movePages } from '@cuaderno/contract/routes/boards';
-import { readCourse, readToday } from '@cuaderno/contract/routes/courses';
 import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -16,7 +14,8 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
+import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
@@ -36,7 +35,8 @@ export class MoveDialog {
   readonly course = input.required<string>();
   readonly moved = output<BoardInfo>();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
+  private readonly coursesApi = inject(CoursesApi);
 
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
   protected readonly chosenCourse = linkedSignal(() => this.course());
@@ -48,7 +48,7 @@ export class MoveDialog {
 
   constructor() {
     void this.try(async () => {
-      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
+      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
     });
     effect(() => {
       const course = this.chosenCourse();
@@ -61,10 +61,7 @@ export class MoveDialog {
     if (!to) return;
     await this.try(async () => {
       await firstValueFrom(
-        this.api.call(movePages, {
-          params: { board: this.board() },
-          body: { pages: this.pages(), to: to.id },
-        }),
+        this.boardsApi.movePages(this.board(), { pages: this.pages(), to: to.id }),
       );
       this.moved.emit(to);
     });
@@ -74,7 +71,7 @@ export class MoveDialog {
     this.ready.set(false);
     this.chosen.set(null);
     await this.try(async () => {
-      const { boards } = await firstValueFrom(this.api.call(readCourse, { params: { course } }));
+      const { boards } = await firstValueFrom(this.coursesApi.readCourse(course));
       const others = boards.filter(({ id }) => id !== this.board());
       this.boards.set(others);
       this.chosen.set(others[0]?.id ?? null);

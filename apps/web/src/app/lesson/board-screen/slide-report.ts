@@ -1,15 +1,13 @@
-import { markReportSeen, readImportReport } from '@cuaderno/contract/routes/imports';
 import type { ImportReport } from '@cuaderno/formats/slides-in/report';
 import { signal } from '@angular/core';
 import { catchError, concat, EMPTY, ignoreElements, Subscription } from 'rxjs';
-import type { Api } from '../../api/api';
-import { followImport } from '../../api/imports';
+import type { ImportsApi } from '../../api/imports-api';
 
 /** How often it is asked whether slides have come whole, in ms. */
 const ASKED = 500;
 
 /** The report on the slides that a board was made of, once there is one. */
-export class SlideReportDesk {
+export class SlideReport {
   readonly report = signal<ImportReport | null>(null);
   /** Whether the tutor has yet to be told of it. */
   readonly isNews = signal(false);
@@ -17,7 +15,7 @@ export class SlideReportDesk {
   private loading = Subscription.EMPTY;
 
   constructor(
-    private readonly api: Api,
+    private readonly importsApi: ImportsApi,
     private readonly board: () => string,
   ) {}
 
@@ -26,13 +24,13 @@ export class SlideReportDesk {
     const board = this.board();
     const whole = job
       ? // A server that was started anew knows nothing of it; the report may be there all the same.
-        followImport(this.api, job, ASKED).pipe(
+        this.importsApi.followImport(job, ASKED).pipe(
           catchError(() => EMPTY),
           ignoreElements(),
         )
       : EMPTY;
     this.loading.unsubscribe();
-    this.loading = concat(whole, this.api.call(readImportReport, { params: { board } })).subscribe({
+    this.loading = concat(whole, this.importsApi.readImportReport(board)).subscribe({
       next: (found) => {
         this.report.set(found?.report ?? null);
         this.isNews.set(found !== null && !found.seen);
@@ -47,9 +45,7 @@ export class SlideReportDesk {
     this.open.set(false);
     if (!this.isNews()) return;
     this.isNews.set(false);
-    this.api
-      .call(markReportSeen, { params: { board: this.board() } })
-      .subscribe({ error: () => undefined });
+    this.importsApi.markReportSeen(this.board()).subscribe({ error: () => undefined });
   }
 
   close(): void {

@@ -1,5 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { knockAgain, readDoor } from '@cuaderno/contract/routes/lessons';
+import type { readDoor } from '@cuaderno/contract/routes/lessons';
 import { CLOSE } from '@cuaderno/core';
 import type { DoorState } from '@cuaderno/core';
 import {
@@ -14,7 +14,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { LessonsApi } from '../../api/lessons-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { wayBack } from '../way-back/way-back';
@@ -35,7 +35,7 @@ type DoorOf = Answer<typeof readDoor>;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DoorScreen {
-  private readonly api = inject(Api);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly router = inject(Router);
   protected readonly door = signal<DoorOf | null>(null);
   protected readonly state = signal<DoorState | 'over' | 'gone'>('waiting');
@@ -60,7 +60,7 @@ export class DoorScreen {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const { state } = await firstValueFrom(this.api.call(knockAgain));
+      const { state } = await firstValueFrom(this.lessonsApi.knockAgain());
       this.state.set(state);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -71,7 +71,7 @@ export class DoorScreen {
 
   private async load(): Promise<void> {
     // Whose door it is: a kindness; where one stands is told on the line.
-    this.door.set(await firstValueFrom(this.api.call(readDoor)).catch(() => null));
+    this.door.set(await firstValueFrom(this.lessonsApi.readDoor()).catch(() => null));
   }
 
   private onEvent(event: LinkEvent): void {

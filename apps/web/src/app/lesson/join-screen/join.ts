@@ -1,5 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { findLesson, joinLesson } from '@cuaderno/contract/routes/lessons';
+import type { findLesson } from '@cuaderno/contract/routes/lessons';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -24,7 +24,7 @@ import {
   tap,
 } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { LessonsApi } from '../../api/lessons-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { whenIdle } from '../../browser/when-idle';
@@ -57,7 +57,7 @@ export class JoinScreen {
   /** From the address, where someone came by link. */
   readonly link = input<string>();
 
-  private readonly api = inject(Api);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly router = inject(Router);
   private readonly code = signal('');
   protected readonly entrance = signal<Entrance | null>(null);
@@ -103,9 +103,7 @@ export class JoinScreen {
     this.busy.set(true);
     this.problem.set(null);
     try {
-      const { state } = await firstValueFrom(
-        this.api.call(joinLesson, { body: { by: this.by(), name } }),
-      );
+      const { state } = await firstValueFrom(this.lessonsApi.joinLesson({ by: this.by(), name }));
       await this.router.navigateByUrl(state === 'in' ? '/lesson' : '/door');
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -129,9 +127,7 @@ export class JoinScreen {
   private lookUntilOpen(): Observable<Entrance> {
     this.dead.set(false);
     const asked = defer(() =>
-      this.api.call(findLesson, {
-        body: { ...this.by(), ...(this.said() && { name: this.said() }) },
-      }),
+      this.lessonsApi.findLesson({ ...this.by(), ...(this.said() && { name: this.said() }) }),
     );
     return asked.pipe(
       tap((entrance) => this.found(entrance)),

@@ -1,5 +1,3 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { readTimetable } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,7 +11,8 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { exhaustMap, firstValueFrom, interval, startWith } from 'rxjs';
 import * as z from 'zod';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
+import { TimetableApi } from '../../api/timetable-api';
 import type { Planned } from '../../api/timetable';
 import { readJson } from '../../browser/read-json';
 import { ofTab, remember } from '../../browser/storage';
@@ -62,7 +61,8 @@ const KEY = 'cuaderno-reminded';
 export class Reminder {
   /** Whether there is something to be said. */
   readonly said = output<boolean>();
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly timetableApi = inject(TimetableApi);
   private readonly coming = signal<readonly Planned[]>([]);
   private readonly now = signal(Date.now());
   private readonly known = signal<ReadonlySet<string>>(read());
@@ -107,11 +107,11 @@ export class Reminder {
     const now = Date.now();
     try {
       const query = { from: now, to: now + BEFORE + 2 * ASK_EVERY };
-      const { lessons } = await firstValueFrom(this.api.call(readTimetable, { query }));
+      const { lessons } = await firstValueFrom(this.timetableApi.readTimetable(query));
       const held = lessons.filter(({ state }) => state !== 'cancelled');
       // Which are open is asked only where something comes.
       const { courses } =
-        held.length > 0 ? await firstValueFrom(this.api.call(readToday)) : { courses: [] };
+        held.length > 0 ? await firstValueFrom(this.coursesApi.readToday()) : { courses: [] };
       const open = new Set(courses.filter(({ lesson }) => lesson).map(({ id }) => id));
       this.coming.set(held.filter(({ course }) => !open.has(course)));
       this.now.set(now);

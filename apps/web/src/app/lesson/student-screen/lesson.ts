@@ -1,6 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { listHandouts } from '@cuaderno/contract/routes/handouts';
-import { readLesson } from '@cuaderno/contract/routes/lessons';
+import type { readLesson } from '@cuaderno/contract/routes/lessons';
 import { addPageBeside, whyTrust } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import {
@@ -19,7 +18,8 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { catchError, EMPTY, firstValueFrom, Subject, switchMap } from 'rxjs';
-import { Api } from '../../api/api';
+import { HandoutsApi } from '../../api/handouts-api';
+import { LessonsApi } from '../../api/lessons-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { isLineThin } from '../../browser/thin-line';
@@ -75,7 +75,8 @@ type StudentLesson = Answer<typeof readLesson>;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LessonScreen {
-  private readonly api = inject(Api);
+  private readonly handoutsApi = inject(HandoutsApi);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly router = inject(Router);
   protected readonly icons = {
     BookOpen,
@@ -196,7 +197,7 @@ export class LessonScreen {
     this.rereads
       .pipe(
         // Out of reach, what is known stays: nothing that was taken back can be seen by that.
-        switchMap(() => this.api.call(listHandouts).pipe(catchError(() => EMPTY))),
+        switchMap(() => this.handoutsApi.listHandouts().pipe(catchError(() => EMPTY))),
         takeUntilDestroyed(),
       )
       .subscribe((folders) => this.folders.set(folders));
@@ -227,7 +228,7 @@ export class LessonScreen {
   protected async enter(): Promise<void> {
     this.problem.set(null);
     try {
-      this.lesson.set(await firstValueFrom(this.api.call(readLesson)));
+      this.lesson.set(await firstValueFrom(this.lessonsApi.readLesson()));
       const session = new BoardSession('/live/lesson');
       session.late.subscribe((work) => this.takeLate(work));
       this.session.set(session);

@@ -1,13 +1,3 @@
-import {
-  cancelGuestLink,
-  createGuestLink,
-  listGuestLinks,
-  readCourse,
-  renewJoinLink,
-  resumeCourse,
-  retireCourse,
-  setDoorRule,
-} from '@cuaderno/contract/routes/courses';
 import type { DoorRule } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -21,7 +11,7 @@ import {
   untracked,
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, GuestLink } from '../../api/shapes';
@@ -56,7 +46,7 @@ export class WayIn {
   /** Whether a lesson of it is open. */
   readonly open = input(false);
 
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
   private readonly id = computed(() => this.course().id);
   protected readonly rules = RULES;
   protected readonly guests = signal<readonly GuestLink[]>([]);
@@ -78,7 +68,7 @@ export class WayIn {
     this.course.set({ ...before, door });
     void this.try(async () => {
       try {
-        await firstValueFrom(this.api.call(setDoorRule, { ...this.here(), body: { door } }));
+        await firstValueFrom(this.coursesApi.setDoorRule(this.id(), { door }));
       } catch (error) {
         this.course.set(before);
         throw error;
@@ -88,7 +78,7 @@ export class WayIn {
 
   protected renew(): void {
     void this.try(async () => {
-      const now = await firstValueFrom(this.api.call(renewJoinLink, this.here()));
+      const now = await firstValueFrom(this.coursesApi.renewJoinLink(this.id()));
       this.course.update((course) => ({ ...course, ...now }));
       this.asking.set(null);
     });
@@ -96,7 +86,7 @@ export class WayIn {
 
   protected retire(): void {
     void this.try(async () => {
-      await firstValueFrom(this.api.call(retireCourse, this.here()));
+      await firstValueFrom(this.coursesApi.retireCourse(this.id()));
       this.course.update((course) => ({
         ...course,
         retiredAt: Date.now(),
@@ -109,10 +99,8 @@ export class WayIn {
 
   protected resume(): void {
     void this.try(async () => {
-      await firstValueFrom(this.api.call(resumeCourse, this.here()));
-      const { course } = await firstValueFrom(
-        this.api.call(readCourse, { params: { course: this.course().id } }),
-      );
+      await firstValueFrom(this.coursesApi.resumeCourse(this.id()));
+      const { course } = await firstValueFrom(this.coursesApi.readCourse(this.course().id));
       this.course.set(course);
     });
   }
@@ -121,9 +109,7 @@ export class WayIn {
     const guest = field.value.trim();
     if (guest === '') return;
     void this.try(async () => {
-      const link = await firstValueFrom(
-        this.api.call(createGuestLink, { ...this.here(), body: { guest } }),
-      );
+      const link = await firstValueFrom(this.coursesApi.createGuestLink(this.id(), { guest }));
       this.guests.update((list) => [...list, link]);
       field.value = '';
       await this.copy(link);
@@ -136,19 +122,13 @@ export class WayIn {
 
   protected end(link: GuestLink): void {
     void this.try(async () => {
-      await firstValueFrom(
-        this.api.call(cancelGuestLink, { params: { course: this.course().id, link: link.id } }),
-      );
+      await firstValueFrom(this.coursesApi.cancelGuestLink(this.course().id, link.id));
       this.guests.update((list) => list.filter(({ id }) => id !== link.id));
     });
   }
 
   private async loadGuests(course: string): Promise<void> {
-    this.guests.set(await firstValueFrom(this.api.call(listGuestLinks, { params: { course } })));
-  }
-
-  private here(): { readonly params: { readonly course: string } } {
-    return { params: { course: this.course().id } };
+    this.guests.set(await firstValueFrom(this.coursesApi.listGuestLinks(course)));
   }
 
   private async try(what: () => Promise<void>): Promise<void> {

@@ -1,5 +1,3 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { handOver, listHandOvers, takeBackHandOver } from '@cuaderno/contract/routes/handing-over';
 import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -18,7 +16,8 @@ import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
+import { HandingOverApi } from '../../api/handing-over-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
@@ -42,7 +41,8 @@ export class HandOverDialog {
   readonly changed = input(0);
   readonly closed = output();
 
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly handingOverApi = inject(HandingOverApi);
   protected readonly courses = signal<readonly Course[] | null>(null);
   protected readonly course = linkedSignal<Id | null>(() => this.of());
   private readonly found = signal<HandOverList | null>(null);
@@ -80,12 +80,7 @@ export class HandOverDialog {
     const [course, to] = [this.course(), this.toAll() ? ('all' as const) : this.some()];
     if (course === null) return;
     await this.try(async () => {
-      await firstValueFrom(
-        this.api.call(handOver, {
-          params: { course },
-          body: { asset: this.asset().id, to },
-        }),
-      );
+      await firstValueFrom(this.handingOverApi.handOver(course, { asset: this.asset().id, to }));
       this.some.set([]);
       await this.load();
     });
@@ -93,7 +88,7 @@ export class HandOverDialog {
 
   protected async takeBack({ id }: HandOver): Promise<void> {
     await this.try(async () => {
-      await firstValueFrom(this.api.call(takeBackHandOver, { params: { id } }));
+      await firstValueFrom(this.handingOverApi.takeBackHandOver(id));
       await this.load();
     });
   }
@@ -107,13 +102,13 @@ export class HandOverDialog {
   private async load(): Promise<void> {
     const course = this.course();
     if (!course) return;
-    const found = await firstValueFrom(this.api.call(listHandOvers, { params: { course } }));
+    const found = await firstValueFrom(this.handingOverApi.listHandOvers(course));
     if (course === this.course()) this.found.set(found);
   }
 
   private async loadCourses(): Promise<void> {
     await this.try(async () => {
-      const { courses } = await firstValueFrom(this.api.call(readToday));
+      const { courses } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
       this.course.update((course) => course ?? courses[0]?.id ?? null);
       await this.load();

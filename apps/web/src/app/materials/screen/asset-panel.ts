@@ -1,5 +1,3 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { createBoardOfAsset } from '@cuaderno/contract/routes/materials';
 import { canBeLaid } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import {
@@ -18,8 +16,9 @@ import { X } from 'lucide';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
-import { boardOfImport } from '../../api/imports';
+import { CoursesApi } from '../../api/courses-api';
+import { MaterialsApi } from '../../api/materials-api';
+import { ImportsApi } from '../../api/imports-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
@@ -53,7 +52,9 @@ export class AssetPanel {
   readonly own = input(true);
   readonly closed = output();
 
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly materialsApi = inject(MaterialsApi);
+  private readonly importsApi = inject(ImportsApi);
   private readonly store = inject(MaterialsStore);
   private readonly router = inject(Router);
   protected readonly icons = { X };
@@ -96,12 +97,16 @@ export class AssetPanel {
     this.making.set('Making the board');
     try {
       const made = await firstValueFrom(
-        this.api.call(createBoardOfAsset, { params: { asset: this.asset().id }, body: { course } }),
+        this.materialsApi.createBoardOfAsset(this.asset().id, { course }),
       );
       const job = 'job' in made ? made.job : null;
       const board =
         'job' in made
-          ? await boardOfImport(this.api, made.job, (words) => this.making.set(words), abort.signal)
+          ? await this.importsApi.boardOfImport(
+              made.job,
+              (words) => this.making.set(words),
+              abort.signal,
+            )
           : made;
       if (board) await this.router.navigate(['/boards', board.id], { state: { import: job } });
     } catch (error) {
@@ -127,7 +132,7 @@ export class AssetPanel {
 
   private async load(): Promise<void> {
     try {
-      const { courses } = await firstValueFrom(this.api.call(readToday));
+      const { courses } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
       this.course.set(courses[0]?.id ?? null);
     } catch (error) {

@@ -1,14 +1,14 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { createInvitation } from '@cuaderno/contract/routes/accounts';
-import { readToday } from '@cuaderno/contract/routes/courses';
-import { listShareReceivers } from '@cuaderno/contract/routes/materials';
+import type { listShareReceivers } from '@cuaderno/contract/routes/materials';
 import type { Folder, Id } from '@cuaderno/core';
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { AccountsApi } from '../../api/accounts-api';
+import { CoursesApi } from '../../api/courses-api';
+import { MaterialsApi } from '../../api/materials-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { copyText } from '../../browser/copy-text';
@@ -31,7 +31,9 @@ export class ShareDialog {
   readonly shares = input.required<readonly ShareInfo[]>();
   readonly closed = output();
 
-  private readonly api = inject(Api);
+  private readonly accountsApi = inject(AccountsApi);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly materialsApi = inject(MaterialsApi);
   private readonly store = inject(MaterialsStore);
   protected readonly courses = signal<readonly NamedReceiver[]>([]);
   protected readonly tutors = signal<readonly NamedReceiver[]>([]);
@@ -76,7 +78,7 @@ export class ShareDialog {
 
   protected async invite(): Promise<void> {
     await this.try(async () => {
-      const { token } = await firstValueFrom(this.api.call(createInvitation));
+      const { token } = await firstValueFrom(this.accountsApi.createInvitation());
       this.invitation.set(`${location.origin}/invited/${token}`);
       this.copied.set(false);
     });
@@ -89,8 +91,8 @@ export class ShareDialog {
   private async load(): Promise<void> {
     await this.try(async () => {
       const [{ courses }, tutors] = await Promise.all([
-        firstValueFrom(this.api.call(readToday)),
-        firstValueFrom(this.api.call(listShareReceivers)),
+        firstValueFrom(this.coursesApi.readToday()),
+        firstValueFrom(this.materialsApi.listShareReceivers()),
       ]);
       this.courses.set(courses);
       this.tutors.set(tutors);

@@ -1,10 +1,4 @@
 import {
-  describeCourseArchive,
-  describeStudentArchive,
-  downloadCourseArchive,
-  downloadStudentArchive,
-} from '@cuaderno/contract/routes/archive';
-import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
@@ -16,7 +10,7 @@ import {
 } from '@angular/core';
 import type { ElementRef } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { ArchiveApi } from '../../api/archive-api';
 import { problemOf } from '../../api/problem';
 import { inThisZone } from '../../ui/time/format-time';
 import { Making } from './making';
@@ -68,7 +62,7 @@ export class ArchiveButton {
   readonly label = input.required<string>();
   /** Whose archive it is, as a path of the API; a student's name may stand in its query. */
   readonly of = input.required<ArchiveOf>();
-  private readonly api = inject(Api);
+  private readonly archiveApi = inject(ArchiveApi);
   protected readonly making = new Making();
   private asking = false;
   /** Names of protected PDFs in it, of which the tutor is told before it is made. */
@@ -95,8 +89,8 @@ export class ArchiveButton {
       const of = this.of();
       const described = await firstValueFrom(
         'course' in of
-          ? this.api.call(describeCourseArchive, { params: of })
-          : this.api.call(describeStudentArchive, { query: { name: of.student } }),
+          ? this.archiveApi.describeCourseArchive(of.course)
+          : this.archiveApi.describeStudentArchive({ name: of.student }),
       );
       this.bound.set(described.protected);
     } catch (error) {
@@ -112,10 +106,8 @@ export class ArchiveButton {
     const of = this.of();
     await this.making.save(
       'course' in of
-        ? this.api.download(downloadCourseArchive, { params: of, query: inThisZone() })
-        : this.api.download(downloadStudentArchive, {
-            query: { name: of.student, ...inThisZone() },
-          }),
+        ? this.archiveApi.downloadCourseArchive(of.course, inThisZone())
+        : this.archiveApi.downloadStudentArchive({ name: of.student, ...inThisZone() }),
     );
   }
 }

@@ -1,4 +1,3 @@
-import { downloadBoardPdf, listBoardWriters } from '@cuaderno/contract/routes/boards';
 import type { Board, Id, Page } from '@cuaderno/core';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import {
@@ -13,7 +12,8 @@ import {
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
-import { Api, untilAborted } from '../../api/api';
+import { untilAborted } from '../../api/api';
+import { BoardsApi } from '../../api/boards-api';
 import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
@@ -68,7 +68,7 @@ export class SaveDialog {
   /** Pages of which what is on them is still to come. */
   readonly coming = input<ReadonlyMap<Id, number>>(new Map());
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly boardsApi = inject(BoardsApi);
 
   protected readonly forms = FORMS;
   protected readonly svgWords = computed(() => svgWords(this.page()));
@@ -129,7 +129,7 @@ export class SaveDialog {
         const progress = (part: number): void => this.part.set(part);
         const board = this.board();
         const { writers } = this.named()
-          ? await firstValueFrom(this.api.call(listBoardWriters, { params: { board: board.id } }))
+          ? await firstValueFrom(this.boardsApi.listBoardWriters(board.id))
           : { writers: null };
         const wish = { ink: this.fileInk(), people: writers };
         const blob = await boardAsFile(board, papers, wish, signal, progress);
@@ -137,10 +137,8 @@ export class SaveDialog {
       }
       case 'pdf':
         return lastValueFrom(
-          this.api
-            .download(downloadBoardPdf, {
-              ...{ params: { board: this.board().id }, query: { ink: ink ? 'all' : 'none' } },
-            })
+          this.boardsApi
+            .downloadBoardPdf(this.board().id, { ink: ink ? 'all' : 'none' })
             .pipe(untilAborted(signal)),
         );
       case 'inkml':

@@ -1,6 +1,6 @@
 import type { BoardWriter } from '@cuaderno/contract/board-writer';
 import type { Asked } from '@cuaderno/contract/route';
-import { downloadRecordPdf, downloadSaid } from '@cuaderno/contract/routes/records';
+import type { downloadRecordPdf } from '@cuaderno/contract/routes/records';
 import { SAID_SOURCES } from '@cuaderno/core';
 import type { Board, Id, Page, SaidSource } from '@cuaderno/core';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
@@ -18,7 +18,8 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { lastValueFrom } from 'rxjs';
-import { Api, untilAborted } from '../../api/api';
+import { untilAborted } from '../../api/api';
+import { RecordsApi } from '../../api/records-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { makeFilm } from '../film/film';
@@ -120,7 +121,7 @@ export class SaveRecordDialog {
   /** Fetches what a film is made of. Throws `ApiError`. */
   readonly film = input.required<() => Promise<FilmSource>>();
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly recordsApi = inject(RecordsApi);
 
   /** Of what was said only what something was said in. */
   protected readonly forms = computed(() => FORMS.filter(({ form }) => this.isThere(form)));
@@ -207,9 +208,7 @@ export class SaveRecordDialog {
     switch (form) {
       case 'pdf':
         return lastValueFrom(
-          this.api
-            .download(downloadRecordPdf, { params, query: this.query() })
-            .pipe(untilAborted(signal)),
+          this.recordsApi.downloadRecordPdf(params.lesson, this.query()).pipe(untilAborted(signal)),
         );
       case 'file': {
         const people = this.fileNamed() ? this.writers().map(writerOf) : null;
@@ -231,11 +230,8 @@ export class SaveRecordDialog {
       }
       default:
         return lastValueFrom(
-          this.api
-            .download(downloadSaid, {
-              params: { ...params, file: SAID[form].file.name },
-              query: inThisZone(),
-            })
+          this.recordsApi
+            .downloadSaid(params.lesson, SAID[form].file.name, inThisZone())
             .pipe(untilAborted(signal)),
         );
     }

@@ -1,4 +1,3 @@
-import { keepNote, listNotes } from '@cuaderno/contract/routes/records';
 import { newestOf } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -11,7 +10,7 @@ import {
   untracked,
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { RecordsApi } from '../../api/records-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Note, NoteKind } from '../../api/shapes';
@@ -41,7 +40,7 @@ export class LessonNotes {
   /** Whether both are being written from the start, and kept all at once with `saveAll`. */
   readonly writes = input(false);
 
-  private readonly api = inject(Api);
+  private readonly recordsApi = inject(RecordsApi);
   private readonly kept = inject(NoteDrafts);
   private readonly versions = signal<readonly Note[] | null>(null);
   private readonly drafts = signal<Drafts>({});
@@ -108,7 +107,7 @@ export class LessonNotes {
     this.problem.set(null);
     try {
       const note = await firstValueFrom(
-        this.api.call(keepNote, { params: { lesson: this.lesson() }, body: { kind, ...draft } }),
+        this.recordsApi.keepNote(this.lesson(), { kind, ...draft }),
       );
       this.versions.update((list) => [...(list ?? []), note]);
       this.put(kind, this.writes() ? { text: note.text, follows: note.id } : null);
@@ -171,9 +170,7 @@ export class LessonNotes {
   }
 
   private async fetch(): Promise<void> {
-    const { notes } = await firstValueFrom(
-      this.api.call(listNotes, { params: { lesson: this.lesson() } }),
-    );
+    const { notes } = await firstValueFrom(this.recordsApi.listNotes(this.lesson()));
     this.versions.set(notes);
   }
 

@@ -1,4 +1,3 @@
-import { readHandoutPage } from '@cuaderno/contract/routes/handouts';
 import type { Id } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -13,7 +12,7 @@ import {
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { catchError, EMPTY, merge, retry, Subject, switchMap, timer } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { HandoutsApi } from '../../api/handouts-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 
@@ -57,7 +56,7 @@ export class PageView {
   readonly page = input.required<number>();
   /** It isn't there any more. */
   readonly lost = output();
-  private readonly api = inject(Api);
+  private readonly handoutsApi = inject(HandoutsApi);
   protected readonly address = signal<string | null>(null);
   protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly words = signal('');
@@ -85,7 +84,8 @@ export class PageView {
     this.clear();
     this.problem.set(null);
     this.words.set('The page is coming…');
-    return this.api.call(readHandoutPage, { params: this.place() }).pipe(
+    const { asset, page } = this.place();
+    return this.handoutsApi.readHandoutPage(asset, page).pipe(
       retry({
         delay: (error: unknown) => {
           if (!(error instanceof ApiError && error.code === 'slides-coming')) throw error;

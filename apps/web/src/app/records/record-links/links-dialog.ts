@@ -1,9 +1,4 @@
 import {
-  createRecordLink,
-  listRecordLinks,
-  withdrawRecordLink,
-} from '@cuaderno/contract/routes/record-links';
-import {
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -17,7 +12,7 @@ import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { RecordLinksApi } from '../../api/record-links-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { RecordLink } from '../../api/shared';
@@ -46,7 +41,7 @@ export class LinksDialog {
   /** Names of students, for links on which only one of them is named. */
   readonly students = input<readonly string[]>([]);
   readonly closed = output();
-  private readonly api = inject(Api);
+  private readonly recordLinksApi = inject(RecordLinksApi);
 
   protected readonly links = signal<readonly RecordLink[] | null>(null);
   protected readonly problem = signal<ProblemDetails | null>(null);
@@ -86,18 +81,15 @@ export class LinksDialog {
   protected async make(): Promise<void> {
     await this.try(async () => {
       const link = await firstValueFrom(
-        this.api.call(createRecordLink, {
-          params: { course: this.course() },
-          body: {
-            lesson: this.all() ? null : this.lesson(),
-            forWhom: this.forWhom().trim(),
-            email: this.email().trim() || null,
-            may: this.may(),
-            names: this.names() === 'everyone' ? 'all' : 'own',
-            student: this.names() === 'one' ? this.student() : null,
-            until: endOf(this.day()),
-            zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-          },
+        this.recordLinksApi.createRecordLink(this.course(), {
+          lesson: this.all() ? null : this.lesson(),
+          forWhom: this.forWhom().trim(),
+          email: this.email().trim() || null,
+          may: this.may(),
+          names: this.names() === 'everyone' ? 'all' : 'own',
+          student: this.names() === 'one' ? this.student() : null,
+          until: endOf(this.day()),
+          zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
         }),
       );
       this.links.update((links) => [link, ...(links ?? [])]);
@@ -117,7 +109,7 @@ export class LinksDialog {
 
   protected async withdraw(link: RecordLink): Promise<void> {
     await this.try(async () => {
-      await firstValueFrom(this.api.call(withdrawRecordLink, { params: { link: link.id } }));
+      await firstValueFrom(this.recordLinksApi.withdrawRecordLink(link.id));
       this.asking.set(null);
       await this.load();
     });
@@ -126,10 +118,7 @@ export class LinksDialog {
   protected async load(): Promise<void> {
     await this.try(async () => {
       const { links } = await firstValueFrom(
-        this.api.call(listRecordLinks, {
-          params: { course: this.course() },
-          query: { lesson: this.lesson() ?? undefined },
-        }),
+        this.recordLinksApi.listRecordLinks(this.course(), { lesson: this.lesson() ?? undefined }),
       );
       this.links.set(links);
     });

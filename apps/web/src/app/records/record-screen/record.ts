@@ -1,4 +1,3 @@
-import { readRecord, readRecordBoard, retryIndexing } from '@cuaderno/contract/routes/records';
 import {
   boardFromSnapshot,
   colourOfPerson,
@@ -42,7 +41,7 @@ import {
   tap,
   timer,
 } from 'rxjs';
-import { Api } from '../../api/api';
+import { RecordsApi } from '../../api/records-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Attendance, BoardInfo, RecordInfo, RecordOpened } from '../../api/shapes';
@@ -116,7 +115,7 @@ export class RecordScreen {
   /** The page to begin at, where the address names one. */
   readonly at = input<Id | undefined>(undefined, { alias: 'page' });
 
-  private readonly api = inject(Api);
+  private readonly recordsApi = inject(RecordsApi);
   private readonly router = inject(Router);
   private readonly injector = inject(Injector);
   protected readonly stage = viewChild(Stage);
@@ -323,9 +322,9 @@ export class RecordScreen {
     this.mode.set('end');
     this.asked.set('end');
     try {
-      const asked = { params: { lesson: this.lesson() } };
+      const lesson = this.lesson();
       const { record, attendance, ...opened } = await firstValueFrom(
-        this.api.call(readRecord, asked),
+        this.recordsApi.readRecord(lesson),
       );
       this.record.set(record);
       this.attendance.set(attendance);
@@ -333,7 +332,7 @@ export class RecordScreen {
       this.watchIndexing();
       void this.waitingLate.load();
       const snapshot = unpack(
-        await firstValueFrom(this.api.call(readRecordBoard, asked)),
+        await firstValueFrom(this.recordsApi.readRecordBoard(lesson)),
       ) as BoardSnapshot;
       this.board.set(boardFromSnapshot(snapshot));
       // The address names a page, or one begins where the lesson did.
@@ -368,7 +367,7 @@ export class RecordScreen {
     this.watching = timer(ASK_EVERY)
       .pipe(
         // The line may be back by the next time.
-        switchMap(() => this.api.call(readRecord, { params: { lesson: this.lesson() } })),
+        switchMap(() => this.recordsApi.readRecord(this.lesson())),
         retry(),
         tap(({ record, indexing, statistics, goesOn, said }) => {
           this.record.set(record);
@@ -383,9 +382,7 @@ export class RecordScreen {
 
   protected async sealAgain(): Promise<void> {
     try {
-      const indexing = await firstValueFrom(
-        this.api.call(retryIndexing, { params: { lesson: this.lesson() } }),
-      );
+      const indexing = await firstValueFrom(this.recordsApi.retryIndexing(this.lesson()));
       this.opened.update((opened) => opened && { ...opened, indexing });
       this.watchIndexing();
     } catch (error) {
@@ -420,7 +417,7 @@ export class RecordScreen {
 
   private async fetchLog(): Promise<void> {
     if (this.player()) return;
-    const { bytes, before, replay, timeline } = await loadLessonLog(this.api, this.lesson());
+    const { bytes, before, replay, timeline } = await loadLessonLog(this.recordsApi, this.lesson());
     this.log = bytes;
     this.before.set(before);
     this.events.set(replay.events);

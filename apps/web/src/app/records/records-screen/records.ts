@@ -1,11 +1,3 @@
-import { readToday } from '@cuaderno/contract/routes/courses';
-import {
-  downloadAttendance,
-  findRecords,
-  listAttendance,
-  listStudents,
-} from '@cuaderno/contract/routes/records';
-import { listDeletions } from '@cuaderno/contract/routes/student-data';
 import { SAID_SOURCES } from '@cuaderno/core';
 import type { SaidSource } from '@cuaderno/core';
 import {
@@ -34,7 +26,9 @@ import {
   throttleTime,
 } from 'rxjs';
 import type { Observable } from 'rxjs';
-import { Api } from '../../api/api';
+import { CoursesApi } from '../../api/courses-api';
+import { RecordsApi } from '../../api/records-api';
+import { StudentDataApi } from '../../api/student-data-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
@@ -96,7 +90,9 @@ export class RecordsScreen {
   readonly from = input<string>();
   readonly until = input<string>();
 
-  private readonly api = inject(Api);
+  private readonly coursesApi = inject(CoursesApi);
+  private readonly recordsApi = inject(RecordsApi);
+  private readonly studentDataApi = inject(StudentDataApi);
   private readonly router = inject(Router);
   private frame = 0;
   /** What is wanted and doesn’t stand in the address yet. */
@@ -191,7 +187,7 @@ export class RecordsScreen {
       until: until ? dayOf(until, 1) : undefined,
       skip: skip || undefined,
     };
-    return this.api.call(findRecords, { query }).pipe(
+    return this.recordsApi.findRecords(query).pipe(
       tap((answer) => {
         if (skip === 0) this.drawFirst();
         this.found.update((before) => [...(skip > 0 ? (before ?? []) : []), ...answer.found]);
@@ -218,8 +214,9 @@ export class RecordsScreen {
 
   protected async saveAttendance(): Promise<void> {
     try {
-      const asked = { params: { course: this.course()! }, query: inThisZone() };
-      const { blob, name } = await firstValueFrom(this.api.download(downloadAttendance, asked));
+      const { blob, name } = await firstValueFrom(
+        this.recordsApi.downloadAttendance(this.course()!, inThisZone()),
+      );
       download(blob, name);
     } catch (error) {
       this.problem.set(problemOf(error));
@@ -228,10 +225,10 @@ export class RecordsScreen {
 
   private async loadChoices(): Promise<void> {
     try {
-      const { students } = await firstValueFrom(this.api.call(listStudents));
+      const { students } = await firstValueFrom(this.recordsApi.listStudents());
       this.students.set(students);
-      this.courses.set((await firstValueFrom(this.api.call(readToday))).courses);
-      this.deletions.set((await firstValueFrom(this.api.call(listDeletions))).deletions);
+      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
+      this.deletions.set((await firstValueFrom(this.studentDataApi.listDeletions())).deletions);
     } catch (error) {
       this.problem.set(problemOf(error));
     }
@@ -239,7 +236,7 @@ export class RecordsScreen {
 
   private attendance(course: string | undefined): Observable<readonly LessonAttended[]> {
     if (!course) return of([]);
-    return this.api.call(listAttendance, { params: { course } }).pipe(
+    return this.recordsApi.listAttendance(course).pipe(
       map(({ lessons }) => lessons),
       catchError((error: unknown) => this.failed(error)),
       startWith([]),

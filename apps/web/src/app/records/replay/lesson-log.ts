@@ -1,9 +1,8 @@
-import { readRecordLog, readTimeline } from '@cuaderno/contract/routes/records';
 import { boardFromSnapshot, unpack } from '@cuaderno/core';
 import type { Board, BoardSnapshot, KeptEntry, RecordTimeline } from '@cuaderno/core';
 import { Replay } from '@cuaderno/core/replay';
 import { firstValueFrom } from 'rxjs';
-import type { Api } from '../../api/api';
+import type { RecordsApi } from '../../api/records-api';
 
 /** How a lesson came about. */
 export interface LessonLog {
@@ -16,10 +15,10 @@ export interface LessonLog {
 }
 
 /** Fetches it: the log, and what happened beside the pages. Throws `ApiError`. */
-export async function loadLessonLog(api: Api, lesson: string): Promise<LessonLog> {
+export async function loadLessonLog(recordsApi: RecordsApi, lesson: string): Promise<LessonLog> {
   const [bytes, timeline] = await Promise.all([
-    firstValueFrom(api.call(readRecordLog, { params: { lesson } })),
-    firstValueFrom(api.call(readTimeline, { params: { lesson } })),
+    firstValueFrom(recordsApi.readRecordLog(lesson)),
+    firstValueFrom(recordsApi.readTimeline(lesson)),
   ]);
   const { before, entries } = unpack(bytes) as { before: BoardSnapshot; entries: KeptEntry[] };
   const board = boardFromSnapshot(before);

@@ -1,10 +1,4 @@
 import {
-  downloadSharedPdf,
-  listSharedRecords,
-  readSharedRecord,
-  readSharedState,
-} from '@cuaderno/contract/routes/shared-records';
-import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
@@ -30,7 +24,8 @@ import {
   takeWhile,
   timer,
 } from 'rxjs';
-import { Api, untilAborted } from '../../api/api';
+import { untilAborted } from '../../api/api';
+import { SharedRecordsApi } from '../../api/shared-records-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { SharedList, SharedRecord } from '../../api/shared';
@@ -57,7 +52,7 @@ export class SharedScreen {
   /** From the address. */
   readonly token = input.required<string>();
   readonly lesson = input<string | undefined>(undefined);
-  private readonly api = inject(Api);
+  private readonly sharedRecordsApi = inject(SharedRecordsApi);
   private readonly router = inject(Router);
 
   protected readonly list = signal<SharedList | null>(null);
@@ -109,9 +104,7 @@ export class SharedScreen {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      this.list.set(
-        await firstValueFrom(this.api.call(listSharedRecords, { params: { token: this.token() } })),
-      );
+      this.list.set(await firstValueFrom(this.sharedRecordsApi.listSharedRecords(this.token())));
       this.watch();
     } catch (error) {
       this.fail(error);
@@ -130,8 +123,8 @@ export class SharedScreen {
     try {
       const params = { token: this.token(), lesson: this.record()!.lesson };
       const { blob, name } = await lastValueFrom(
-        this.api
-          .download(downloadSharedPdf, { params, query: inThisZone() })
+        this.sharedRecordsApi
+          .downloadSharedPdf(params.token, params.lesson, inThisZone())
           .pipe(untilAborted(abort.signal)),
       );
       download(blob, name);
@@ -150,8 +143,9 @@ export class SharedScreen {
     }
     if (this.record()?.lesson === lesson) return;
     try {
-      const asked = { params: { token: this.token(), lesson } };
-      this.record.set(await firstValueFrom(this.api.call(readSharedRecord, asked)));
+      this.record.set(
+        await firstValueFrom(this.sharedRecordsApi.readSharedRecord(this.token(), lesson)),
+      );
       this.land();
     } catch (error) {
       this.fail(error);
@@ -176,7 +170,7 @@ export class SharedScreen {
     this.watching.unsubscribe();
     this.watching = timer(ASK_EVERY)
       .pipe(
-        switchMap(() => this.api.call(readSharedState, { params: { token: this.token() } })),
+        switchMap(() => this.sharedRecordsApi.readSharedState(this.token())),
         catchError((error: unknown) => {
           // A line that is away is none of its business: what is here stays.
           if (error instanceof ApiError && error.status >= 400) this.fail(error);

@@ -1,4 +1,3 @@
-import { deleteStudentData, readStudentData } from '@cuaderno/contract/routes/student-data';
 import { SAID_SOURCES } from '@cuaderno/core';
 import {
   ChangeDetectionStrategy,
@@ -11,7 +10,7 @@ import {
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../../api/api';
+import { StudentDataApi } from '../../api/student-data-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Deletion, Seat, StudentData } from '../../api/student-data';
@@ -40,7 +39,7 @@ export class DeletionDialog {
   readonly name = input.required<string>();
   /** Says whether something was deleted. */
   readonly closed = output<boolean>();
-  private readonly api = inject(Api);
+  private readonly studentDataApi = inject(StudentDataApi);
 
   protected readonly data = signal<StudentData | null>(null);
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
@@ -116,9 +115,7 @@ export class DeletionDialog {
   protected async load(): Promise<void> {
     this.problem.set(null);
     try {
-      const data = await firstValueFrom(
-        this.api.call(readStudentData, { body: { name: this.name() } }),
-      );
+      const data = await firstValueFrom(this.studentDataApi.readStudentData({ name: this.name() }));
       this.data.set(data);
       this.chosen.set(new Set(data.seats.map(({ person }) => person)));
     } catch (error) {
@@ -132,13 +129,11 @@ export class DeletionDialog {
     try {
       this.deletion.set(
         await firstValueFrom(
-          this.api.call(deleteStudentData, {
-            body: {
-              name: this.name(),
-              people: [...this.chosen()],
-              ink: this.ink(),
-              named: this.named(),
-            },
+          this.studentDataApi.deleteStudentData({
+            name: this.name(),
+            people: [...this.chosen()],
+            ink: this.ink(),
+            named: this.named(),
           }),
         ),
       );
