@@ -5,10 +5,17 @@ import { isTimeZone } from './time-zone.js';
 /** An IANA time zone. */
 const Zone = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
 
+/** How long a lesson is, in minutes. */
+export const LessonMinutes = z
+  .number('Write how many minutes a lesson has.')
+  .int('Write whole minutes.')
+  .min(5, 'A lesson has at least 5 minutes.')
+  .max(600, 'A lesson has at most 600 minutes.');
+
 export const Slot = z.object({
   weekday: z.number().int().min(1).max(7),
   startsAt: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Please enter a time such as 16:30.'),
-  minutes: z.number().int().min(5).max(600),
+  minutes: LessonMinutes,
   zone: Zone,
 });
 export type Slot = z.infer<typeof Slot>;

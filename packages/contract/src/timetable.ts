@@ -1,6 +1,7 @@
 import { Id } from '@cuaderno/core';
 import { WallTime } from '@cuaderno/core/timetable';
 import * as z from 'zod';
+import { LessonMinutes } from './courses.js';
 import { isTimeZone } from './time-zone.js';
 
 export const ZoneName = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
@@ -10,8 +11,13 @@ export const PlanWish = z.object({
   topic: z.string().trim().max(120).default(''),
   start: WallTime,
   zone: ZoneName,
-  minutes: z.number().int().min(5).max(600),
-  buffer: z.number().int().min(0).max(240),
+  minutes: LessonMinutes,
+  /** Kept free after it, in minutes. */
+  buffer: z
+    .number('Write how many minutes are free after it: 0 for none.')
+    .int('Write whole minutes.')
+    .min(0, 'Write how many minutes are free after it: 0 for none.')
+    .max(240, 'At most 240 minutes are kept free.'),
   weekly: z.boolean(),
   /** The last day on which it may be. */
   until: z.iso.date().nullable().default(null),

@@ -2,9 +2,11 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import type { Type } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
+import { By } from '@angular/platform-browser';
 import { provideRouter, Router } from '@angular/router';
 import { addressOf } from '@cuaderno/contract/route';
 import type { Route } from '@cuaderno/contract/route';
+import type { Select } from 'primeng/select';
 import { defer, isObservable, of, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { Api } from '../api/api';
@@ -61,6 +63,12 @@ interface PretendAsked {
   readonly params?: Readonly<Record<string, unknown>>;
   readonly query?: Readonly<Record<string, unknown>>;
   readonly body?: unknown;
+}
+
+/** Types into a field, as a person does. */
+export function write(field: HTMLInputElement, value: string): void {
+  field.value = value;
+  field.dispatchEvent(new Event('input', { bubbles: true }));
 }
 
 /** A screen on its own, and what a person could see and press on it. */
@@ -130,8 +138,18 @@ export class Screen<T> {
   /** Types into a field and sends its form. */
   async send(field: string, value: string): Promise<void> {
     const input = this.element.querySelector<HTMLInputElement>(`input[name=${field}]`)!;
-    input.value = value;
+    write(input, value);
     input.form!.dispatchEvent(new SubmitEvent('submit', { cancelable: true }));
+    await this.settles();
+  }
+
+  /** Chooses a value of a list of PrimeNG's, by its name. */
+  async choose(name: string, value: unknown): Promise<void> {
+    const list = this.fixture.debugElement
+      .queryAll(By.css('p-select'))
+      .find(({ componentInstance }) => (componentInstance as Select).ariaLabel === name);
+    if (!list) throw new Error(`There is no list “${name}” in: ${this.text}`);
+    list.triggerEventHandler('ngModelChange', value);
     await this.settles();
   }
 

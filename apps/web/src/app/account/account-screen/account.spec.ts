@@ -1,4 +1,4 @@
-import { problem, Screen } from '../../testing/screen';
+import { problem, Screen, write } from '../../testing/screen';
 import { AccountScreen } from './account';
 
 const ME = { 'GET /account': { name: 'Maren Solheim', email: 'maren@example.org' } };
@@ -6,7 +6,7 @@ const ME = { 'GET /account': { name: 'Maren Solheim', email: 'maren@example.org'
 describe('the account', () => {
   const fill = (screen: Screen<AccountScreen>, values: Record<string, string>): void => {
     for (const [name, value] of Object.entries(values))
-      screen.element.querySelector<HTMLInputElement>(`input[name=${name}]`)!.value = value;
+      write(screen.element.querySelector(`input[name=${name}]`)!, value);
   };
 
   it('has its password changed, and says who is signed out', async () => {

@@ -1,8 +1,12 @@
+import { changePassword } from '@cuaderno/contract/routes/accounts';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
+import { fits, isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** What was done here last. */
@@ -11,7 +15,7 @@ type Done = 'password' | 'signed-out';
 /** The tutor's own account: its password, where it is signed in, and its end. */
 @Component({
   selector: 'cua-account',
-  imports: [DIALOG, RouterLink],
+  imports: [DIALOG, FORM, RouterLink],
   templateUrl: './account.html',
   styleUrl: './account.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -24,6 +28,13 @@ export class AccountScreen {
   protected readonly done = signal<Done | null>(null);
   protected readonly deleting = signal(false);
   protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly passwords = inject(NonNullableFormBuilder).group({
+    old: ['', isWritten('Write your current password.')],
+    next: ['', fits(changePassword.body.shape.password)],
+  });
+  protected readonly deletion = inject(NonNullableFormBuilder).group({
+    password: ['', isWritten('Write your password.')],
+  });
   /** What keeps the account from being deleted: it is said in the dialog that asks. */
   protected readonly deletionTrouble = signal<ProblemDetails | null>(null);
 
@@ -40,20 +51,27 @@ export class AccountScreen {
     }
   }
 
-  protected async changePassword(form: HTMLFormElement, old: string, next: string): Promise<void> {
+  protected async changePassword(): Promise<void> {
+    const { old, next } = this.passwords.getRawValue();
     await this.try('password', () => this.account.changePassword(old, next));
-    if (this.done() === 'password') form.reset();
+    if (this.done() === 'password') this.passwords.reset();
   }
 
   protected signOutEverywhere(): Promise<void> {
     return this.try('signed-out', () => this.account.signOutEverywhere());
   }
 
-  protected async delete(password: string): Promise<void> {
+  protected askDeletion(): void {
+    this.deletionTrouble.set(null);
+    this.deletion.reset();
+    this.deleting.set(true);
+  }
+
+  protected async delete(): Promise<void> {
     this.busy.set(true);
     this.deletionTrouble.set(null);
     try {
-      await this.account.delete(password);
+      await this.account.delete(this.deletion.getRawValue().password);
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
       this.deletionTrouble.set(problemOf(error));

@@ -1,5 +1,12 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { setUp } from '@cuaderno/contract/routes/accounts';
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { FirstFocus } from '../../ui/forms/first-focus';
+import { fits } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
+
+/** What the server asks of each. */
+const asked = setUp.body.shape;
 
 /** What a tutor's account is made of. */
 export interface NewAccount {
@@ -11,7 +18,7 @@ export interface NewAccount {
 /** Asks for what a tutor's account is made of. */
 @Component({
   selector: 'cua-account-form',
-  imports: [FirstFocus],
+  imports: [FirstFocus, FORM],
   templateUrl: './account-form.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -19,4 +26,9 @@ export interface NewAccount {
 export class AccountForm {
   readonly busy = input(false);
   readonly made = output<NewAccount>();
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    name: ['', fits(asked.name)],
+    email: ['', fits(asked.email)],
+    password: ['', fits(asked.password)],
+  });
 }

@@ -4,6 +4,8 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../ui/popup/dialog';
+import { SignInForm } from './sign-in-form';
+import type { Credentials } from './sign-in-form';
 
 /**
  * Lies over a tutor's screen when their session has ended: they sign in again and go on where they were. What stands
@@ -11,7 +13,7 @@ import { DIALOG } from '../../ui/popup/dialog';
  */
 @Component({
   selector: 'cua-sign-in-again',
-  imports: [DIALOG],
+  imports: [DIALOG, SignInForm],
   template: `
     @if (asked()) {
       <p-dialog
@@ -22,41 +24,26 @@ import { DIALOG } from '../../ui/popup/dialog';
         [draggable]="false"
         [resizable]="false"
       >
-        <form class="form" (submit)="$event.preventDefault(); signIn(email.value, password.value)">
+        <div class="form">
           <p class="note">
             You were signed out. What is on this screen stays, and you can go on with it.
           </p>
-          <label class="field">
-            E-mail
-            <input #email type="email" name="email" autocomplete="username" required autofocus />
-          </label>
-          <label class="field">
-            Password
-            <input
-              #password
-              type="password"
-              name="password"
-              autocomplete="current-password"
-              required
-            />
-          </label>
-          @if (problem(); as problem) {
-            <p class="trouble" role="alert">
-              <strong>{{ problem.title }}</strong> {{ problem.detail }}
-            </p>
-          }
-          <p class="note">
-            <a href="/forgot-password" target="_blank">Forgot your password?</a>
-          </p>
-          <div class="buttons">
-            @if (demo()) {
-              <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
-                Continue as Maren Solheim
-              </button>
+          <cua-sign-in-form [busy]="busy()" (signedIn)="signIn($event)">
+            @if (problem(); as problem) {
+              <p class="trouble" role="alert">
+                <strong>{{ problem.title }}</strong> {{ problem.detail }}
+              </p>
             }
-            <button type="submit" class="act strong" [disabled]="busy()">Sign in</button>
-          </div>
-        </form>
+            <p class="note">
+              <a href="/forgot-password" target="_blank">Forgot your password?</a>
+            </p>
+          </cua-sign-in-form>
+          @if (demo()) {
+            <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
+              Continue as Maren Solheim
+            </button>
+          }
+        </div>
       </p-dialog>
     }
   `,
@@ -91,7 +78,7 @@ export class SignInAgain {
     });
   }
 
-  protected signIn(email: string, password: string): void {
+  protected signIn({ email, password }: Credentials): void {
     void this.go(() => this.account.signIn(email, password));
   }
 

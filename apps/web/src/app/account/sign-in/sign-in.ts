@@ -3,14 +3,15 @@ import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
-import { FirstFocus } from '../../ui/forms/first-focus';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
+import { SignInForm } from './sign-in-form';
+import type { Credentials } from './sign-in-form';
 
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({
   selector: 'cua-sign-in',
-  imports: [AccountForm, FirstFocus, RouterLink],
+  imports: [AccountForm, RouterLink, SignInForm],
   templateUrl: './sign-in.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,7 +42,7 @@ export class SignInScreen {
     }
   }
 
-  protected signIn(email: string, password: string): void {
+  protected signIn({ email, password }: Credentials): void {
     void this.go(() => this.account.signIn(email, password));
   }
 

@@ -2,6 +2,11 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
 import { ToolDock } from './tool-dock';
+import { newId } from '@cuaderno/core';
+import type { PlacedItem } from '@cuaderno/core';
+import type { SelectionCommand } from '../editing/arranging';
+import type { Written } from '../kinds/kind';
+import type { TextDraft } from '../kinds/text/laid-out';
 import { Tools } from '../tool/tool';
 
 describe('the tool dock', () => {
@@ -91,4 +96,57 @@ describe('the tool dock', () => {
     await press('Whole line');
     expect(tools.rubs()).toBeFalse();
   });
+
+  it('shows what can be chosen of the kinds that are chosen, and of words that are being written', async () => {
+    await press('Select');
+    const group = (name: string): Element | null =>
+      (fixture.nativeElement as HTMLElement).querySelector(`[role=group][aria-label="${name}"]`);
+    expect(group('How words are written')).toBeNull();
+    const text = draft();
+    const restyled: object[] = [];
+    fixture.componentRef.setInput('written', {
+      ...{ text, restyle: (to: object) => void restyled.push(to), mark: () => undefined },
+    } satisfies Written);
+    await fixture.whenStable();
+    expect(group('How words are written')).not.toBeNull();
+    await press('Fern green');
+    expect(restyled).toEqual([{ ink: 'fern' }]);
+
+    fixture.componentRef.setInput('written', null);
+    const chosen = [shape('box'), shape('ellipse')];
+    const commands: SelectionCommand[] = [];
+    fixture.componentInstance.selectionCommand.subscribe((command) => commands.push(command));
+    fixture.componentRef.setInput('chosen', chosen);
+    await fixture.whenStable();
+    expect(group('How words are written')).toBeNull();
+    await press('Thick');
+    await press('Dashed');
+    const [width, dashed] = commands;
+    expect(width).toEqual({ kind: 'width', width: 5 });
+    expect(dashed?.kind === 'traits' && dashed.ids).toEqual(chosen.map(({ id }) => id));
+    // What is fixed stays as it is.
+    fixture.componentRef.setInput('chosen', [{ ...chosen[0]!, fixed: true }]);
+    await fixture.whenStable();
+    expect(group('How shapes are drawn')).toBeNull();
+  });
 });
+
+const PLACE = {
+  layer: 'ink' as const,
+  frame: { x: 0, y: 0, width: 90, height: 40, turn: 0 },
+};
+
+function draft(): TextDraft {
+  return {
+    ...{ ...PLACE, kind: 'text', text: [], font: 'plain', size: 20, colour: '#000000' },
+    ...{ align: 'start', slip: null },
+  };
+}
+
+function shape(name: 'box' | 'ellipse'): PlacedItem {
+  return {
+    ...{ ...PLACE, id: newId(), kind: 'shape', shape: name, fill: null, order: 'a0' },
+    ...{ outline: { colour: '#c22f2f', width: 1.2 }, by: newId(), at: 0, lesson: null },
+    removed: null,
+  };
+}

@@ -142,11 +142,18 @@ export class ToolDock {
   private readonly kindInHand = computed(() => kindOfTool(this.tools().tool()));
   /** What can be chosen for the kind whose tool is in hand, or for those of which some are chosen. */
   protected readonly kindOptions = computed(() => {
-    const { options } = this.kindInHand() ?? {};
-    if (this.tools().tool() === 'select') return optionsOf(this.chosen()).map(this.given);
-    // A text that is opened by another tool than its own is a text.
-    const text = this.written()?.text ? kindOfTool('text')!.options : null;
-    return [options ?? text ?? []].flat().map((one) => this.given({ options: one, items: [] }));
+    const inHand = this.kindInHand()?.options;
+    const shown =
+      this.tools().tool() === 'select'
+        ? [...optionsOf(this.chosen())]
+        : inHand
+          ? [{ options: inHand, items: [] }]
+          : [];
+    // A text is written that was opened by another tool than its own.
+    const words = this.written()?.text && kindOfTool('text')?.options;
+    if (words && !shown.some(({ options }) => options === words))
+      shown.push({ options: words, items: [] });
+    return shown.map(this.given);
   });
   /** How broad the lines are of those that are chosen, the first standing for all; `null` where they have none. */
   private readonly chosenWidth = computed(() => {
@@ -199,6 +206,7 @@ export class ToolDock {
   protected readonly hasInk = computed(
     () =>
       ['pen', 'highlighter'].includes(this.tools().tool()) ||
+      this.written() !== null ||
       (this.kindInHand()?.colour ?? null) !== null ||
       this.coloursChosen(),
   );

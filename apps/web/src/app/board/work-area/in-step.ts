@@ -1,6 +1,18 @@
 import { effect, untracked } from '@angular/core';
 import type { Signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { Machine, View, WindowSize } from '@cuaderno/core';
+import {
+  distinctUntilChanged,
+  EMPTY,
+  filter,
+  map,
+  Subject,
+  switchMap,
+  throttleTime,
+  timer,
+} from 'rxjs';
+import type { Observable } from 'rxjs';
 import type { BoardSession } from '../../live/board-session';
 
 /** How often a window that leads says what it shows, in ms, and after how long it rests. */
@@ -18,16 +30,22 @@ export interface Led {
   show(view: View): void;
 }
 
+/** What a window shows at a moment, and all that makes it another in one text. */
+interface Shown {
+  readonly live: BoardSession;
+  readonly view: View;
+  readonly size: WindowSize;
+  readonly text: string;
+}
+
 /**
  * Being in step: the window that leads says what it shows, the others show what they are told. A student's
  * window also tells its tutor where it is.
  */
 export class InStep {
-  private saidAt = 0;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private told: string | null = null;
-  private telling: ReturnType<typeof setTimeout> | undefined;
-  private tells: string | null = null;
+  /** What this window shows while it leads, and while it is a student's; `null` while it isn't so. */
+  private readonly leading = new Subject<Shown | null>();
+  private readonly looking = new Subject<Shown | null>();
 
   /**
    * To be made where effects can be.
@@ -50,56 +68,54 @@ export class InStep {
     });
     effect(() => {
       const live = session();
-      if (!leads() || !live.features.inStep.on() || live.line() !== 'live') {
-        clearTimeout(this.timer);
-        this.told = null;
-        return;
-      }
-      stage().moved();
-      untracked(() => this.tellView(live, stage().part));
+      const where = stage();
+      where.moved();
+      const says = leads() && live.features.inStep.on() && live.line() === 'live';
+      untracked(() => this.leading.next(says ? shownIn(live, where) : null));
     });
     effect(() => {
       const live = session();
       const where = stage();
       where.moved();
-      if (live.role() !== 'student' || live.line() !== 'live') {
-        this.tells = null;
-        return;
-      }
-      untracked(() => this.tell(live, where));
+      const says = live.role() === 'student' && live.line() === 'live';
+      untracked(() => this.looking.next(says ? shownIn(live, where) : null));
     });
-  }
 
-  /** At most so many times a second while it moves, and once more where it stays. */
-  private tellView(live: BoardSession, view: View | null): void {
-    clearTimeout(this.timer);
-    // What is drawn counts as a move of the stage; only where it looks is told.
-    if (!view) return;
-    // A page that was hidden leads nowhere until it is shown: then all are brought to it.
-    const hidden = live.board().pages.get(view.page)?.hidden ?? false;
-    const text = JSON.stringify([view, hidden]);
-    if (text === this.told) return;
-    const now = performance.now();
-    if (now - this.saidAt >= EVERY) {
-      this.saidAt = now;
-      live.features.inStep.sendView(view, false);
-    }
-    this.timer = setTimeout(() => {
-      this.told = text;
-      live.features.inStep.sendView(view, true);
-    }, REST);
+    const leading = this.leading.pipe(distinctUntilChanged(isSame), takeUntilDestroyed());
+    leading
+      .pipe(
+        filter((shown) => shown !== null),
+        throttleTime(EVERY),
+      )
+      .subscribe(({ live, view }) => live.features.inStep.sendView(view, false));
+    leading
+      .pipe(switchMap(atRest(REST)))
+      .subscribe(({ live, view }) => live.features.inStep.sendView(view, true));
+    this.looking
+      .pipe(distinctUntilChanged(isSame), switchMap(atRest(TELL)), takeUntilDestroyed())
+      .subscribe(({ live, view, size }) =>
+        live.features.presence.showWindow(machine(), size, view),
+      );
   }
+}
 
-  private tell(live: BoardSession, stage: Led): void {
-    clearTimeout(this.telling);
-    const view = stage.part;
-    const text = JSON.stringify([view, stage.size()]);
-    if (!view || text === this.tells) return;
-    this.telling = setTimeout(() => {
-      this.tells = text;
-      live.features.presence.showWindow(machine(), stage.size(), view);
-    }, TELL);
-  }
+/** What is drawn counts as a move of the stage; where it looks is all that makes what it shows another. */
+function shownIn(live: BoardSession, stage: Led): Shown | null {
+  const view = stage.part;
+  if (!view) return null;
+  const size = stage.size();
+  // A page that was hidden leads nowhere until it is shown: then all are brought to it.
+  const hidden = live.board().pages.get(view.page)?.hidden ?? false;
+  return { live, view, size, text: JSON.stringify([view, size, hidden]) };
+}
+
+function isSame(one: Shown | null, other: Shown | null): boolean {
+  return one?.text === other?.text && one?.live === other?.live;
+}
+
+/** What is still so after so many ms. */
+function atRest(ms: number): (shown: Shown | null) => Observable<Shown> {
+  return (shown) => (shown ? timer(ms).pipe(map(() => shown)) : EMPTY);
 }
 
 /** Side of a screen below which it is a phone's, in CSS px. */

@@ -51,10 +51,7 @@ describe('hours', () => {
   it('are saved as they are shown: of the course that is chosen', async () => {
     const rows = [row(), row({ lesson: 'l2', course: 'c2', courseName: 'Sky' })];
     const screen = await Screen.show(HoursScreen, {}, { [span()]: { rows } });
-    const which = screen.element.querySelector('select')!;
-    which.value = 'c2';
-    which.dispatchEvent(new Event('change'));
-    await screen.settles();
+    await screen.choose('Course', 'c2');
     expect(screen.text).toContain('1 h 00 min in one lesson');
     await screen.press('Save as a table (CSV)');
     await screen.press('Save as a calendar (.ics)');

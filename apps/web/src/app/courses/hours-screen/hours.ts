@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
+import { SelectModule } from 'primeng/select';
 import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { HoursApi } from '../../api/hours-api';
@@ -23,7 +25,7 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
   selector: 'cua-hours',
-  imports: [Chart, RouterLink],
+  imports: [Chart, FormsModule, RouterLink, SelectModule],
   templateUrl: './hours.html',
   styleUrl: './hours.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -55,6 +57,7 @@ export class HoursScreen {
   protected readonly only = computed(
     () => this.courses().find(({ id }) => id === this.course())?.id ?? null,
   );
+  protected readonly choices = computed(() => [{ id: null, name: 'all' }, ...this.courses()]);
   protected readonly shown = computed(() =>
     (this.rows() ?? []).filter(({ course }) => !this.only() || course === this.only()),
   );

@@ -1,14 +1,16 @@
+import { PlanWish } from '@cuaderno/contract/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
@@ -17,6 +19,8 @@ import { TimetableApi } from '../../api/timetable-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
+import { fits, isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** 50 minutes in a slot of 60 (common practice, no source). */
@@ -25,7 +29,7 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, SelectModule],
   templateUrl: './plan-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -38,34 +42,44 @@ export class PlanDialog {
   readonly closed = output();
   private readonly timetableApi = inject(TimetableApi);
 
-  protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
-  protected readonly topic = signal('');
-  protected readonly day = linkedSignal(() => this.on());
-  protected readonly time = signal('16:30');
-  protected readonly minutes = signal<number>(USUAL.minutes);
-  protected readonly buffer = signal<number>(USUAL.buffer);
-  protected readonly weekly = signal(true);
-  protected readonly until = signal('');
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    course: ['', isWritten('Choose a course.')],
+    topic: ['', fits(PlanWish.shape.topic)],
+    day: ['', isWritten('Choose a day.')],
+    time: ['16:30', isWritten('Write a time such as 16:30.')],
+    minutes: [USUAL.minutes as number | null, fits(PlanWish.shape.minutes)],
+    buffer: [USUAL.buffer as number | null, fits(PlanWish.shape.buffer)],
+    weekly: true,
+    /** The last day on which it may be; empty where there is none. */
+    until: '',
+  });
+  private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
+  protected readonly weekly = computed(() => this.values().weekly ?? false);
+  protected readonly day = computed(() => this.values().day ?? '');
   protected readonly busy = signal(false);
   protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  protected readonly ready = computed(() => this.course() && this.day() && this.time());
+
+  constructor() {
+    effect(() => {
+      this.form.patchValue({ course: this.courses()[0]?.id ?? '', day: this.on() });
+    });
+  }
 
   protected async plan(): Promise<void> {
-    const course = this.course();
-    if (course === null) return;
+    const { course, day, time, topic, minutes, buffer, weekly, until } = this.form.getRawValue();
     this.busy.set(true);
     this.problem.set(null);
     try {
       await firstValueFrom(
         this.timetableApi.planLesson(course, {
-          topic: this.topic().trim(),
-          start: `${this.day()}T${this.time()}`,
+          topic: topic.trim(),
+          start: `${day}T${time}`,
           zone: this.zone,
-          minutes: Number(this.minutes()),
-          buffer: Number(this.buffer()),
-          weekly: this.weekly(),
-          until: this.weekly() && this.until() ? this.until() : null,
+          minutes: minutes!,
+          buffer: buffer!,
+          weekly,
+          until: weekly && until ? until : null,
         }),
       );
       this.made.emit();

@@ -1,13 +1,17 @@
-import { ChangeDetectionStrategy, Component, inject, output, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { Slot, Title } from '@cuaderno/contract/courses';
+import { ChangeDetectionStrategy, Component, effect, inject, output, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
-import { firstValueFrom } from 'rxjs';
+import { firstValueFrom, map } from 'rxjs';
 import { CoursesApi } from '../../api/courses-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
-import type { Course, Slot } from '../../api/shapes';
+import type { Course } from '../../api/shapes';
+import { fits } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** Practice: 50 minutes of teaching. */
@@ -16,7 +20,7 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, SelectModule],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -32,29 +36,38 @@ export class CourseForm {
       (label, i) => ({ label, value: i + 1 }),
     ),
   ];
-  protected readonly name = signal('');
-  protected readonly weekday = signal(0);
-  protected readonly startsAt = signal('16:30');
-  protected readonly minutes = signal(USUAL_MINUTES);
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    name: ['', fits(Title)],
+    weekday: 0,
+    startsAt: ['16:30', fits(Slot.shape.startsAt)],
+    minutes: [USUAL_MINUTES as number | null, fits(Slot.shape.minutes)],
+  });
+  /** Whether it meets every week: only then it is asked when, and for how long. */
+  protected readonly weekly = toSignal(
+    this.form.controls.weekday.valueChanges.pipe(map((day) => day > 0)),
+    { initialValue: false },
+  );
   protected readonly busy = signal(false);
   protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
+  constructor() {
+    // What isn't asked isn't wrong.
+    effect(() => {
+      const { startsAt, minutes } = this.form.controls;
+      for (const control of [startsAt, minutes])
+        if (this.weekly()) control.enable();
+        else control.disable();
+    });
+  }
+
   protected async make(): Promise<void> {
-    const slot: Slot | null = this.weekday()
-      ? {
-          weekday: this.weekday(),
-          startsAt: this.startsAt(),
-          minutes: Number(this.minutes()),
-          zone: this.zone,
-        }
-      : null;
+    const { name, weekday, startsAt, minutes } = this.form.getRawValue();
+    const slot = weekday ? { weekday, startsAt, minutes: minutes!, zone: this.zone } : null;
     this.busy.set(true);
     this.problem.set(null);
     try {
-      this.made.emit(
-        await firstValueFrom(this.coursesApi.createCourse({ name: this.name(), slot })),
-      );
+      this.made.emit(await firstValueFrom(this.coursesApi.createCourse({ name, slot })));
     } catch (error) {
       this.problem.set(problemOf(error));
     } finally {

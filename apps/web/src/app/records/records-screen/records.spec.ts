@@ -96,9 +96,7 @@ describe('the records', () => {
       words.value = text;
       words.dispatchEvent(new Event('input'));
     }
-    const course = screen.element.querySelector<HTMLSelectElement>('select[name=course]')!;
-    course.value = 'c1';
-    course.dispatchEvent(new Event('change'));
+    void screen.choose('Course', 'c1');
     jasmine.clock().tick(1000);
     jasmine.clock().uninstall();
     expect(went.calls.allArgs().map(([, extras]) => extras?.queryParams)).toEqual([

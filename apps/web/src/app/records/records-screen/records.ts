@@ -10,8 +10,10 @@ import {
   signal,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
+import { SelectModule } from 'primeng/select';
 import {
   catchError,
   EMPTY,
@@ -77,7 +79,9 @@ const FIRST = 5;
     CourseAttendance,
     DeletionDialog,
     DeletionsDialog,
+    FormsModule,
     RouterLink,
+    SelectModule,
   ],
   templateUrl: './records.html',
   styleUrl: './records.scss',
@@ -119,6 +123,14 @@ export class RecordsScreen {
     this.students().find((name) => name === this.wish().student),
   );
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
+  protected readonly courseChoices = computed(() => [
+    { id: '', name: 'all courses' },
+    ...this.courses(),
+  ]);
+  protected readonly studentChoices = computed(() => [
+    { name: '', label: 'all students' },
+    ...this.students().map((name) => ({ name, label: name })),
+  ]);
   /** Of the course that is chosen. */
   protected readonly attended = signal<readonly LessonAttended[]>([]);
   /** The student whose data is about to be deleted. */
