@@ -20,6 +20,7 @@ let fields = 0;
 @Component({
   selector: 'cua-field',
   template: `
+    <!-- eslint-disable-next-line @angular-eslint/template/label-has-associated-control -- what is put into it -->
     <label class="field">{{ label() }} <ng-content /></label>
     @if (wrong(); as words) {
       <p class="wrong" role="alert" [id]="id">{{ words }}</p>
