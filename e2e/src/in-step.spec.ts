@@ -61,6 +61,12 @@ test('students see the page and the part of it that the tutor sees, on a phone a
       })
       .toEqual([true, true]);
 
+  // One alone is brought to a page, once.
+  await maren.page.getByRole('button', { name: 'Page 2' }).click();
+  await maren.button('More for Ida').click();
+  await maren.page.getByRole('menuitem', { name: 'Bring them here' }).click();
+  await seesAll(phone);
+
   // Each for themselves at first: then one touch, and all see what the tutor sees.
   await maren.page.getByRole('button', { name: 'Page 3' }).click();
   expect(await sees(phone, pages[2]!, 300, 60)).toBeFalsy();

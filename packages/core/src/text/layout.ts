@@ -113,15 +113,21 @@ const RUN_TOGETHER = [
   [/\p{Script=Khmer}/u, 'km'],
   [/\p{Script=Myanmar}/u, 'my'],
 ] as const;
+const ANY_RUN_TOGETHER = /[\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+
+/** Made when one is needed: each has a dictionary. */
+const segmenters = new Map<string, Intl.Segmenter>();
 
 /** The words in what stands between two spaces; what is no word goes with the one before it. */
 function wordsWithin(part: string): string[] {
-  const language = RUN_TOGETHER.find(([script]) => script.test(part))?.[1];
-  if (!language) return [part];
+  // Asked of every word that is typed, in any script.
+  if (!ANY_RUN_TOGETHER.test(part)) return [part];
+  const language = RUN_TOGETHER.find(([script]) => script.test(part))![1];
+  let segmenter = segmenters.get(language);
+  if (!segmenter)
+    segmenters.set(language, (segmenter = new Intl.Segmenter(language, { granularity: 'word' })));
   const words: string[] = [];
-  for (const { segment, isWordLike } of new Intl.Segmenter(language, {
-    granularity: 'word',
-  }).segment(part)) {
+  for (const { segment, isWordLike } of segmenter.segment(part)) {
     if (isWordLike || words.length === 0) words.push(segment);
     else words[words.length - 1] += segment;
   }

@@ -15,17 +15,9 @@ type Saying<Spec extends Route> =
 export type ParamOf<Spec extends Route, Name extends string> =
   Asked<Spec> extends { readonly params: { readonly [Key in Name]: infer Value } } ? Value : never;
 export type QueryOf<Spec extends Route> =
-  Asked<Spec> extends { readonly query: infer Query }
-    ? Query
-    : Asked<Spec> extends { readonly query?: infer Query }
-      ? Query
-      : never;
+  Asked<Spec> extends { readonly query?: infer Query } ? Query : never;
 export type BodyOf<Spec extends Route> =
-  Asked<Spec> extends { readonly body: infer Body }
-    ? Body
-    : Asked<Spec> extends { readonly body?: infer Body }
-      ? Body
-      : never;
+  Asked<Spec> extends { readonly body?: infer Body } ? Body : never;
 
 /** A file that came, and what it is called. */
 export interface Download {

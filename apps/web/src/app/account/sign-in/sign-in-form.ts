@@ -16,12 +16,14 @@ export interface Credentials {
   imports: [FirstFocus, FORM],
   template: `
     <form [formGroup]="form" (cuaSubmit)="signedIn.emit(form.getRawValue())">
+      <!-- Over a screen, in a dialog, the focus goes to what asks for it here. -->
       <cua-field label="E-mail">
         <input
           type="email"
           name="email"
           autocomplete="username"
           formControlName="email"
+          required
           autofocus
           cuaFirstFocus
         />
@@ -32,6 +34,7 @@ export interface Credentials {
           name="password"
           autocomplete="current-password"
           formControlName="password"
+          required
         />
       </cua-field>
       <ng-content />

@@ -69,15 +69,15 @@ export class InStep {
     effect(() => {
       const live = session();
       const where = stage();
-      where.moved();
       const says = leads() && live.features.inStep.on() && live.line() === 'live';
+      if (says) where.moved();
       untracked(() => this.leading.next(says ? shownIn(live, where) : null));
     });
     effect(() => {
       const live = session();
       const where = stage();
-      where.moved();
       const says = live.role() === 'student' && live.line() === 'live';
+      if (says) where.moved();
       untracked(() => this.looking.next(says ? shownIn(live, where) : null));
     });
 

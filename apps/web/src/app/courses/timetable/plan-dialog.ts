@@ -61,8 +61,12 @@ export class PlanDialog {
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   constructor() {
+    effect(() => this.form.controls.day.setValue(this.on()));
+    // Courses may come late, and come anew: who has chosen one keeps it.
     effect(() => {
-      this.form.patchValue({ course: this.courses()[0]?.id ?? '', day: this.on() });
+      const first = this.courses()[0]?.id;
+      const { course } = this.form.controls;
+      if (first && course.value === '') course.setValue(first);
     });
   }
 

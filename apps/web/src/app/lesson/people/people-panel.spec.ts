@@ -117,6 +117,8 @@ describe('the people panel', () => {
     expect((await harness.whereAll())[0]).toContain('tablet and phone');
     await harness.choose(0, 'Bring their phone here');
     await harness.choose(0, 'Bring their second tablet here');
+    fixture.componentRef.setInput('inStep', true);
+    await expectAsync(harness.choose(0, 'Bring their phone here')).toBeRejected();
     expect(wished).toEqual([tablet, phone, another].map((window) => ({ kind: 'gather', window })));
   });
 

@@ -43,6 +43,8 @@ export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
   /** The windows that they have, the earlier first. */
   readonly windows = input<readonly LessonWindow[]>([]);
+  /** Whether windows follow whoever leads: then nobody is brought anywhere alone. */
+  readonly inStep = input(false);
   /** Number of each page, by its id. */
   readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
   /** The student who leads. */
@@ -89,14 +91,14 @@ export class PeoplePanel {
     const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
     return [
       { label: 'Go where they are', disabled: !person.view, ...tell({ kind: 'go', who: id }) },
-      ...this.windowsOf(id).map(({ id: window }, at, all) => ({
+      ...(this.inStep() ? [] : this.windowsOf(id)).map(({ id: window }, at, all) => ({
         label: all.length === 1 ? 'Bring them here' : `Bring their ${machineName(all, at)} here`,
         ...tell({ kind: 'gather', window }),
       })),
       person.leads
         ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
         : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
-      { label: 'What they may do …', ...tell({ kind: 'may', who: id }) },
+      { label: 'Permissions…', ...tell({ kind: 'may', who: id }) },
       { label: 'Wipe their ink …', ...tell({ kind: 'wipe', who: id }) },
       { separator: true },
       {

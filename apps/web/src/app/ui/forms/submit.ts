@@ -12,6 +12,11 @@ export class Submit {
     const { form } = this.group;
     if (form.valid) return this.cuaSubmit.emit();
     form.markAllAsTouched();
-    this.element.querySelector<HTMLElement>('[formControlName].ng-invalid')?.focus();
+    const control = this.element.querySelector<HTMLElement>('[formControlName].ng-invalid');
+    // The field itself, or that which is within one of PrimeNG's.
+    const field = control?.matches('input, textarea')
+      ? control
+      : control?.querySelector('[tabindex]');
+    if (field instanceof HTMLElement) field.focus();
   }
 }
