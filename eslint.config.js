@@ -14,6 +14,17 @@ const oneWay = (...forbidden) => [
   },
 ];
 
+/** What a student's way in loads: whoever imports all of the core has it come along with the first screen. */
+const byFolder = ([level, options]) => [
+  level,
+  {
+    ...options,
+    paths: [
+      { name: '@cuaderno/core', message: 'Import from a folder of it, as from @cuaderno/core/ink.' },
+    ],
+  },
+];
+
 const NODE = ['node:*', 'fs', 'path', 'crypto', 'worker_threads'];
 
 export default tseslint.config(
@@ -132,12 +143,8 @@ export default tseslint.config(
   {
     files: ['packages/contract/**/*.ts'],
     rules: {
-      'no-restricted-imports': oneWay(
-        '@cuaderno/formats',
-        '@cuaderno/server',
-        '@cuaderno/web',
-        '@angular',
-        ...NODE,
+      'no-restricted-imports': byFolder(
+        oneWay('@cuaderno/formats', '@cuaderno/server', '@cuaderno/web', '@angular', ...NODE),
       ),
     },
   },
@@ -154,7 +161,7 @@ export default tseslint.config(
   },
   {
     files: ['apps/web/**/*.ts'],
-    rules: { 'no-restricted-imports': oneWay('@cuaderno/server', ...NODE) },
+    rules: { 'no-restricted-imports': byFolder(oneWay('@cuaderno/server', ...NODE)) },
   },
   {
     files: [

@@ -13,7 +13,8 @@ export default defineConfig({
     actionTimeout: 90_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      // Debian's Chromium without a window: it draws and runs all that the other does, for two thirds of the work.
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

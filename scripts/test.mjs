@@ -10,31 +10,44 @@ import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT }
 
 const only = process.argv.slice(2);
 
-install();
-debian([
-  OFFICE,
-  OFFICE_LETTERS,
-  { command: 'unzip', name: 'unzip' },
-  { command: 'rsvg-convert', name: 'librsvg2-bin' },
-  { command: 'chromium', name: 'chromium' },
-  { command: 'qpdf', name: 'qpdf' },
-  { command: 'pdftoppm', name: 'poppler-utils' },
-  { command: 'mutool', name: 'mupdf-tools' },
-  { command: 'ffprobe', name: 'ffmpeg' },
-  // Makes the photos of telephones, which we read.
-  { command: 'heif-enc', name: 'libheif-examples' },
-  // The two other engines that browsers are made of.
-  { command: 'firefox-esr', name: 'firefox-esr' },
-  { command: 'WebKitWebDriver', name: 'webkit2gtk-driver' },
-  { command: 'Xvfb', name: 'xvfb' },
-  {
-    command: '/usr/bin/python3',
-    args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],
-    name: 'python3-gi gir1.2-poppler-0.18',
-  },
-]);
-buildServer();
-buildSite();
+/** Where the time goes, in seconds, in the order in which things ended. */
+const took = [];
+const timed = (name, work) => {
+  const began = performance.now();
+  const done = () => took.push([name, Math.round((performance.now() - began) / 1000)]);
+  const result = work();
+  return result instanceof Promise ? result.finally(done) : (done(), result);
+};
+
+timed('packages', install);
+timed('programs of Debian', () =>
+  debian([
+    OFFICE,
+    OFFICE_LETTERS,
+    { command: 'unzip', name: 'unzip' },
+    { command: 'rsvg-convert', name: 'librsvg2-bin' },
+    { command: 'chromium', name: 'chromium' },
+    // The same without a window, for stories.
+    { command: 'chromium-headless-shell', name: 'chromium-headless-shell' },
+    { command: 'qpdf', name: 'qpdf' },
+    { command: 'pdftoppm', name: 'poppler-utils' },
+    { command: 'mutool', name: 'mupdf-tools' },
+    { command: 'ffprobe', name: 'ffmpeg' },
+    // Makes the photos of telephones, which we read.
+    { command: 'heif-enc', name: 'libheif-examples' },
+    // The two other engines that browsers are made of.
+    { command: 'firefox-esr', name: 'firefox-esr' },
+    { command: 'WebKitWebDriver', name: 'webkit2gtk-driver' },
+    { command: 'Xvfb', name: 'xvfb' },
+    {
+      command: '/usr/bin/python3',
+      args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],
+      name: 'python3-gi gir1.2-poppler-0.18',
+    },
+  ]),
+);
+timed('build of the server', buildServer);
+timed('build of the web', buildSite);
 
 /** How each runner tells its counts: passed and failed from its last words. */
 const jasmine = (text) => {
@@ -173,7 +186,7 @@ const wrong = [];
 async function take(suite) {
   const head = `\n== ${suite.name}`;
   if (!suite.beside) console.log(head);
-  const { code, text, said } = await runSuite(suite);
+  const { code, text, said } = await timed(suite.name, () => runSuite(suite));
   if (suite.beside) console.log(`${head}\n${said}`);
   const counts = suite.counts(text, code);
   const before = failed;
@@ -195,6 +208,7 @@ const takeAll = async (suites) => {
 const beside = wanted.filter((suite) => suite.beside);
 await Promise.all([takeAll(beside), takeAll(beside)]);
 await takeAll(wanted.filter((suite) => !suite.beside));
+console.log(`\nseconds: ${took.map(([name, seconds]) => `${name} ${seconds}`).join(', ')}`);
 for (const told of wrong) console.log(told);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

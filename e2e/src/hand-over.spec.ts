@@ -34,7 +34,8 @@ test('a file is brought and handed over in the lesson, kept by who may, and seen
 
   // Its page goes where it is wanted.
   const before = await maren.pageIds();
-  await panel.getByLabel('Pages of a PDF go').selectOption('before this page');
+  await panel.getByRole('combobox', { name: 'Pages of a PDF go' }).click();
+  await maren.page.getByRole('option', { name: 'before this page' }).click();
   await panel.locator('.lay').filter({ hasText: 'Tide table.pdf' }).click();
   await expect.poll(async () => (await maren.pageIds()).slice(1)).toEqual(before);
 

@@ -80,7 +80,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.seesInkAt(page!, idas!);
 
   // What was written as it closed stands there; amended, the former version stays.
-  const aside = maren.page.locator('aside');
+  const aside = maren.page.getByRole('complementary', { name: 'About this lesson' });
   await expect(aside).toContainText('We read the tide table of Solvik.');
   await maren.button('Amend').click();
   await maren.page.getByRole('textbox', { name: 'Summary' }).fill('We read two tide tables.');

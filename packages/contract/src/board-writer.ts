@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 
 /** Somebody who wrote on a board: `by` of what is theirs. */

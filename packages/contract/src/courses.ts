@@ -1,4 +1,4 @@
-import { DoorRule, Rules } from '@cuaderno/core';
+import { DoorRule, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { isTimeZone } from './time-zone.js';
 

@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 
 /** A student of a course to whom something can be handed: somebody who was let in, by what their browser keeps. */

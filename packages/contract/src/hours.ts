@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 
 export const Correction = z.object({ minutes: z.number(), why: z.string(), at: z.number() });

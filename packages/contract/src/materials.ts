@@ -1,4 +1,5 @@
-import { Asset, Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
+import { Asset } from '@cuaderno/core/materials';
 import * as z from 'zod';
 
 /** Longest name of a file, in characters as people count them. */

@@ -1,4 +1,5 @@
-import { Id, SAID_SOURCES } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import { Id } from '@cuaderno/core/id';
 import { LessonStatistics } from '@cuaderno/core/replay';
 import * as z from 'zod';
 

@@ -1,4 +1,5 @@
-import { Id, SAID_SOURCES } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 
 /** How many pieces of what was said are by somebody, or for them alone, by where they are. */

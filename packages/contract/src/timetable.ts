@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import { WallTime } from '@cuaderno/core/timetable';
 import * as z from 'zod';
 import { LessonMinutes } from './courses.js';

@@ -1,6 +1,7 @@
 import type { Id } from '@cuaderno/core';
 import { and, eq, isNotNull, isNull, lte, max } from 'drizzle-orm';
 import type { FastifyBaseLogger } from 'fastify';
+import PQueue from 'p-queue';
 import { boards, operations } from '../boards/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
@@ -28,7 +29,7 @@ interface Known {
  */
 export class RecordIndexer {
   private readonly under = new Map<Id, Progress>();
-  private last: Promise<void> = Promise.resolve();
+  private readonly writing = new PQueue({ concurrency: 1 });
   private readonly stopped = new AbortController();
 
   constructor(
@@ -84,15 +85,12 @@ export class RecordIndexer {
     const known = this.under.get(lesson);
     if (known && known.state !== 'failed') return;
     this.under.set(lesson, { state: 'waits', done: 0, of: 0 });
-    this.last = this.last.then(() => this.write(lesson));
+    void this.writing.add(() => this.write(lesson));
   }
 
   /** Resolves when nothing is under way. */
   async settled(): Promise<void> {
-    for (let last = this.last; ; last = this.last) {
-      await last;
-      if (last === this.last) return;
-    }
+    await this.writing.onIdle();
   }
 
   /** What waits is left for the next start; what is under way is finished. */

@@ -1,6 +1,7 @@
 import type { Problem } from '@cuaderno/core';
 import { newId } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
+import PQueue from 'p-queue';
 import type { BoardInfo } from '../boards/service.js';
 import { problem, ProblemError } from '../problems/index.js';
 import type { SlideNews } from './slide-imports.js';
@@ -29,8 +30,7 @@ const KEPT = 600_000;
 /** Slides are converted one deck after the other: each takes all that a small machine has. */
 export class ImportQueue {
   private readonly jobs = new Map<string, SlidesJob>();
-  private running: Promise<void> | null = null;
-  private closed = false;
+  private readonly queue = new PQueue({ concurrency: 1 });
 
   constructor(private readonly log: FastifyBaseLogger) {}
 
@@ -43,7 +43,10 @@ export class ImportQueue {
       state: 'waiting',
     };
     this.jobs.set(job.id, job);
-    this.running ??= this.run();
+    void this.queue.add(async () => {
+      await this.work(job);
+      setTimeout(() => this.jobs.delete(job.id), KEPT).unref();
+    });
     return job.id;
   }
 
@@ -68,24 +71,14 @@ export class ImportQueue {
 
   /** Gives everything up, and waits until nothing runs. */
   async close(): Promise<void> {
-    this.closed = true;
+    this.queue.clear();
     for (const { abort } of this.jobs.values()) abort.abort();
-    await this.running;
+    await this.settled();
   }
 
   /** Waits until nothing is left to be done. */
   async settled(): Promise<void> {
-    await this.running;
-  }
-
-  private async run(): Promise<void> {
-    for (;;) {
-      const job = [...this.jobs.values()].find(({ state }) => state === 'waiting');
-      if (!job || this.closed) break;
-      await this.work(job);
-      setTimeout(() => this.jobs.delete(job.id), KEPT).unref();
-    }
-    this.running = null;
+    await this.queue.onIdle();
   }
 
   private async work(job: SlidesJob): Promise<void> {

@@ -1,6 +1,7 @@
 import { isNamedIn, newId, newestOf, renamedIn, SAID_SOURCES } from '@cuaderno/core';
 import type { Id, SaidSource } from '@cuaderno/core';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
+import PQueue from 'p-queue';
 import { boards } from '../boards/tables.js';
 import type { LogStore } from '../boards/log-store.js';
 import { dropCopies } from '../database/copies.js';
@@ -38,7 +39,7 @@ interface Reach {
  * and what came after it (words and statistics of the records, pictures of pages) is made anew at its next start.
  */
 export class Deleting {
-  private last: Promise<unknown> = Promise.resolve();
+  private readonly turns = new PQueue({ concurrency: 1 });
 
   constructor(
     private readonly parts: {
@@ -69,9 +70,7 @@ export class Deleting {
    * Throws `not-found` where this tutor has no such student, and `student-in-lesson` while they are in an open one.
    */
   delete(tutor: Id, wish: DeletionWish): Promise<Deletion> {
-    const mine = this.last.then(() => this.work(tutor, wish));
-    this.last = mine.catch(() => undefined);
-    return mine;
+    return this.turns.add(() => this.work(tutor, wish));
   }
 
   private async work(tutor: Id, wish: DeletionWish): Promise<Deletion> {

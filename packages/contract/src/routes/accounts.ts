@@ -1,4 +1,4 @@
-import { PersonName } from '@cuaderno/core';
+import { PersonName } from '@cuaderno/core/people';
 import * as z from 'zod';
 import { route } from '../route.js';
 

@@ -1,4 +1,4 @@
-import { FileHash, Id } from '@cuaderno/core';
+import { FileHash, Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { BoardWriter } from '../board-writer.js';
 import { BoardShape, CourseShape, ImportedAnnotations, Title } from '../courses.js';

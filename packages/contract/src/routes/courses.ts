@@ -1,4 +1,5 @@
-import { DoorRule, PersonName, Rules } from '@cuaderno/core';
+import { PersonName } from '@cuaderno/core/people';
+import { DoorRule, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { BoardShape, CourseShape, GuestLinkShape, Slot, Title } from '../courses.js';
 import { RecordInfo } from '../records.js';

@@ -1,4 +1,4 @@
-import { FileHash } from '@cuaderno/core';
+import { FileHash } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { route } from '../route.js';
 

@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { LateAnswer, LateLinesShape, OwnLateLines } from '../late-lines.js';
 import { route } from '../route.js';

@@ -1,4 +1,6 @@
-import { DoorState, Id, PersonName } from '@cuaderno/core';
+import { PersonName } from '@cuaderno/core/people';
+import { Id } from '@cuaderno/core/id';
+import { DoorState } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { route } from '../route.js';
 

@@ -1,4 +1,5 @@
-import { FileHash, Folder, Id } from '@cuaderno/core';
+import { FileHash, Id } from '@cuaderno/core/id';
+import { Folder } from '@cuaderno/core/materials';
 import * as z from 'zod';
 import { BoardShape, ImportedAnnotations, Title } from '../courses.js';
 import { AssetShape, ChoiceShape, FileName, ShareShape, UseShape } from '../materials.js';

@@ -1,4 +1,4 @@
-import { Id } from '@cuaderno/core';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { LinkWish, RecordLink } from '../record-links.js';
 import { route } from '../route.js';

@@ -1,4 +1,5 @@
-import { Id, RecordTimeline } from '@cuaderno/core';
+import { RecordTimeline } from '@cuaderno/core/features';
+import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { BoardShape, Title } from '../courses.js';
 import {

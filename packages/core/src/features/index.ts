@@ -9,6 +9,6 @@ export { View, WindowSize } from './in-step/index.js';
 export { MAX_MESSAGE_BYTES } from './limits.js';
 export type { ReadLimits } from './limits.js';
 export { Arrow, Lamp, Overlay, Place } from './pointing/index.js';
-export { LessonWindow, Machine, MAX_NAME, Person, PersonName } from './presence/index.js';
+export { LessonWindow, Machine, Person } from './presence/index.js';
 export { ChatLine, ChatText, ChatTo, MAX_CHAT, Signal } from './talk/index.js';
 export * from './register.js';

@@ -40,7 +40,7 @@ export interface Folded {
  * Folds a text for comparing: compatibility forms are taken apart (Unicode Standard Annex 15, NFKD),
  * marks left out, capitals made small.
  */
-export function fold(text: string): Folded {
+export function foldCase(text: string): Folded {
   let out = '';
   const places: number[] = [];
   let at = 0;
@@ -63,12 +63,12 @@ export class WordIndex {
 
   set(words: PageWords): void {
     if (this.pages.get(words.page)?.words.text !== words.text)
-      this.pages.set(words.page, { words, folded: fold(words.text) });
+      this.pages.set(words.page, { words, folded: foldCase(words.text) });
   }
 
   /** Places in the order of these pages. Nothing is found for nothing. */
   find(query: string, order: readonly Id[]): Hit[] {
-    const wanted = fold(query.trim()).text;
+    const wanted = foldCase(query.trim()).text;
     const hits: Hit[] = [];
     if (wanted === '') return hits;
     for (const page of order) {

@@ -1,4 +1,4 @@
-import { fold } from './find.js';
+import { foldCase } from './find.js';
 
 /** Letters of scripts that put no space between words: each is looked up by itself. */
 const ALONE =
@@ -9,7 +9,7 @@ const BETWEEN = /[^\p{L}\p{N}]+/u;
 
 /** A text as the words it is found by: folded, letters and digits alone. */
 export function tokensOf(text: string): string[] {
-  return fold(text)
+  return foldCase(text)
     .text.replace(ALONE, ' $& ')
     .split(BETWEEN)
     .filter((token) => token !== '');
@@ -41,7 +41,7 @@ function standsAt(tokens: readonly string[], word: readonly string[], at: number
  */
 export function around(text: string, wanted: readonly (readonly string[])[]): Snippet {
   for (const { 0: run, index } of text.matchAll(RUN)) {
-    const folded = fold(run);
+    const folded = foldCase(run);
     for (const word of wanted) {
       const [first, whole] = [word[0]!, word.join('')];
       const isAlone = first.search(ALONE) === 0;

@@ -1,4 +1,4 @@
-import { fold } from '../find/index.js';
+import { foldCase } from '../find/index.js';
 import type { Asset } from './asset.js';
 import { byName } from './tree.js';
 
@@ -24,7 +24,7 @@ export class AssetIndex<A extends Asset> {
   constructor(assets: readonly A[], more: (asset: A) => string = () => '') {
     this.known = assets.map((asset) => ({
       asset,
-      text: ` ${fold(asset.name).text} ${fold(more(asset)).text}`,
+      text: ` ${foldCase(asset.name).text} ${foldCase(more(asset)).text}`,
     }));
   }
 
@@ -33,7 +33,7 @@ export class AssetIndex<A extends Asset> {
    * keep their order, those in which all are beginnings of words before the others.
    */
   matching(query: string): A[] {
-    const words = fold(query.trim()).text.split(' ').filter(Boolean);
+    const words = foldCase(query.trim()).text.split(' ').filter(Boolean);
     if (words.length === 0) return this.known.map(({ asset }) => asset);
     const first: A[] = [];
     const others: A[] = [];

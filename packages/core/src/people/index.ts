@@ -1,1 +1,2 @@
 export * from './names.js';
+export * from './person-name.js';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { filmFrames, filmLength, Pace, shownPage } from './index.js';
+import { filmFrames, filmLength, Pace, pageInView } from './index.js';
 import type { ReplayEvent, Turn } from './index.js';
 
 const whole = { from: 1_000_000, to: 1_600_000 };
@@ -69,10 +69,10 @@ describe('the page that is shown', () => {
   const at = (ms: number): number => whole.from + ms;
 
   it('is where something happened, or was turned to, whichever was later', () => {
-    expect(shownPage({ last: null }, [], at(1))).toBeNull();
-    expect(shownPage({ last: null }, turns, at(5000))).toBe('p2');
-    expect(shownPage({ last }, turns, at(8999))).toBe('p7');
-    expect(shownPage({ last }, turns, at(9000))).toBe('p3');
-    expect(shownPage({ last }, [], at(9000))).toBe('p7');
+    expect(pageInView({ last: null }, [], at(1))).toBeNull();
+    expect(pageInView({ last: null }, turns, at(5000))).toBe('p2');
+    expect(pageInView({ last }, turns, at(8999))).toBe('p7');
+    expect(pageInView({ last }, turns, at(9000))).toBe('p3');
+    expect(pageInView({ last }, [], at(9000))).toBe('p7');
   });
 });

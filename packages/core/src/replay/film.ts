@@ -1,6 +1,6 @@
 import type { ReplayEvent } from './events.js';
 import type { Pace } from './pace.js';
-import type { Turn } from './shown-page.js';
+import type { Turn } from './page-in-view.js';
 
 /** A frame of a film: what is seen from one moment until the next. All in ms, `time` since 1970. */
 export interface FilmFrame {

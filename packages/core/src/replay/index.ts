@@ -9,5 +9,5 @@ export { BREATH, IDLE, Pace } from './pace.js';
 export type { Stretch } from './pace.js';
 export { Replay } from './replay.js';
 export type { Drawing, Moment } from './replay.js';
-export { shownPage } from './shown-page.js';
-export type { Turn } from './shown-page.js';
+export { pageInView } from './page-in-view.js';
+export type { Turn } from './page-in-view.js';

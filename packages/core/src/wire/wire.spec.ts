@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { MAX_OPERATIONS, PersonName } from '../features/index.js';
+import { MAX_OPERATIONS } from '../features/index.js';
+import { PersonName } from '../people/index.js';
 import type { ClientMessage } from '../features/index.js';
 import { newId } from '../id/index.js';
 import { addInk } from '../testing/index.js';

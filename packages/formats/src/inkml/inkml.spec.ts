@@ -150,6 +150,17 @@ describe('InkML that can’t be', () => {
     expect(process.memoryUsage().heapUsed - began).toBeLessThan(300e6);
   });
 
+  it('of groups in groups in groups is read, however deep they lie', () => {
+    const deep = 20_000;
+    const text = '<traceGroup>'.repeat(deep) + '<trace>1 2,3 4</trace>' + '</traceGroup>'.repeat(deep);
+    expect(readInkMl(file(text)).strokes.length).toBe(1);
+  });
+
+  it('that declares entities is none', () => {
+    const text = `<!DOCTYPE ink [<!ENTITY a "1 2,3 4">]>${file('<trace>&a;</trace>')}`;
+    expect(fault(text)).toBe('not-inkml');
+  });
+
   it('of any size is laid on the page as large as it fits', () => {
     const { strokes } = readInkMl(file('<trace>100000 100000,900000 500000</trace>'));
     const [placed] = placeInk({ strokes, sized: false }, A4);

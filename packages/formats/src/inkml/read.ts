@@ -1,13 +1,13 @@
 import { lightness, MAX_POINTS, nearestHighlight, nearestInk, NO_PRESSURE } from '@cuaderno/core';
 import type { InkPoint, InkStyle, Stroke } from '@cuaderno/core';
-import { SaxesParser } from 'saxes';
-import type { SaxesTagNS } from 'saxes';
+import { parseXml } from '../xml/index.js';
+import type { Element } from '../xml/index.js';
 import { readTraceData } from './trace-data.js';
 
 /** Points that are read of a file at most: more than a hundred pages have. */
 const MOST = 1_000_000;
-/** Letters that are handed to the parser at once: it stops between two pieces. */
-const PIECE = 1 << 20;
+/** Marks that are read of a file at most: each becomes an element before anything is known of it. */
+const MOST_MARKS = 1_000_000;
 /** Milliseconds from one point to the next, where nobody says how fast it was drawn. */
 const PACE = 10;
 const USUAL_WIDTH = 1.8;
@@ -61,24 +61,50 @@ const USUAL: readonly Channel[] = [plain('X'), plain('Y')];
 
 /**
  * Reads ink (InkML, W3C Recommendation of 20 September 2011): traces with their formats, brushes and contexts, also
- * as they change on the way. Throws `InkMlError`; a file of millions of points is given up as soon as that is seen.
+ * as they change on the way. Throws `InkMlError`; a file of millions of points is given up before it is taken apart.
  */
 export function readInkMl(text: string): InkMl {
+  // Points are told apart by commas, or stand in a trace of their own.
+  if (hasMoreThan(MOST, ',', text) || hasMoreThan(MOST_MARKS, '<', text)) throw new InkMlError('too-much');
   const reader = new Reader();
-  const parser = new SaxesParser({ xmlns: true });
-  parser.on('opentag', (tag) => reader.open(tag));
-  parser.on('closetag', (tag) => reader.close(tag));
-  parser.on('text', (words) => reader.text(words));
-  parser.on('error', (error) => {
-    throw error;
-  });
   try {
-    for (let at = 0; at < text.length; at += PIECE) parser.write(text.slice(at, at + PIECE));
-    parser.close();
+    const { documentElement } = parseXml(text);
+    if (documentElement) read(documentElement, reader);
   } catch (error) {
     throw error instanceof InkMlError ? error : new InkMlError('not-inkml');
   }
   return reader.done();
+}
+
+function hasMoreThan(most: number, letter: string, text: string): boolean {
+  let left = most;
+  for (let at = text.indexOf(letter); at >= 0; at = text.indexOf(letter, at + 1))
+    if (left-- === 0) return true;
+  return false;
+}
+
+/** Has a reader go through an element and all in it, in order; elements may lie as deep as they like. */
+function read(root: Element, reader: Reader): void {
+  reader.open(root);
+  let node = root.firstChild;
+  let within: Element = root;
+  for (;;) {
+    if (node?.nodeType === 1) {
+      within = node as Element;
+      reader.open(within);
+      node = within.firstChild;
+      continue;
+    }
+    if (node) {
+      if (node.nodeType === 3 || node.nodeType === 4) reader.text(node.nodeValue ?? '');
+      node = node.nextSibling;
+      continue;
+    }
+    reader.close(within);
+    if (within === root) return;
+    node = within.nextSibling;
+    within = within.parentNode as Element;
+  }
 }
 
 class Reader {
@@ -99,17 +125,13 @@ class Reader {
   private trace: { text: string; setting: Setting; skip: boolean } | null = null;
   /** Whether we are among definitions, which hold only where something refers to them. */
   private defining = false;
-  private points = 0;
   private readonly strokes: Stroke[] = [];
   private sized = true;
 
-  open(tag: SaxesTagNS): void {
-    const attribute = (name: string): string => {
-      const found = tag.attributes[name] as { value: string } | undefined;
-      return found?.value ?? '';
-    };
+  open(element: Element): void {
+    const attribute = (name: string): string => element.getAttribute(name) ?? '';
     const id = attribute('xml:id') || attribute('id');
-    switch (tag.local) {
+    switch (element.localName) {
       case 'ink':
         this.isInk = true;
         break;
@@ -159,8 +181,8 @@ class Reader {
     }
   }
 
-  close(tag: SaxesTagNS): void {
-    switch (tag.local) {
+  close({ localName }: Element): void {
+    switch (localName) {
       case 'traceFormat':
         this.endFormat();
         break;
@@ -189,10 +211,7 @@ class Reader {
   }
 
   text(words: string): void {
-    if (!this.trace) return;
-    this.trace.text += words;
-    for (let at = words.indexOf(','); at >= 0; at = words.indexOf(',', at + 1)) this.points++;
-    if (this.points > MOST) throw new InkMlError('too-much');
+    if (this.trace) this.trace.text += words;
   }
 
   done(): InkMl {
@@ -245,7 +264,6 @@ class Reader {
     const scale = [x, y].map((n) => this.scaleOf(channels[n]!));
     if (scale.some((one) => one === null)) this.sized = false;
     const values = readTraceData(trace.text, channels.length);
-    this.points++;
     if (values.length === 0) return;
     const start = time >= 0 ? values[0]![time]! : 0;
     const pace = time >= 0 && channels[time]!.units === 's' ? 1000 : 1;

@@ -1,8 +1,9 @@
 import type { RichText } from '@cuaderno/core';
 import { DeckError, lettersOf } from './deck.js';
 import type { Deck, DeckMedia, Slide } from './deck.js';
-import { all, attribute, children, first, parseXml } from './xml.js';
-import type { Element } from './xml.js';
+import { all, attribute, children, first } from '../xml/index.js';
+import { parsePart } from './part.js';
+import type { Element } from '../xml/index.js';
 
 type OdpParts = ReadonlyMap<string, Uint8Array>;
 
@@ -25,13 +26,13 @@ export function points(length: string | null): number {
 /** Reads a presentation of OpenDocument. Throws `DeckError`. */
 export function readOdp(parts: OdpParts): Deck {
   const manifest = parts.get('META-INF/manifest.xml');
-  if (manifest && first(parseXml(manifest), 'encryption-data')) throw new DeckError('locked');
+  if (manifest && first(parsePart(manifest), 'encryption-data')) throw new DeckError('locked');
   const content = parts.get('content.xml');
   if (!content) throw new DeckError('broken');
-  const doc = parseXml(content);
+  const doc = parsePart(content);
   const presentation = first(doc, 'presentation');
   if (!presentation) throw new DeckError('broken');
-  const styles = parts.has('styles.xml') ? parseXml(parts.get('styles.xml')!) : null;
+  const styles = parts.has('styles.xml') ? parsePart(parts.get('styles.xml')!) : null;
   const layout = styles && first(styles, 'page-layout-properties');
   const looks = new Map(all(doc, 'style').map((style) => [attribute(style, 'name') ?? '', style]));
   const faces = new Map(

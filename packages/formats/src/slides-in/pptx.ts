@@ -2,8 +2,9 @@ import type { RichText } from '@cuaderno/core';
 import { isEastAsian } from '@cuaderno/core';
 import { DeckError, lettersOf } from './deck.js';
 import type { Deck, DeckMedia, Slide } from './deck.js';
-import { all, attribute, children, first, parseXml } from './xml.js';
-import type { Document, Element } from './xml.js';
+import { all, attribute, children, first } from '../xml/index.js';
+import { parsePart } from './part.js';
+import type { Document, Element } from '../xml/index.js';
 
 /** English Metric Units in a point: 914,400 to the inch (ECMA-376, part 1, 20.1.2.1 and 22.9.2.14). */
 export const EMU = 914_400 / 72;
@@ -24,7 +25,7 @@ export function readPptx(parts: PptxParts): Deck {
   const main = 'ppt/presentation.xml';
   const presentation = parts.get(main);
   if (!presentation) throw new DeckError('broken');
-  const doc = parseXml(presentation);
+  const doc = parsePart(presentation);
   const size = first(doc, 'sldSz');
   const relations = relationsOf(parts, main);
   const themes = new Themes(parts, targetOf(relations, 'theme'));
@@ -41,7 +42,7 @@ export function readPptx(parts: PptxParts): Deck {
 }
 
 function slide(parts: PptxParts, path: string, themes: Themes): Slide {
-  const doc = parseXml(parts.get(path)!);
+  const doc = parsePart(parts.get(path)!);
   const relations = relationsOf(parts, path);
   const timing = first(doc, 'timing');
   const moving = timing !== null && all(timing, 'cTn').some((node) => isEffect(node));
@@ -50,7 +51,7 @@ function slide(parts: PptxParts, path: string, themes: Themes): Slide {
     title: titleOf(doc.documentElement!),
     notes:
       notes && parts.has(notes.target)
-        ? notesOf(parseXml(parts.get(notes.target)!).documentElement!)
+        ? notesOf(parsePart(parts.get(notes.target)!).documentElement!)
         : [],
     hidden: attribute(doc.documentElement, 'show') === '0',
     animated: moving || all(doc, 'transition').some(isMove),
@@ -232,7 +233,7 @@ class Themes {
     const theme = master && this.named(relationsOf(this.parts, master), 'theme');
     const path = theme ?? this.other;
     if (!path || !this.parts.has(path)) return new Map();
-    const fonts = this.known.get(path) ?? themeFonts(parseXml(this.parts.get(path)!));
+    const fonts = this.known.get(path) ?? themeFonts(parsePart(this.parts.get(path)!));
     this.known.set(path, fonts);
     return fonts;
   }
@@ -271,7 +272,7 @@ function relationsOf(parts: PptxParts, path: string): ReadonlyMap<string, Relati
   const bytes = parts.get(`${path.slice(0, at)}_rels/${path.slice(at)}.rels`);
   const relations = new Map<string, Relation>();
   if (!bytes) return relations;
-  for (const entry of all(parseXml(bytes), 'Relationship')) {
+  for (const entry of all(parsePart(bytes), 'Relationship')) {
     const outside = attribute(entry, 'TargetMode') === 'External';
     const target = attribute(entry, 'Target') ?? '';
     relations.set(attribute(entry, 'Id') ?? '', {

@@ -6,8 +6,8 @@ import type { ArchiveLimits } from '../archive/index.js';
 import { DeckError } from './deck.js';
 import { withoutOutsideOle } from './ole.js';
 import type { DeckKind } from './read-deck.js';
-import { parseXml } from './xml.js';
-import type { Element } from './xml.js';
+import { parsePart } from './part.js';
+import type { Element } from '../xml/index.js';
 
 /*
  * A deck may name what lies outside of it: pictures on a server, files of the machine that opens it. Whoever turns it
@@ -73,7 +73,7 @@ function isOle(bytes: Uint8Array): boolean {
 /** Whether it is markup, in whatever letters: bytes are looked at, not names. */
 function isMarkup(bytes: Uint8Array): boolean {
   let at = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
-  // In letters of two bytes it is none that we read: `parseXml` refuses it.
+  // In letters of two bytes it is none that we read: `parsePart` refuses it.
   if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff))
     return true;
   while ([0x20, 0x09, 0x0a, 0x0d].includes(bytes[at] ?? 0)) at++;
@@ -87,7 +87,7 @@ function isDrawing(bytes: Uint8Array): boolean {
 
 /** @param close takes out of an element what lies outside; returns whether it changed anything */
 function rewritten(bytes: Uint8Array, close: (element: Element) => boolean): Uint8Array {
-  const document = parseXml(bytes);
+  const document = parsePart(bytes);
   let changed = false;
   for (const element of [...document.getElementsByTagName('*')])
     changed = close(element) || changed;

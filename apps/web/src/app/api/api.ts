@@ -3,7 +3,7 @@ import type { Answer, Asked, Route } from '@cuaderno/contract/route';
 import { HttpClient, HttpEventType, HttpHeaders } from '@angular/common/http';
 import type { HttpEvent, HttpResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { filter, lastValueFrom, map, mergeMap, Observable, tap } from 'rxjs';
+import { filter, lastValueFrom, map, mergeMap, Observable, switchMap, tap } from 'rxjs';
 import type { MonoTypeOperatorFunction } from 'rxjs';
 import { ApiError, OTHER_ANSWER } from './problem';
 
@@ -59,7 +59,10 @@ export class Api {
   download<const Spec extends Route>(spec: Spec, ...[asked]: Saying<Spec>): Observable<Download> {
     return this.request(spec, asked as AnyAsked, 'blob').pipe(
       filter((event) => event.type === HttpEventType.Response),
-      map(({ body, headers }) => ({ blob: body as Blob, name: nameIn(headers) })),
+      switchMap(async ({ body, headers }) => {
+        const { fileNameIn } = await import('./file-name');
+        return { blob: body as Blob, name: fileNameIn(headers.get('content-disposition') ?? '') };
+      }),
     );
   }
 
@@ -127,10 +130,4 @@ function answerIn<Spec extends Route>(
   const parsed = answers[status]?.safeParse(body);
   if (!parsed?.success) throw new ApiError(OTHER_ANSWER, status);
   return parsed.data as Answer<Spec>;
-}
-
-/** The name of a file as its answer says it (RFC 6266). */
-function nameIn(headers: HttpHeaders): string {
-  const coded = /filename\*=UTF-8''([^;]+)/.exec(headers.get('content-disposition') ?? '')?.[1];
-  return coded ? decodeURIComponent(coded) : 'record.pdf';
 }

@@ -45,7 +45,36 @@ export const OTHER_ANSWER: ProblemDetails = {
   detail: 'Reload this page, then try again. Nothing is lost.',
 };
 
-/** Words for anything that was thrown. */
+/** A part of the application that is loaded when it is needed didn’t come. */
+const MISSING: ProblemDetails = {
+  type: 'urn:cuaderno:screen-not-loaded',
+  title: 'This part of Cuaderno didn’t come.',
+  detail: 'Check the connection, then reload.',
+};
+/** A fault of ours. */
+const UNKNOWN: ProblemDetails = {
+  type: 'urn:cuaderno:unexpected',
+  title: 'Something on this screen went wrong.',
+  detail: 'If it doesn’t do what you ask any more, reload it.',
+};
+
+/** What browsers say where a part of the application can't be loaded: Chromium, Firefox, WebKit, in this order. */
+const NOT_LOADED =
+  /dynamically imported module|error loading dynamically|importing a module script failed/i;
+
+/** The words for an error that nobody expected; `null` where there is nothing to tell. */
+export function wordsFor(error: unknown): ProblemDetails | null {
+  if (error instanceof ProblemDetailsError) return error.problem;
+  const { name = '', message = '' } = (error ?? {}) as Partial<Error>;
+  // What was given up on purpose; and a browser's note that it will measure once more in its next frame.
+  if (name === 'AbortError' || /ResizeObserver loop/.test(message)) return null;
+  return NOT_LOADED.test(message) ? MISSING : UNKNOWN;
+}
+
+/** Words for anything that was thrown by what was asked for. A fault of ours is logged, too: it is no lost connection. */
 export function problemOf(error: unknown): ProblemDetails {
-  return error instanceof ProblemDetailsError ? error.problem : NO_LINE;
+  if (error instanceof ProblemDetailsError) return error.problem;
+  // eslint-disable-next-line no-console -- where else would it be found?
+  console.error(error);
+  return wordsFor(error) ?? UNKNOWN;
 }

@@ -1,17 +1,13 @@
-import {
-  encodePiece,
-  encodePoints,
-  BoardDraft,
-  apply,
-  boardOutline,
-  emptyBoard,
-  itemsOn,
-  newId,
-  operation,
-  pageSnapshot,
-  PROTOCOL,
-} from '@cuaderno/core';
-import type { Entry, Id, Item, Operation, Person } from '@cuaderno/core';
+import { BoardDraft, boardOutline, emptyBoard, itemsOn, pageSnapshot } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { encodePoints } from '@cuaderno/core/ink';
+import { apply, operation } from '@cuaderno/core/ops';
+import { encodePiece, PROTOCOL } from '@cuaderno/core/wire';
+import type { Item } from '@cuaderno/core/board';
+import type { Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { Entry } from '@cuaderno/core/log';
+import type { Operation } from '@cuaderno/core/ops';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { BoardSession } from './board-session';
 import { PretendServer } from './pretend-socket';

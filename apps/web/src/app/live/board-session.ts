@@ -1,38 +1,19 @@
 import { computed, signal } from '@angular/core';
-import {
-  CLOSE,
-  appliesTo,
-  boardFromOutline,
-  emptyBoard,
-  fill,
-  History,
-  inMessages,
-  inParts,
-  MAX_OPERATIONS,
-  onItsSheet,
-  operation,
-  pack,
-  pageFromSnapshot,
-  predict,
-  PROTOCOL,
-  receive,
-  replica,
-  withdraw,
-} from '@cuaderno/core';
-import type {
-  EffectivePermissions,
-  Board,
-  Change,
-  Id,
-  InkPoint,
-  Operation,
-  Problem,
-  Replica,
-  Role,
-  ServerMessage,
-  ProjectedEntry,
-  Trust,
-} from '@cuaderno/core';
+import { boardFromOutline, emptyBoard, pageFromSnapshot } from '@cuaderno/core/board';
+import { onItsSheet } from '@cuaderno/core/edits';
+import { CLOSE, MAX_OPERATIONS } from '@cuaderno/core/features';
+import { fill, History, predict, receive, replica, withdraw } from '@cuaderno/core/log';
+import { inParts, operation } from '@cuaderno/core/ops';
+import { appliesTo } from '@cuaderno/core/permissions';
+import { inMessages, pack, PROTOCOL } from '@cuaderno/core/wire';
+import type { Board } from '@cuaderno/core/board';
+import type { ServerMessage } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { InkPoint } from '@cuaderno/core/ink';
+import type { Replica, ProjectedEntry } from '@cuaderno/core/log';
+import type { Change, Operation } from '@cuaderno/core/ops';
+import type { EffectivePermissions, Role, Trust } from '@cuaderno/core/permissions';
+import type { Problem } from '@cuaderno/core/problem';
 import { Subject } from 'rxjs';
 import type { Subscription } from 'rxjs';
 import { whenIdle } from '../browser/when-idle';

@@ -1,5 +1,7 @@
-import { apply, BoardDraft, boardOutline, emptyBoard, itemsOn, newId } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { BoardDraft, boardOutline, emptyBoard, itemsOn } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Id } from '@cuaderno/core/id';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { BoardSession } from './board-session';
 import type { LateWork } from './board-session';

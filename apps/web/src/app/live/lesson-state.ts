@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
-import type { Id, ServerMessage } from '@cuaderno/core';
+import type { ServerMessage } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import { lessonFeatures } from './features/register';
 import type { Send } from './features/feature';
 import type { LessonFeatures } from './features/register';

@@ -1,5 +1,5 @@
-import { newId } from '@cuaderno/core';
-import type { InkPoint } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { InkPoint } from '@cuaderno/core/ink';
 import { InkSender } from './live-ink';
 
 describe('strokes under way, as messages', () => {

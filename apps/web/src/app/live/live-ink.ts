@@ -1,5 +1,9 @@
-import { decodePiece, decodePoints, encodePiece, encodePoints } from '@cuaderno/core';
-import type { ClientMessage, Id, InkPoint, InkStyle, Point, ServerMessage } from '@cuaderno/core';
+import { decodePoints, encodePoints } from '@cuaderno/core/ink';
+import { decodePiece, encodePiece } from '@cuaderno/core/wire';
+import type { ClientMessage, ServerMessage } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { InkPoint, InkStyle } from '@cuaderno/core/ink';
 
 /** Where and how a stroke is drawn. */
 export interface StrokeStart {

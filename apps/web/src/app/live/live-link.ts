@@ -1,5 +1,6 @@
-import { CLOSE, packMessage, readServerMessages } from '@cuaderno/core';
-import type { ClientMessage, ServerMessage } from '@cuaderno/core';
+import { CLOSE } from '@cuaderno/core/features';
+import { packMessage, readServerMessages } from '@cuaderno/core/wire';
+import type { ClientMessage, ServerMessage } from '@cuaderno/core/features';
 import type { Observable } from 'rxjs';
 import { Subject } from 'rxjs';
 

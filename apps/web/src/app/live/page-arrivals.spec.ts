@@ -1,5 +1,8 @@
-import { apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { PageArrivals } from './page-arrivals';
 

@@ -1,6 +1,8 @@
 import { signal } from '@angular/core';
-import { MAX_PAGES, nearestPages } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { nearestPages } from '@cuaderno/core/board';
+import { MAX_PAGES } from '@cuaderno/core/features';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 
 /** Items that are asked for at once: at first, at least and at most. */
 const ITEMS = { first: 200, least: 50, most: 3000 };

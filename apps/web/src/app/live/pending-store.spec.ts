@@ -1,7 +1,10 @@
-import { encodeStroke, newId, operation } from '@cuaderno/core';
-import type { Operation } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import { encodeStroke } from '@cuaderno/core/ink';
+import { operation } from '@cuaderno/core/ops';
+import type { Operation } from '@cuaderno/core/ops';
 import { handwriting } from '@cuaderno/core/testing';
-import { keptByPeople, PendingStore } from './pending-store';
+import { keptByPeople } from './kept-by-people';
+import { PendingStore } from './pending-store';
 
 describe('what waits to be confirmed', () => {
   const board = newId();
@@ -49,8 +52,8 @@ describe('what waits to be confirmed', () => {
     localStorage.setItem('cuaderno.pending.half', 'x');
     expect(keptByPeople()).toEqual(
       jasmine.arrayWithExactContents([
-        { board, person: me },
-        { board, person: other },
+        { board, person: me, count: 2 },
+        { board, person: other, count: 2 },
       ]),
     );
   });

@@ -1,15 +1,9 @@
-import {
-  Operation,
-  pack,
-  STORED_VERSION,
-  StoredVersionError,
-  unpack,
-  upgradeStored,
-} from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { Operation } from '@cuaderno/core/ops';
+import { STORED_VERSION, StoredVersionError, upgradeStored } from '@cuaderno/core/stored';
+import { pack, unpack } from '@cuaderno/core/wire';
+import type { Id } from '@cuaderno/core/id';
 import { lasting } from '../browser/storage';
-
-const PREFIX = 'cuaderno.pending';
+import { PENDING } from './kept-by-people';
 
 function toText(bytes: Uint8Array): string {
   let text = '';
@@ -31,17 +25,6 @@ function readStored(text: string): Operation {
   return Operation.parse(upgradeStored('operation', unpack(toBytes(text.slice(at + 1))), version));
 }
 
-/** On which boards and as whom something was done in this browser that the server has not confirmed. */
-export function keptByPeople(storage: Storage = lasting): { board: Id; person: Id }[] {
-  const found = new Map<string, { board: Id; person: Id }>();
-  for (let i = 0; i < storage.length; i++) {
-    const [app, pending, board, person, place] = storage.key(i)!.split('.');
-    if (`${app}.${pending}` === PREFIX && board && person && place)
-      found.set(`${board}.${person}`, { board, person });
-  }
-  return [...found.values()];
-}
-
 /**
  * Operations that the server has not confirmed, kept on this machine so that a reload in the
  * middle of a break loses no line. Written the moment the pen lifts: there may be no later.
@@ -55,7 +38,7 @@ export class PendingStore {
     person: Id,
     private readonly storage: Storage = lasting,
   ) {
-    this.prefix = `${PREFIX}.${board}.${person}.`;
+    this.prefix = `${PENDING}.${board}.${person}.`;
   }
 
   /** What an earlier visit could not get confirmed, in the order in which it was done. */

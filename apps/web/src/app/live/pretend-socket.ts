@@ -1,5 +1,5 @@
-import { packMessage, readClientMessage } from '@cuaderno/core';
-import type { ClientMessage, ServerMessage } from '@cuaderno/core';
+import { packMessage, readClientMessage } from '@cuaderno/core/wire';
+import type { ClientMessage, ServerMessage } from '@cuaderno/core/features';
 
 /** The server's end of a line, for tests: opens it, speaks, listens, and breaks it off. */
 export class PretendSocket {

@@ -25,8 +25,13 @@ export class PenControl implements LiveFeature<'pens'> {
     if (trust === 'view')
       for (const window of this.classroom.windows(from.board))
         if (changed.has(window.person)) window.stroke.stop();
-    this.classroom.tellPeople(lesson);
-    if (who === 'all') this.tellClass(lesson);
+    const tell = (): void => {
+      this.classroom.tellPeople(lesson);
+      if (who === 'all') this.tellClass(lesson);
+    };
+    // Taken back, it is told at once. Given, it is told when it is on disk: a server that is killed takes back no pen.
+    if (trust === 'view') tell();
+    else given.kept.then(tell, tell);
   }
 
   rules(from: LiveConnection, who: Id | 'all', over: RulesOver): void {

@@ -8,6 +8,7 @@ import type { ProblemDetails } from '../../api/problem';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** What was done here last. */
 type Done = 'password' | 'signed-out';
@@ -15,7 +16,7 @@ type Done = 'password' | 'signed-out';
 /** The tutor's own account: its password, where it is signed in, and its end. */
 @Component({
   selector: 'cua-account',
-  imports: [DIALOG, FORM, RouterLink],
+  imports: [DIALOG, FORM, ProblemMessage, RouterLink],
   templateUrl: './account.html',
   styleUrl: './account.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,7 +37,7 @@ export class AccountScreen {
     password: ['', isWritten('Write your password.')],
   });
   /** What keeps the account from being deleted: it is said in the dialog that asks. */
-  protected readonly deletionTrouble = signal<ProblemDetails | null>(null);
+  protected readonly deletionProblem = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.load();
@@ -62,19 +63,19 @@ export class AccountScreen {
   }
 
   protected askDeletion(): void {
-    this.deletionTrouble.set(null);
+    this.deletionProblem.set(null);
     this.deletion.reset();
     this.deleting.set(true);
   }
 
   protected async delete(): Promise<void> {
     this.busy.set(true);
-    this.deletionTrouble.set(null);
+    this.deletionProblem.set(null);
     try {
       await this.account.delete(this.deletion.getRawValue().password);
       await this.router.navigateByUrl('/sign-in');
     } catch (error) {
-      this.deletionTrouble.set(problemOf(error));
+      this.deletionProblem.set(problemOf(error));
     } finally {
       this.busy.set(false);
     }

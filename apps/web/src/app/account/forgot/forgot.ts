@@ -2,17 +2,17 @@ import { requestPasswordReset } from '@cuaderno/contract/routes/accounts';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { RouterLink } from '@angular/router';
+import { Attempt } from '../../api/attempt';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */
 @Component({
   selector: 'cua-forgot',
-  imports: [FirstFocus, FORM, RouterLink],
+  imports: [FirstFocus, FORM, ProblemMessage, RouterLink],
   templateUrl: './forgot.html',
   styleUrl: '../sign-in/sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -24,19 +24,12 @@ export class ForgotScreen {
   protected readonly form = inject(NonNullableFormBuilder).group({
     email: ['', fits(requestPasswordReset.body.shape.email)],
   });
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
 
   protected async send(email: string): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await this.account.forgot(email);
       this.sentTo.set(email);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

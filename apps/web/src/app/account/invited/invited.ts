@@ -15,11 +15,12 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { AccountForm } from '../sign-in/account-form';
 import type { NewAccount } from '../sign-in/account-form';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Where a tutor who was invited makes an account. */
 @Component({
   selector: 'cua-invited',
-  imports: [AccountForm],
+  imports: [AccountForm, ProblemMessage],
   templateUrl: './invited.html',
   styleUrl: './invited.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

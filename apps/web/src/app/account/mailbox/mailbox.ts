@@ -6,11 +6,12 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Letter } from '../../api/shared';
 import { formatWhen } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Letters that would be sent: this mailbox stands in for a mail server. */
 @Component({
   selector: 'cua-mailbox',
-  imports: [RouterLink],
+  imports: [ProblemMessage, RouterLink],
   templateUrl: './mailbox.html',
   styleUrl: './mailbox.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

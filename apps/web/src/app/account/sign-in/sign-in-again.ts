@@ -6,6 +6,7 @@ import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../ui/popup/dialog';
 import { SignInForm } from './sign-in-form';
 import type { Credentials } from './sign-in-form';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /**
  * Lies over a tutor's screen when their session has ended: they sign in again and go on where they were. What stands
@@ -13,27 +14,16 @@ import type { Credentials } from './sign-in-form';
  */
 @Component({
   selector: 'cua-sign-in-again',
-  imports: [DIALOG, SignInForm],
+  imports: [DIALOG, ProblemMessage, SignInForm],
   template: `
     @if (asked()) {
-      <p-dialog
-        header="Sign in again"
-        [visible]="true"
-        [modal]="true"
-        [closable]="false"
-        [draggable]="false"
-        [resizable]="false"
-      >
+      <cua-dialog header="Sign in again" [closable]="false">
         <div class="form">
           <p class="note">
             You were signed out. What is on this screen stays, and you can go on with it.
           </p>
           <cua-sign-in-form [busy]="busy()" (signedIn)="signIn($event)">
-            @if (problem(); as problem) {
-              <p class="trouble" role="alert">
-                <strong>{{ problem.title }}</strong> {{ problem.detail }}
-              </p>
-            }
+            <cua-problem [of]="problem()" />
             <p class="note">
               <a href="/forgot-password" target="_blank">Forgot your password?</a>
             </p>
@@ -44,7 +34,7 @@ import type { Credentials } from './sign-in-form';
             </button>
           }
         </div>
-      </p-dialog>
+      </cua-dialog>
     }
   `,
   styleUrl: '../../ui/layouts/_form.scss',

@@ -7,11 +7,12 @@ import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
 import { SignInForm } from './sign-in-form';
 import type { Credentials } from './sign-in-form';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({
   selector: 'cua-sign-in',
-  imports: [AccountForm, RouterLink, SignInForm],
+  imports: [AccountForm, ProblemMessage, RouterLink, SignInForm],
   templateUrl: './sign-in.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,25 +1,27 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  effect,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import { RecordsApi } from '../../api/records-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** What is copied: a board, or a board as a record has it. */
 export interface CopySource {
@@ -37,7 +39,15 @@ export interface CopySource {
 /** Asks how a board is to be copied: under which name, to which course, with or without ink. */
 @Component({
   selector: 'cua-copy-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, RadioButtonModule, SelectModule],
+  imports: [
+    ButtonModule,
+    DIALOG,
+    FORM,
+    InputTextModule,
+    ProblemMessage,
+    RadioButtonModule,
+    SelectModule,
+  ],
   templateUrl: './copy-dialog.html',
   styleUrl: './copy-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -51,39 +61,32 @@ export class CopyDialog {
   private readonly recordsApi = inject(RecordsApi);
 
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
-  protected readonly title = linkedSignal(() => this.source().title.slice(0, 120));
-  protected readonly course = linkedSignal(() => this.source().course);
-  protected readonly lessonInk = linkedSignal(() => this.source().lessonInk);
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    title: ['', isWritten('Write a name for the copy.')],
+    course: ['', isWritten('Choose a course.')],
+    lessonInk: false,
+  });
+  protected readonly attempt = new Attempt();
 
   constructor() {
-    void this.load();
+    effect(() => {
+      const { title, course, lessonInk } = this.source();
+      this.form.setValue({ title: title.slice(0, 120), course, lessonInk });
+    });
+    void this.attempt.make(async () => {
+      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
+    });
   }
 
   protected async copy(): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
-      const wish = { title: this.title(), course: this.course(), lessonInk: this.lessonInk() };
-      const { of } = this.source();
+    const wish = this.form.getRawValue();
+    const { of } = this.source();
+    await this.attempt.make(async () => {
       const copied =
         'board' in of
           ? this.boardsApi.copyBoard(of.board, wish)
           : this.recordsApi.copyRecord(of.record, wish);
       this.made.emit(await firstValueFrom(copied));
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
-  }
-
-  private async load(): Promise<void> {
-    try {
-      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
-import { highlightColour, inkColour } from '@cuaderno/core';
+import { highlightColour, inkColour } from '@cuaderno/core/ink';
 import { Pin } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { samePen } from '../tool/presets';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { spokenItem } from '@cuaderno/core';
-import type { Item } from '@cuaderno/core';
+import { spokenItem } from '@cuaderno/core/kinds';
+import type { Item } from '@cuaderno/core/board';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,

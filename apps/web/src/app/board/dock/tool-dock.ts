@@ -1,7 +1,8 @@
 import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core';
-import type { HighlightName, InkName, Item } from '@cuaderno/core';
+import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core/ink';
+import type { Item } from '@cuaderno/core/board';
+import type { HighlightName, InkName } from '@cuaderno/core/ink';
 import {
   ArrowLeftRight,
   Brush,

@@ -1,4 +1,4 @@
-import type { Item } from '@cuaderno/core';
+import type { Item } from '@cuaderno/core/board';
 import { itemRenderItems } from './render-items';
 import type { Pictures } from './pictures';
 import { hasFont } from './text-fonts';

@@ -1,5 +1,5 @@
-import { EAST_ASIAN_FONTS, numberedFiles, readUnicodeRange } from '@cuaderno/core';
-import type { EastAsian } from '@cuaderno/core';
+import { EAST_ASIAN_FONTS, numberedFiles, readUnicodeRange } from '@cuaderno/core/text';
+import type { EastAsian } from '@cuaderno/core/text';
 
 /** Folders of the fonts: each letter is in one of some hundred files, which are fetched one by one as they are used. */
 const FOLDERS: Record<EastAsian, string> = {

@@ -1,4 +1,4 @@
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 
 /** Films that are being watched: their pictures are drawn where they lie, under the ink. */
 export class Films {

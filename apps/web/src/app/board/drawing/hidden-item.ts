@@ -1,4 +1,5 @@
-import type { Frame, Item } from '@cuaderno/core';
+import type { Item } from '@cuaderno/core/board';
+import type { Frame } from '@cuaderno/core/geometry';
 import type { Context2D } from './render-items';
 
 /** How much is seen of what is hidden: it can still be read. */

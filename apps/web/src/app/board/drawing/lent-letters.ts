@@ -1,4 +1,4 @@
-import { eastAsianIn } from '@cuaderno/core';
+import { eastAsianIn } from '@cuaderno/core/text';
 import { missingFonts, wordsOn } from '@cuaderno/formats/pdf-in/missing-fonts';
 import type { PDFPageProxy } from 'pdfjs-dist';
 import { slicesFor } from './east-asian-fonts';

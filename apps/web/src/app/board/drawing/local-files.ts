@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { FileHash } from '@cuaderno/core';
+import type { FileHash } from '@cuaderno/core/id';
 import { openPdf } from './pdf-js';
 import type { PdfDoc } from './pdf-js';
 

@@ -1,4 +1,5 @@
-import type { Id, PlacedItem } from '@cuaderno/core';
+import type { PlacedItem } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { frameHiddenItem, isHiddenItem, PALE } from './hidden-item';
 import { itemRenderItems, paint } from './render-items';
 import type { Pictures } from './pictures';

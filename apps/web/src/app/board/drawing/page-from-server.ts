@@ -1,5 +1,5 @@
-import { shownSize } from '@cuaderno/core';
-import type { PdfPaper } from '@cuaderno/core';
+import { shownSize } from '@cuaderno/core/geometry';
+import type { PdfPaper } from '@cuaderno/core/board';
 
 /** Longest sides that the server draws, in pixels. */
 const SIDES = [540, 720, 960, 1440] as const;

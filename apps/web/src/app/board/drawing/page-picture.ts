@@ -1,5 +1,9 @@
-import { eastAsianIn, itemsOn, pileOf, wordsOf } from '@cuaderno/core';
-import type { Id, Page, Rect } from '@cuaderno/core';
+import { itemsOn, pileOf } from '@cuaderno/core/board';
+import { wordsOf } from '@cuaderno/core/kinds';
+import { eastAsianIn } from '@cuaderno/core/text';
+import type { Page } from '@cuaderno/core/board';
+import type { Rect } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { paintPaper } from './paper-painter';
 import type { PaperSource } from './paper-source';
 import { UNPRINTED } from './print-words';

@@ -1,5 +1,6 @@
-import { DisplayListBuilder, drawPaper } from '@cuaderno/core';
-import type { Page } from '@cuaderno/core';
+import { DisplayListBuilder } from '@cuaderno/core/display';
+import { drawPaper } from '@cuaderno/core/drawing';
+import type { Page } from '@cuaderno/core/board';
 import { renderItemOf, paint } from './render-items';
 import type { Context2D } from './render-items';
 

@@ -1,4 +1,5 @@
-import type { FileHash, PdfPaper } from '@cuaderno/core';
+import type { PdfPaper } from '@cuaderno/core/board';
+import type { FileHash } from '@cuaderno/core/id';
 import { isProtected } from '@cuaderno/formats/pdf-in/protected';
 import type { RenderTask } from 'pdfjs-dist';
 import type { LocalFiles } from './local-files';

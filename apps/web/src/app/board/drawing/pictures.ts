@@ -1,4 +1,4 @@
-import type { FileHash } from '@cuaderno/core';
+import type { FileHash } from '@cuaderno/core/id';
 
 /** Pixels kept decoded, all pictures together, before those go that were not asked for lately. */
 const MAX_PIXELS = 60_000_000;

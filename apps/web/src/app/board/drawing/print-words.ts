@@ -1,4 +1,4 @@
-import type { Rect } from '@cuaderno/core';
+import type { Rect } from '@cuaderno/core/geometry';
 
 /** How what is printed on a page stands: on it, on its way for a while (or its letters are), or not to be had just now. */
 export type PrintWords = 'here' | 'letters' | 'coming' | 'failed';

@@ -1,11 +1,7 @@
-import {
-  DisplayListBuilder,
-  drawStroke,
-  drawItem,
-  InkColumns,
-  readStroke,
-  trace,
-} from '@cuaderno/core';
+import { DisplayListBuilder, drawStroke, trace } from '@cuaderno/core/display';
+import { InkColumns, readStroke } from '@cuaderno/core/ink';
+import { drawItem } from '@cuaderno/core/kinds';
+import type { Item } from '@cuaderno/core/board';
 import type {
   Blend,
   DisplayImage,
@@ -14,10 +10,9 @@ import type {
   DisplayPath,
   DisplaySink,
   DisplayText,
-  Item,
   PathBuffer,
-  ItemSpec,
-} from '@cuaderno/core';
+} from '@cuaderno/core/display';
+import type { ItemSpec } from '@cuaderno/core/kinds';
 import type { Pictures } from './pictures';
 
 /** What is drawn on: of a canvas on the page, or of one in a worker. */

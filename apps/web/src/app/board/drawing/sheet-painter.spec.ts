@@ -1,16 +1,11 @@
-import {
-  apply,
-  BoardDraft,
-  emptyBoard,
-  encodeStroke,
-  layCover,
-  pileOf,
-  liftCovers,
-  newId,
-  onItsSheet,
-  operation,
-} from '@cuaderno/core';
-import type { Board, Change, Id, Operation, Page } from '@cuaderno/core';
+import { BoardDraft, emptyBoard, pileOf } from '@cuaderno/core/board';
+import { layCover, liftCovers, onItsSheet } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { encodeStroke } from '@cuaderno/core/ink';
+import { apply, operation } from '@cuaderno/core/ops';
+import type { Board, Page } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import type { Change, Operation } from '@cuaderno/core/ops';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import type { Pictures } from './pictures';
 import { SheetPainters } from './sheet-painter';

@@ -1,4 +1,6 @@
-import type { CoverItem, Id, Rect, PileSheet } from '@cuaderno/core';
+import type { CoverItem, PileSheet } from '@cuaderno/core/board';
+import type { Rect } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { InkPainter } from './ink-painter';
 import { itemRenderItems, paint } from './render-items';
 import { MaterialPainter } from './material-painter';

@@ -1,5 +1,5 @@
-import { EAST_ASIAN_FONTS, eastAsianIn, FONT_NAMES, SCRIPT_FONT_NAMES } from '@cuaderno/core';
-import type { EastAsian, Measure, TextFont } from '@cuaderno/core';
+import { EAST_ASIAN_FONTS, eastAsianIn, FONT_NAMES, SCRIPT_FONT_NAMES } from '@cuaderno/core/text';
+import type { EastAsian, Measure, TextFont } from '@cuaderno/core/text';
 import { forgetFailed, knowFont } from './east-asian-fonts';
 
 const OTHERS = SCRIPT_FONT_NAMES.map((name) => `'${name}'`).join(', ');

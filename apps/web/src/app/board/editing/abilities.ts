@@ -1,6 +1,7 @@
 import { computed } from '@angular/core';
-import { whyNot } from '@cuaderno/core';
-import type { Id, Item } from '@cuaderno/core';
+import { whyNot } from '@cuaderno/core/permissions';
+import type { Item } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import type { BoardSession } from '../../live/board-session';
 
 /** What the person at this window may do, as far as it shows: the server says it once more for each item. */

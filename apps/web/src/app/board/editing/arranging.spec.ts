@@ -1,7 +1,12 @@
-import { emptyBoard, itemsOn, materialOn, newId, predict, receive, replica } from '@cuaderno/core';
-import type { Board, Change, Id, Item, Operation, Replica } from '@cuaderno/core';
+import { emptyBoard, itemsOn, materialOn } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { predict, receive, replica } from '@cuaderno/core/log';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import type { Replica } from '@cuaderno/core/log';
+import type { Change, Operation } from '@cuaderno/core/ops';
 import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
-import { operation } from '@cuaderno/core';
+import { operation } from '@cuaderno/core/ops';
 import type { BoardSession } from '../../live/board-session';
 import type { Selection } from '../stage/selecting';
 import { Arranging } from './arranging';

@@ -1,16 +1,12 @@
 import { computed, signal } from '@angular/core';
+import { drawnOn } from '@cuaderno/core/board';
 import {
   alignItems,
-  changeItem,
   distributeItems,
-  drawnOn,
   frameOf,
   groupItems,
   inSight,
-  keysBetween,
   layCopies,
-  MIN_FRAME,
-  newId,
   nudgeItems,
   orderItems,
   placeItems,
@@ -19,20 +15,17 @@ import {
   traitItems,
   uncropped,
   wholeGroups,
-} from '@cuaderno/core';
-import type {
-  Board,
-  Change,
-  Edge,
-  Frame,
-  Id,
-  Item,
-  ItemTraits,
-  Page,
-  PictureSpec,
-  ShapeSpec,
-  PlacedItem,
-} from '@cuaderno/core';
+} from '@cuaderno/core/edits';
+import { MIN_FRAME } from '@cuaderno/core/geometry';
+import { newId } from '@cuaderno/core/id';
+import { changeItem } from '@cuaderno/core/ops';
+import { keysBetween } from '@cuaderno/core/order';
+import type { Board, Item, Page, PlacedItem } from '@cuaderno/core/board';
+import type { Edge } from '@cuaderno/core/edits';
+import type { Frame } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { PictureSpec, ShapeSpec } from '@cuaderno/core/kinds';
+import type { Change, ItemTraits } from '@cuaderno/core/ops';
 import type { BoardSession } from '../../live/board-session';
 import type { Laid, TraitsOf } from '../kinds/kind';
 import { recoloured, widened } from '../kinds/register';

@@ -1,5 +1,7 @@
-import { ItemSnapshot, pack, STORED_VERSION, unpack, upgradeStored } from '@cuaderno/core';
-import type { Item } from '@cuaderno/core';
+import { ItemSnapshot } from '@cuaderno/core/board';
+import { STORED_VERSION, upgradeStored } from '@cuaderno/core/stored';
+import { pack, unpack } from '@cuaderno/core/wire';
+import type { Item } from '@cuaderno/core/board';
 
 /** How items are called on the clipboard; anything else there is not ours. */
 const TYPE = 'text/x-cuaderno-items';

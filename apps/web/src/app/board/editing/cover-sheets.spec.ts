@@ -1,7 +1,10 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { apply, BoardDraft, coversOn, emptyBoard, newId, operation } from '@cuaderno/core';
-import type { Board, Change } from '@cuaderno/core';
+import { BoardDraft, coversOn, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply, operation } from '@cuaderno/core/ops';
+import type { Board } from '@cuaderno/core/board';
+import type { Change } from '@cuaderno/core/ops';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { CoverSheets } from './cover-sheets';
 

@@ -7,8 +7,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { coverPlace, coversOn, itemsOn, layCover, liftCovers, TINTS } from '@cuaderno/core';
-import type { Board, Change, CoverPlace, Covering, Id } from '@cuaderno/core';
+import { coversOn, itemsOn } from '@cuaderno/core/board';
+import { coverPlace, layCover, liftCovers } from '@cuaderno/core/edits';
+import { TINTS } from '@cuaderno/core/ink';
+import type { Board } from '@cuaderno/core/board';
+import type { CoverPlace, Covering } from '@cuaderno/core/edits';
+import type { Id } from '@cuaderno/core/id';
+import type { Change } from '@cuaderno/core/ops';
 import { Columns2, Rows2, Square, Trash2 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Popup } from '../../ui/popup/popup';

@@ -8,7 +8,7 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import { MAX_FORMULA } from '@cuaderno/core';
+import { MAX_FORMULA } from '@cuaderno/core/kinds';
 import { FORMULA_SIZES } from '../kinds/formula/style';
 import type { FormulaStyle } from '../kinds/formula/style';
 import type { FormulaDraft } from './formula-writer';

@@ -1,5 +1,11 @@
-import { emptyBoard, itemsOn, newId, operation, predict, receive, replica } from '@cuaderno/core';
-import type { Board, Change, FormulaSpec, Item, Operation, Replica } from '@cuaderno/core';
+import { emptyBoard, itemsOn } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { predict, receive, replica } from '@cuaderno/core/log';
+import { operation } from '@cuaderno/core/ops';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { FormulaSpec } from '@cuaderno/core/kinds';
+import type { Replica } from '@cuaderno/core/log';
+import type { Change, Operation } from '@cuaderno/core/ops';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import type { BoardSession } from '../../live/board-session';
 import { FormulaWriter } from './formula-writer';

@@ -1,6 +1,12 @@
 import { computed, signal } from '@angular/core';
-import { changeItem, inkColour, newId, topOrder } from '@cuaderno/core';
-import type { FormulaSpec, Frame, Id, Item, Point } from '@cuaderno/core';
+import { topOrder } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { inkColour } from '@cuaderno/core/ink';
+import { changeItem } from '@cuaderno/core/ops';
+import type { Item } from '@cuaderno/core/board';
+import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { FormulaSpec } from '@cuaderno/core/kinds';
 import type * as Formulas from '@cuaderno/formats/formula';
 import type { BoardSession } from '../../live/board-session';
 import type { DragPreview } from '../stage/pointer-tool';

@@ -1,5 +1,6 @@
-import { MIN_FRAME } from '@cuaderno/core';
-import type { Frame, PageSize, Point } from '@cuaderno/core';
+import { MIN_FRAME } from '@cuaderno/core/geometry';
+import type { PageSize } from '@cuaderno/core/board';
+import type { Frame, Point } from '@cuaderno/core/geometry';
 
 /** How much of the page's width and height an item covers at most when it comes. */
 const COVER = 0.6;

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { encodeStroke } from '@cuaderno/core';
+import { encodeStroke } from '@cuaderno/core/ink';
 import { InkMlError, placeInk, readInkMl } from '@cuaderno/formats/inkml';
 import type { InkNews, InkTask } from './ink-file';
 

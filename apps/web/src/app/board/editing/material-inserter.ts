@@ -2,15 +2,16 @@ import type { Answer } from '@cuaderno/contract/route';
 import { uploadMaterial, useFiles } from '@cuaderno/contract/routes/boards';
 import { readFile } from '@cuaderno/contract/routes/files';
 import { insertAssetPages, useAsset } from '@cuaderno/contract/routes/materials';
-import {
-  filesOf,
-  keysBetween,
-  materialOn,
-  MAX_PAGES_AT_ONCE,
-  pagesInOrder,
-  topOrder,
-} from '@cuaderno/core';
-import type { Change, Frame, Id, Item, ItemSpec, Point } from '@cuaderno/core';
+import { materialOn, pagesInOrder } from '@cuaderno/core/board';
+import { topOrder } from '@cuaderno/core/edits';
+import { filesOf } from '@cuaderno/core/kinds';
+import { MAX_PAGES_AT_ONCE } from '@cuaderno/core/ops';
+import { keysBetween } from '@cuaderno/core/order';
+import type { Item } from '@cuaderno/core/board';
+import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { ItemSpec } from '@cuaderno/core/kinds';
+import type { Change } from '@cuaderno/core/ops';
 import { inject, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api, lastAnswer } from '../../api/api';

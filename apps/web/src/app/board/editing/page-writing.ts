@@ -1,5 +1,7 @@
 import { computed } from '@angular/core';
-import type { Id, Item, Point } from '@cuaderno/core';
+import type { Item } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import type { TextMark } from '../../ui/rich-text/text-marks';
 import type { BoardSession } from '../../live/board-session';
 import { formulaStyle } from '../kinds/formula/style';

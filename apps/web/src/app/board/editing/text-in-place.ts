@@ -7,8 +7,11 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import { corners, eastAsianIn, plainText, SLIP_EDGE } from '@cuaderno/core';
-import type { Id, RichText } from '@cuaderno/core';
+import { corners } from '@cuaderno/core/geometry';
+import { SLIP_EDGE } from '@cuaderno/core/kinds';
+import { eastAsianIn, plainText } from '@cuaderno/core/text';
+import type { Id } from '@cuaderno/core/id';
+import type { RichText } from '@cuaderno/core/text';
 import { TextEditor } from '../../ui/rich-text/text-editor';
 import type { TextMark } from '../../ui/rich-text/text-marks';
 import type { Stage } from '../stage/stage';

@@ -1,6 +1,14 @@
 import { computed, signal } from '@angular/core';
-import { changeItem, inkColour, newId, plainText, topOrder } from '@cuaderno/core';
-import type { Id, Item, Point, RichText, TextSpec } from '@cuaderno/core';
+import { topOrder } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { inkColour } from '@cuaderno/core/ink';
+import { changeItem } from '@cuaderno/core/ops';
+import { plainText } from '@cuaderno/core/text';
+import type { Item } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { TextSpec } from '@cuaderno/core/kinds';
+import type { RichText } from '@cuaderno/core/text';
 import type { BoardSession } from '../../live/board-session';
 import type { DragPreview } from '../stage/pointer-tool';
 import { loadFont } from '../drawing/text-fonts';

@@ -1,6 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { nameOf, wipe, writersOn } from '@cuaderno/core';
-import type { Board, Change, Id, Person, Whose } from '@cuaderno/core';
+import { wipe, writersOn } from '@cuaderno/core/edits';
+import { nameOf } from '@cuaderno/core/people';
+import type { Board } from '@cuaderno/core/board';
+import type { Whose } from '@cuaderno/core/edits';
+import type { Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { Change } from '@cuaderno/core/ops';
 import { SidePanel } from '../../ui/popup/side-panel';
 
 interface WriterRow {

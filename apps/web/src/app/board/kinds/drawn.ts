@@ -1,5 +1,6 @@
-import { bounds, distance, distanceToSegment, MAX_CORNERS, MIN_FRAME, thin } from '@cuaderno/core';
-import type { Frame, Point } from '@cuaderno/core';
+import { bounds, distance, distanceToSegment, MIN_FRAME, thin } from '@cuaderno/core/geometry';
+import { MAX_CORNERS } from '@cuaderno/core/kinds';
+import type { Frame, Point } from '@cuaderno/core/geometry';
 
 /** What a hand drew with a tool that lays something: points on the page, in points. */
 export interface Drawn {

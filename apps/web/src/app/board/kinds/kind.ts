@@ -1,6 +1,9 @@
 import { Directive, input } from '@angular/core';
 import type { Type } from '@angular/core';
-import type { InkName, ItemSpec, ItemTraits, KindName, Point, SpecOf } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
+import type { InkName } from '@cuaderno/core/ink';
+import type { ItemSpec, KindName, SpecOf } from '@cuaderno/core/kinds';
+import type { ItemTraits } from '@cuaderno/core/ops';
 import type { icons } from 'lucide';
 import type { Tool, Tools } from '../tool/tool';
 import type { TextMark } from '../../ui/rich-text/text-marks';

@@ -1,4 +1,4 @@
-import type { MarkSpec, ShapeSpec, TextSpec } from '@cuaderno/core';
+import type { MarkSpec, ShapeSpec, TextSpec } from '@cuaderno/core/kinds';
 import { Screen } from '../../testing/screen';
 import type { TraitsOf, Written } from './kind';
 import { MarkOptions } from './mark/options';

@@ -1,4 +1,7 @@
-import type { Item, ItemSpec, ItemTraits, KindName, PlacedItem, Point } from '@cuaderno/core';
+import type { Item, PlacedItem } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { ItemSpec, KindName } from '@cuaderno/core/kinds';
+import type { ItemTraits } from '@cuaderno/core/ops';
 import type { Tool, Tools } from '../tool/tool';
 import { cover } from './cover';
 import type { Drawn } from './drawn';

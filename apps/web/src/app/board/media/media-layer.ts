@@ -1,6 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { inSight, pagesInOrder, playSign } from '@cuaderno/core';
-import type { Board, Id, MediaSpec, Page, PlacedItem } from '@cuaderno/core';
+import { pagesInOrder } from '@cuaderno/core/board';
+import { inSight } from '@cuaderno/core/edits';
+import { playSign } from '@cuaderno/core/kinds';
+import type { Board, Page, PlacedItem } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import type { MediaSpec } from '@cuaderno/core/kinds';
 import type { Films } from '../drawing/films';
 import type { Stage } from '../stage/stage';
 import { MediaPlayer } from './media-player';

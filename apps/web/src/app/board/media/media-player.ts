@@ -9,7 +9,8 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { MediaSpec, PlacedItem } from '@cuaderno/core';
+import type { PlacedItem } from '@cuaderno/core/board';
+import type { MediaSpec } from '@cuaderno/core/kinds';
 import { Pause, Play, Square } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import type { Films } from '../drawing/films';

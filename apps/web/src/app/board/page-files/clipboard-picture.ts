@@ -1,4 +1,4 @@
-import type { Item, Page } from '@cuaderno/core';
+import type { Item, Page } from '@cuaderno/core/board';
 import type { PaperSource } from '../drawing/paper-source';
 import { itemsPng, pagePng } from './page-image';
 import { itemsAsSvg, pageAsSvg } from './page-svg';

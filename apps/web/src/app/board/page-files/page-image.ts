@@ -1,5 +1,10 @@
-import { bounds, drawItem, drawnOn, Extent, itemBounds, materialOn } from '@cuaderno/core';
-import type { Item, Page, Point, Rect } from '@cuaderno/core';
+import { drawnOn, materialOn } from '@cuaderno/core/board';
+import { Extent } from '@cuaderno/core/display';
+import { itemBounds } from '@cuaderno/core/edits';
+import { bounds } from '@cuaderno/core/geometry';
+import { drawItem } from '@cuaderno/core/kinds';
+import type { Item, Page } from '@cuaderno/core/board';
+import type { Point, Rect } from '@cuaderno/core/geometry';
 import { allHere } from '../drawing/all-here';
 import { itemRenderItems, paint } from '../drawing/render-items';
 import { paintPaper } from '../drawing/paper-painter';

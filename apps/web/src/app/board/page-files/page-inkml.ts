@@ -1,5 +1,5 @@
-import { drawnOn } from '@cuaderno/core';
-import type { InkItem, Page } from '@cuaderno/core';
+import { drawnOn } from '@cuaderno/core/board';
+import type { InkItem, Page } from '@cuaderno/core/board';
 
 /**
  * The lines of a page as InkML.

@@ -1,13 +1,9 @@
-import {
-  drawnOn,
-  FONT_NAMES,
-  materialOn,
-  picturesOf,
-  readUnicodeRange,
-  SCRIPT_FONT_NAMES,
-  textsOf,
-} from '@cuaderno/core';
-import type { DisplayText, FileHash, Item, Page } from '@cuaderno/core';
+import { drawnOn, materialOn } from '@cuaderno/core/board';
+import { picturesOf, textsOf } from '@cuaderno/core/kinds';
+import { FONT_NAMES, readUnicodeRange, SCRIPT_FONT_NAMES } from '@cuaderno/core/text';
+import type { Item, Page } from '@cuaderno/core/board';
+import type { DisplayText } from '@cuaderno/core/display';
+import type { FileHash } from '@cuaderno/core/id';
 import { itemsSvg, pageSvg } from '@cuaderno/formats/svg-out';
 import { slicesFor } from '../drawing/east-asian-fonts';
 import type { FontSlice } from '../drawing/east-asian-fonts';

@@ -1,4 +1,4 @@
-import type { Page } from '@cuaderno/core';
+import type { Page } from '@cuaderno/core/board';
 
 /** What an SVG of a page is good for: the print of a PDF is in it as a picture. */
 export function svgWords(page: Page | null): string {

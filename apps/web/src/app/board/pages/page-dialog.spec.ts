@@ -1,5 +1,7 @@
-import { A4, isReadableTint, MM, newId } from '@cuaderno/core';
-import type { PageSpec, Paper } from '@cuaderno/core';
+import { A4, MM } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { isReadableTint } from '@cuaderno/core/ink';
+import type { PageSpec, Paper } from '@cuaderno/core/board';
 import { Screen } from '../../testing/screen';
 import { PageDialog } from './page-dialog';
 import type { PageSetup } from './page-dialog';
@@ -34,9 +36,10 @@ describe('the sheet on which a page’s paper is chosen', () => {
     await screen.settles();
   };
   const type = async (name: string, value: string): Promise<void> => {
-    const field = all<HTMLInputElement>(`input[name=${name}]`)[0]!;
+    const field = all<HTMLInputElement>(`input[name=${name}], input#page-${name}`)[0]!;
     field.value = value;
     field.dispatchEvent(new Event('input'));
+    field.dispatchEvent(new Event('blur'));
     await screen.settles();
   };
   const use = async (): Promise<PageSetup> => {
@@ -109,7 +112,7 @@ describe('the sheet on which a page’s paper is chosen', () => {
       unit: 1,
     };
     await ask(page({ ...print, tint: '#fdf6e0' }));
-    expect(all('input[type=number]').length).toBe(0);
+    expect(all('p-inputnumber').length).toBe(0);
     expect(document.body.textContent).toContain('its print and size stay');
     await press('No tint');
     expect((await use()).paper).toEqual(print);

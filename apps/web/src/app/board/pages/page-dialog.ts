@@ -2,19 +2,24 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
+  inject,
   input,
   linkedSignal,
   output,
-  signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { MAX_SIDE, MIN_SIDE, MM, PAGE_SIZES, readableTint, SPACINGS, TINTS } from '@cuaderno/core';
-import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
+import { MAX_SIDE, MIN_SIDE, MM, PAGE_SIZES, SPACINGS } from '@cuaderno/core/board';
+import { readableTint, TINTS } from '@cuaderno/core/ink';
+import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core/board';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
+import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { PaperPicture } from './paper-picture';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 
 type PaperKind = DrawnPaper['kind'];
@@ -38,7 +43,8 @@ export type PageSetup = { name?: string; paper: Paper; forNew: boolean } & PageS
     ButtonModule,
     CheckboxModule,
     DIALOG,
-    FormsModule,
+    FORM,
+    InputNumberModule,
     InputTextModule,
     PaperPicture,
     SelectModule,
@@ -56,18 +62,21 @@ export class PageDialog {
   readonly closed = output();
 
   protected readonly tints = TINTS;
-  /** Whether empty pages of this board are to be like this one. */
-  protected readonly forNew = signal(false);
-  protected readonly name = linkedSignal(() => this.page().name);
-  protected readonly kind = linkedSignal<Paper['kind']>(() => this.page().paper.kind);
-  /** In mm, as rulers say it. */
-  protected readonly apart = linkedSignal<number>(() => {
-    const { paper } = this.page();
-    return 'spacing' in paper ? round(paper.spacing / MM) : 0;
+  /** Lengths in mm, as rulers say it. */
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    name: '',
+    apart: 0,
+    sizeName: 'own',
+    width: 0 as number | null,
+    height: 0 as number | null,
+    /** Whether empty pages of this board are to be like this one. */
+    forNew: false,
   });
+  private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
+  protected readonly kind = linkedSignal<Paper['kind']>(() => this.page().paper.kind);
   protected readonly tint = linkedSignal(() => this.page().paper.tint);
-  protected readonly width = linkedSignal(() => round(this.page().width / MM));
-  protected readonly height = linkedSignal(() => round(this.page().height / MM));
+  protected readonly width = computed(() => this.values().width ?? 0);
+  protected readonly height = computed(() => this.values().height ?? 0);
 
   /** An imported page keeps its print and size. */
   protected readonly printed = computed(() => this.page().paper.kind === 'pdf');
@@ -85,7 +94,7 @@ export class PageDialog {
   protected readonly spacings = computed(() => {
     const kind = this.kind();
     const offered: readonly number[] = kind === 'plain' || kind === 'pdf' ? [] : SPACINGS[kind];
-    const own = this.apart();
+    const own = this.values().apart ?? 0;
     const all = own > 0 && !offered.includes(own) ? [...offered, own] : offered;
     return all.map((mm) => ({ label: `${mm} mm`, value: mm }));
   });
@@ -93,7 +102,7 @@ export class PageDialog {
     ...PAGE_SIZES.map(({ name, label }) => ({ label, value: name as string })),
     { label: 'Own size', value: 'own' },
   ];
-  protected readonly sizeName = computed(() => {
+  private readonly sizeName = computed(() => {
     const { width, height } = this.size();
     const found = PAGE_SIZES.find(
       (s) => near(s.width, width, s.height, height) || near(s.height, width, s.width, height),
@@ -105,22 +114,24 @@ export class PageDialog {
     () => this.tint() !== undefined && !TINTS.some(({ colour }) => colour === this.tint()),
   );
 
-  protected choose(kind: PaperKind): void {
-    this.kind.set(kind);
-    this.apart.set(kind === 'plain' ? 0 : SPACINGS[kind][1]);
+  constructor() {
+    effect(() => {
+      const { name, paper, width, height } = this.page();
+      const apart = 'spacing' in paper ? round(paper.spacing / MM) : 0;
+      this.form.patchValue({ name, apart, width: round(width / MM), height: round(height / MM) });
+    });
+    const { sizeName } = this.form.controls;
+    effect(() => sizeName.setValue(this.sizeName(), { emitEvent: false }));
+    sizeName.valueChanges.pipe(takeUntilDestroyed()).subscribe((name) => this.chooseSize(name));
   }
 
-  protected chooseSize(name: string): void {
-    const size = PAGE_SIZES.find((s) => s.name === name);
-    if (!size) return;
-    this.width.set(round(size.width / MM));
-    this.height.set(round(size.height / MM));
+  protected choose(kind: PaperKind): void {
+    this.kind.set(kind);
+    this.form.patchValue({ apart: kind === 'plain' ? 0 : SPACINGS[kind][1] });
   }
 
   protected turn(): void {
-    const width = this.width();
-    this.width.set(this.height());
-    this.height.set(width);
+    this.form.patchValue({ width: this.height(), height: this.width() });
   }
 
   protected chooseOwnTint(colour: string): void {
@@ -128,12 +139,19 @@ export class PageDialog {
   }
 
   protected done(): void {
+    const { name, forNew } = this.form.getRawValue();
     this.chosen.emit({
-      ...(this.count() === 1 ? { name: this.name().trim() } : {}),
+      ...(this.count() === 1 ? { name: name.trim() } : {}),
       paper: this.paper(),
-      forNew: this.forNew(),
+      forNew,
       ...this.size(),
     });
+  }
+
+  private chooseSize(name: string): void {
+    const size = PAGE_SIZES.find((s) => s.name === name);
+    if (size)
+      this.form.patchValue({ width: round(size.width / MM), height: round(size.height / MM) });
   }
 
   private paperOf(kind: Paper['kind']): Paper {
@@ -145,7 +163,8 @@ export class PageDialog {
       return { ...print, ...tint };
     }
     if (kind === 'plain' || kind === 'pdf') return { kind: 'plain', ...tint };
-    const mm = kind === this.kind() && this.apart() > 0 ? this.apart() : SPACINGS[kind][1];
+    const apart = this.values().apart ?? 0;
+    const mm = kind === this.kind() && apart > 0 ? apart : SPACINGS[kind][1];
     return { kind, spacing: mm * MM, ...tint };
   }
 }

@@ -1,8 +1,11 @@
 import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
-import { apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { PaperSource } from '../drawing/paper-source';
 import { Screen } from '../../testing/screen';

@@ -22,8 +22,9 @@ import {
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { CdkDrag, CdkDropList } from '@angular/cdk/drag-drop';
 import type { CdkDragDrop } from '@angular/cdk/drag-drop';
-import { pageNumbers, pagesInOrder } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import {
   ArrowUpToLine,
   ChevronDown,
@@ -41,7 +42,7 @@ import {
 import { filter, take } from 'rxjs';
 import { Icon } from '../../ui/icons/icon';
 import type { PaperSource } from '../drawing/paper-source';
-import type { Author } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core/drawing';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */

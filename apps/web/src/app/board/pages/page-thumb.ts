@@ -9,8 +9,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { drawnOn, filesOf, pileOf, textsOf } from '@cuaderno/core';
-import type { Id, Page, Paper } from '@cuaderno/core';
+import { drawnOn, pileOf } from '@cuaderno/core/board';
+import { filesOf, textsOf } from '@cuaderno/core/kinds';
+import type { Page, Paper } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { whenIdle } from '../../browser/when-idle';
 import { paintPaper } from '../drawing/paper-painter';
 import type { PaperSource } from '../drawing/paper-source';

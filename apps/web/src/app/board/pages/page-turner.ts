@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { pagesInOrder } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { pagesInOrder } from '@cuaderno/core/board';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 

@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, effect, input, viewChild } from '@angular/core';
-import type { PageSize, Paper } from '@cuaderno/core';
+import type { PageSize, Paper } from '@cuaderno/core/board';
 import { paintPaper } from '../drawing/paper-painter';
 
 /** Longest side of the picture, in CSS px. */

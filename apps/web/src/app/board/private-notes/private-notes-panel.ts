@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { OnInit } from '@angular/core';
-import type { Page, RichText } from '@cuaderno/core';
+import type { Page } from '@cuaderno/core/board';
+import type { RichText } from '@cuaderno/core/text';
 import { EyeOff } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { TextEditor } from '../../ui/rich-text/text-editor';

@@ -1,4 +1,4 @@
-import type { Quad } from '@cuaderno/core';
+import type { Quad } from '@cuaderno/core/scan';
 
 /** What is asked of the thread that straightens pictures. */
 export type ScanTask =

@@ -1,5 +1,5 @@
-import { findPaper, flattened } from '@cuaderno/core';
-import type { Raster } from '@cuaderno/core';
+import { findPaper, flattened } from '@cuaderno/core/scan';
+import type { Raster } from '@cuaderno/core/scan';
 import type { ScanNews, ScanTask } from './messages';
 
 /** How good the picture is that is made, as JPEG. */

@@ -1,4 +1,4 @@
-import type { Quad } from '@cuaderno/core';
+import type { Quad } from '@cuaderno/core/scan';
 import type { ScanNews, ScanTask } from './messages';
 
 /** Thrown where a picture can't be straightened. */

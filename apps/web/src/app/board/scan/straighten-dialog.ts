@@ -1,6 +1,7 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { uploadMaterial } from '@cuaderno/contract/routes/boards';
-import type { Point, Quad } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Quad } from '@cuaderno/core/scan';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -24,6 +25,7 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { DIALOG } from '../../ui/popup/dialog';
 import { Scanner } from './scanner';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How far an arrow key moves a corner, in parts of the picture's longer side. */
 const STEP = 1 / 400;
@@ -47,7 +49,7 @@ type Straightened = Pick<Answer<typeof uploadMaterial>, 'file' | 'width' | 'heig
 /** Asks where the corners of the paper are on a picture; they were looked for already. */
 @Component({
   selector: 'cua-straighten-dialog',
-  imports: [ButtonModule, DIALOG],
+  imports: [ButtonModule, DIALOG, ProblemMessage],
   templateUrl: './straighten-dialog.html',
   styleUrl: './straighten-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

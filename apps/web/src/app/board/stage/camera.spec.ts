@@ -1,5 +1,5 @@
-import { emptyBoard } from '@cuaderno/core';
-import type { Page } from '@cuaderno/core';
+import { emptyBoard } from '@cuaderno/core/board';
+import type { Page } from '@cuaderno/core/board';
 import { clamp, MAX_ZOOM, toBoard, zoomAt, panToShow } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear } from './layout';
 

@@ -1,4 +1,4 @@
-import type { Point, Rect } from '@cuaderno/core';
+import type { Point, Rect } from '@cuaderno/core/geometry';
 
 /** CSS pixels a point at full size, which is 96/72, and at the largest zoom. */
 export const FULL_SIZE = 96 / 72;

@@ -1,4 +1,4 @@
-import type { Point } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
 
 /** What one pointer does on the stage. */
 export interface GestureTarget {

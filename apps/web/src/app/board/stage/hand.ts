@@ -1,4 +1,8 @@
-import type { Board, Frame, Id, InkStyle, Item, Lamp, Page, Place, Point } from '@cuaderno/core';
+import type { Board, Item, Page } from '@cuaderno/core/board';
+import type { Lamp, Place } from '@cuaderno/core/features';
+import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { InkStyle } from '@cuaderno/core/ink';
 import type { Tool } from '../tool/tool';
 import type { Camera } from './camera';
 import type { Drawn } from '../kinds/drawn';

@@ -1,5 +1,7 @@
-import { corners, middle, transform, frameMatrix, turned } from '@cuaderno/core';
-import type { Frame, Item, Point, ShapeSpec } from '@cuaderno/core';
+import { corners, middle, transform, frameMatrix, turned } from '@cuaderno/core/geometry';
+import type { Item } from '@cuaderno/core/board';
+import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { ShapeSpec } from '@cuaderno/core/kinds';
 import { mayStretch } from '../kinds/register';
 
 /** How far the handle to turn by is from the frame, in CSS px. */

@@ -1,4 +1,4 @@
-import type { Point } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
 import type { Tool } from '../tool/tool';
 import type { Sample } from './gestures';
 import { KeyCursor } from './key-cursor';

@@ -1,5 +1,5 @@
 import { computed, signal } from '@angular/core';
-import type { Point } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
 import type { Tool } from '../tool/tool';
 import type { Sample } from './gestures';
 

@@ -1,5 +1,11 @@
-import { distance, inSight, isItemAt, newId } from '@cuaderno/core';
-import type { Id, Item, ItemTraits, Page, Point } from '@cuaderno/core';
+import { inSight } from '@cuaderno/core/edits';
+import { distance } from '@cuaderno/core/geometry';
+import { newId } from '@cuaderno/core/id';
+import { isItemAt } from '@cuaderno/core/kinds';
+import type { Item, Page } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { ItemTraits } from '@cuaderno/core/ops';
 import type { Drawn } from '../kinds/drawn';
 import type { Laid } from '../kinds/kind';
 import { toBoard } from './camera';

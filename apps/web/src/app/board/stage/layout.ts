@@ -1,4 +1,5 @@
-import type { Id, Page } from '@cuaderno/core';
+import type { Page } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 
 /** Space between pages and around them, in points. */
 export const GAP = 18;

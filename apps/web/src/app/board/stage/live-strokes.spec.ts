@@ -1,4 +1,4 @@
-import { newId } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
 import { LiveStrokes } from './live-strokes';
 
 describe('strokes of others under way', () => {

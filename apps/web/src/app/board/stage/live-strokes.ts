@@ -1,4 +1,5 @@
-import type { Id, InkPoint, InkStyle } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
+import type { InkPoint, InkStyle } from '@cuaderno/core/ink';
 import type { LiveInkEvent } from '../../live/live-ink';
 
 /** A stroke of which nothing has come for this long is given up, in ms. */

@@ -1,4 +1,4 @@
-import type { Point } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
 import { MAX_ZOOM } from './camera';
 import type { Camera, Size } from './camera';
 

@@ -1,4 +1,6 @@
-import type { Id, Item, Matrix, Point } from '@cuaderno/core';
+import type { Item } from '@cuaderno/core/board';
+import type { Matrix, Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';

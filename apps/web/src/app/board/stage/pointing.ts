@@ -1,5 +1,7 @@
-import { itemAt } from '@cuaderno/core';
-import type { Id, Item, Point } from '@cuaderno/core';
+import { itemAt } from '@cuaderno/core/edits';
+import type { Item } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { hasEditor } from '../kinds/register';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';

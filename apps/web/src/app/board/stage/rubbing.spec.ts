@@ -1,6 +1,10 @@
-import { BoardDraft, emptyBoard, drawnOn, newId, operation, strokeOf } from '@cuaderno/core';
-import type { Board, Item } from '@cuaderno/core';
-import { apply, encodeStroke } from '@cuaderno/core';
+import { BoardDraft, emptyBoard, drawnOn } from '@cuaderno/core/board';
+import { strokeOf } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { operation } from '@cuaderno/core/ops';
+import type { Board, Item } from '@cuaderno/core/board';
+import { encodeStroke } from '@cuaderno/core/ink';
+import { apply } from '@cuaderno/core/ops';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import type { Sample } from './gestures';
 import { Rubbing } from './rubbing';

@@ -1,5 +1,11 @@
-import { cutStroke, encodeStroke, pileAt, newId, strokeOf } from '@cuaderno/core';
-import type { Board, Id, Item, Point, Stroke } from '@cuaderno/core';
+import { pileAt } from '@cuaderno/core/board';
+import { strokeOf } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { cutStroke, encodeStroke } from '@cuaderno/core/ink';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { Stroke } from '@cuaderno/core/ink';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';

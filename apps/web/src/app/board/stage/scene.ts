@@ -1,8 +1,12 @@
-import { frameMatrix, pileOf, strokeOf } from '@cuaderno/core';
-import type { Id, InkPoint, InkStyle, Page, Point } from '@cuaderno/core';
-import Konva from 'konva/lib/Core';
-import { Shape } from 'konva/lib/Shape';
+import { pileOf } from '@cuaderno/core/board';
+import { strokeOf } from '@cuaderno/core/edits';
+import { frameMatrix } from '@cuaderno/core/geometry';
+import type { Page } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { InkPoint, InkStyle } from '@cuaderno/core/ink';
 import type { Camera, Size } from './camera';
+import { OverlayCanvas } from './overlay-canvas';
 import { PageCanvas } from './page-canvas';
 import { frameHiddenPage } from '../drawing/hidden-item';
 import { itemRenderItems, paint } from '../drawing/render-items';
@@ -48,12 +52,11 @@ export interface SceneView {
  * one of what is being written just now, so that a moving pen redraws its own line and nothing else.
  */
 export class Scene {
-  private readonly konva: Konva.Stage;
   private readonly pageCanvas: PageCanvas;
-  private readonly highlights = new Konva.Layer({ listening: false });
-  private readonly pens = new Konva.Layer({ listening: false });
-  private readonly over = new Konva.Layer({ listening: false });
-  private readonly shown = new Konva.Layer({ listening: false });
+  private readonly highlights: OverlayCanvas;
+  private readonly pens: OverlayCanvas;
+  private readonly over: OverlayCanvas;
+  private readonly shown: OverlayCanvas;
   private moving = 0;
   private readonly pictures = new Map<Id, PagePicture>();
   /** How prints stood when that was told last. */
@@ -69,18 +72,16 @@ export class Scene {
     private readonly view: SceneView,
     private readonly shownLayer: ShownLayer,
   ) {
-    this.konva = new Konva.Stage({ container, width: 1, height: 1, listening: false });
     this.pageCanvas = new PageCanvas(container, (context) => this.drawPages(context));
-    this.konva.add(this.highlights, this.pens, this.over, this.shown);
+    const above = (
+      draw: (context: CanvasRenderingContext2D) => void,
+      blend?: 'multiply',
+    ): OverlayCanvas => new OverlayCanvas(container, draw, blend);
     // A highlighter under way mixes with the page below it, as it will when it is dry.
-    this.highlights.getNativeCanvasElement().style.mixBlendMode = 'multiply';
-    for (const [layer, blend] of [
-      [this.highlights, 'multiply'],
-      [this.pens, 'normal'],
-    ] as const)
-      layer.add(new Shape({ sceneFunc: (context) => this.drawUnderWay(native(context), blend) }));
-    this.over.add(new Shape({ sceneFunc: (context) => this.drawOver(native(context)) }));
-    this.shown.add(new Shape({ sceneFunc: (context) => shownLayer.draw(native(context)) }));
+    this.highlights = above((context) => this.drawUnderWay(context, 'multiply'), 'multiply');
+    this.pens = above((context) => this.drawUnderWay(context, 'normal'));
+    this.over = above((context) => this.drawOver(context));
+    this.shown = above((context) => shownLayer.draw(context));
     const { pictures, films } = view.papers();
     this.unwatch = [
       pictures.watch(() => {
@@ -91,8 +92,7 @@ export class Scene {
   }
 
   resize(): void {
-    this.konva.size(this.view.size());
-    this.pageCanvas.resize(this.view.size());
+    for (const canvas of this.canvases) canvas.resize(this.view.size());
   }
 
   /** After anything moved or changed: gets pictures of what is in view, and draws. */
@@ -125,13 +125,13 @@ export class Scene {
   drawLive(): void {
     const underWay = this.view.underWay();
     const marking = underWay.some(({ style }) => style.tool === 'highlighter');
-    drawIf(marking, this.highlights);
-    drawIf(underWay.length > 0, this.pens);
+    this.highlights.drawSoon(marking);
+    this.pens.drawSoon(underWay.length > 0);
   }
 
   /** Draws once more what is shown over the pages, and goes on while a trail fades. */
   drawShown(): void {
-    drawIf(this.shownLayer.isNeeded, this.shown);
+    this.shown.drawSoon(this.shownLayer.isNeeded);
     if (this.moving !== 0 || !this.shownLayer.isMoving) return;
     this.moving = requestAnimationFrame(() => {
       this.moving = 0;
@@ -141,7 +141,7 @@ export class Scene {
 
   /** Draws what lies above the page once more: what is chosen, and what is on its way. */
   private drawAbove(): void {
-    drawIf(this.view.lifted() !== null || this.view.selection() !== null, this.over);
+    this.over.drawSoon(this.view.lifted() !== null || this.view.selection() !== null);
   }
 
   /** Whether all that is in view is drawn at the present zoom. */
@@ -155,8 +155,12 @@ export class Scene {
     cancelAnimationFrame(this.moving);
     for (const stop of this.unwatch) stop();
     for (const picture of this.pictures.values()) picture.close();
-    this.pageCanvas.close();
-    this.konva.destroy();
+    for (const canvas of this.canvases) canvas.close();
+  }
+
+  /** From the lowest to the highest. */
+  private get canvases(): readonly (PageCanvas | OverlayCanvas)[] {
+    return [this.pageCanvas, this.highlights, this.pens, this.over, this.shown];
   }
 
   private want({ page, x: px, y: py }: Placed): void {
@@ -318,14 +322,6 @@ export class Scene {
   }
 }
 
-/** A canvas costs every frame that it is part of, empty or not: it is there only when needed. */
-function drawIf(needed: boolean, layer: Konva.Layer): void {
-  const { style } = layer.getNativeCanvasElement();
-  const display = needed ? 'block' : 'none';
-  if (style.display !== display) style.display = display;
-  if (needed) layer.batchDraw();
-}
-
 /** What a sheet casts on the desk, ring by ring: to blur the whole sheet costs as much as to draw it. */
 function drawShadow(context: CanvasRenderingContext2D, width: number, height: number): void {
   context.strokeStyle = SHADOW;
@@ -343,9 +339,4 @@ function clipTo(context: CanvasRenderingContext2D, width: number, height: number
   context.beginPath();
   context.rect(0, 0, width, height);
   context.clip();
-}
-
-/** Konva wraps the canvas's own context; paths of display lists are drawn on that. */
-function native(context: unknown): CanvasRenderingContext2D {
-  return (context as { _context: CanvasRenderingContext2D })._context;
 }

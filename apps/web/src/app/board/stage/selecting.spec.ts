@@ -1,6 +1,10 @@
 import { TestBed } from '@angular/core/testing';
-import { apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
-import type { Board, Frame, Id, Item } from '@cuaderno/core';
+import { BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { Frame } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { handlesOf, sized, turnTo } from './handles';
 import { layOut, pagesBetween } from './layout';

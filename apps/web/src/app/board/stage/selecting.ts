@@ -1,26 +1,31 @@
+import { drawnOn } from '@cuaderno/core/board';
 import {
-  drawnOn,
-  bounds,
-  compose,
   cropTo,
-  distance,
-  frameBounds,
-  frameContains,
-  frameMatrix,
   frameOf,
   gridOf,
-  inverse,
   itemAt,
   itemBounds,
   itemsInBox,
   itemsInLasso,
   inSight,
-  MIN_FRAME,
   placed as itemsPlaced,
   snap,
   wholeGroups,
-} from '@cuaderno/core';
-import type { Frame, Guide, Id, Item, Page, Point, Rect } from '@cuaderno/core';
+} from '@cuaderno/core/edits';
+import {
+  bounds,
+  compose,
+  distance,
+  frameBounds,
+  frameContains,
+  frameMatrix,
+  inverse,
+  MIN_FRAME,
+} from '@cuaderno/core/geometry';
+import type { Item, Page } from '@cuaderno/core/board';
+import type { Guide } from '@cuaderno/core/edits';
+import type { Frame, Point, Rect } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { toBoard } from './camera';
 import type { Camera } from './camera';
 import type { Sample } from './gestures';

@@ -1,5 +1,5 @@
-import { corners } from '@cuaderno/core';
-import type { Point } from '@cuaderno/core';
+import { corners } from '@cuaderno/core/geometry';
+import type { Point } from '@cuaderno/core/geometry';
 import type { SelectionView } from './selecting';
 
 /** Sizes in CSS px. */

@@ -1,5 +1,5 @@
 import { somePages } from '@cuaderno/core/testing';
-import type { Lamp, Place } from '@cuaderno/core';
+import type { Lamp, Place } from '@cuaderno/core/features';
 import type { Sample } from './gestures';
 import { LampTool, PointerDot } from './showing-tools';
 

@@ -1,4 +1,6 @@
-import type { Id, Lamp, Place, Point } from '@cuaderno/core';
+import type { Lamp, Place } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import type { Camera } from './camera';
 import { toBoard } from './camera';
 import type { Sample } from './gestures';

@@ -1,16 +1,11 @@
-import { inSight, isLight, isMaterial, SIGNED_LINE, strokeOf } from '@cuaderno/core';
-import type {
-  Arrow,
-  Id,
-  Item,
-  Lamp,
-  Page,
-  Place,
-  Point,
-  Overlay,
-  Author,
-  View,
-} from '@cuaderno/core';
+import { isMaterial } from '@cuaderno/core/board';
+import { isLight, SIGNED_LINE } from '@cuaderno/core/drawing';
+import { inSight, strokeOf } from '@cuaderno/core/edits';
+import type { Item, Page } from '@cuaderno/core/board';
+import type { Author } from '@cuaderno/core/drawing';
+import type { Arrow, Lamp, Place, Overlay, View } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 
 /** How long a dot's trail is, in ms, and its size in CSS px. */
 const TRAIL = 380;

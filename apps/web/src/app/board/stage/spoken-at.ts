@@ -1,5 +1,6 @@
-import { itemAt, spokenItem } from '@cuaderno/core';
-import type { Point } from '@cuaderno/core';
+import { itemAt } from '@cuaderno/core/edits';
+import { spokenItem } from '@cuaderno/core/kinds';
+import type { Point } from '@cuaderno/core/geometry';
 import { pageUnder } from './pointer-tool';
 import type { Viewing } from './viewing';
 

@@ -13,20 +13,13 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { pagesInOrder } from '@cuaderno/core';
-import type {
-  Board,
-  Frame,
-  Id,
-  InkStyle,
-  Item,
-  Lamp,
-  Place,
-  Point,
-  Overlay,
-  Author,
-  View,
-} from '@cuaderno/core';
+import { pagesInOrder } from '@cuaderno/core/board';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { Author } from '@cuaderno/core/drawing';
+import type { Lamp, Place, Overlay, View } from '@cuaderno/core/features';
+import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { InkStyle } from '@cuaderno/core/ink';
 import type { Drawing } from '@cuaderno/core/replay';
 import type { LiveInkEvent } from '../../live/live-ink';
 import type { Tool } from '../tool/tool';

@@ -1,4 +1,4 @@
-import type { Point } from '@cuaderno/core';
+import type { Point } from '@cuaderno/core/geometry';
 
 /** What keys and wheels move. Distances in CSS px. */
 export interface Steered {

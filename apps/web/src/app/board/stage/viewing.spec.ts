@@ -1,5 +1,8 @@
-import { pagesInOrder, apply, BoardDraft, emptyBoard, newId } from '@cuaderno/core';
-import type { Page, View } from '@cuaderno/core';
+import { pagesInOrder, BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Page } from '@cuaderno/core/board';
+import type { View } from '@cuaderno/core/features';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { Viewing } from './viewing';
 

@@ -1,5 +1,8 @@
 import { signal } from '@angular/core';
-import type { Id, Page, Point, View } from '@cuaderno/core';
+import type { Page } from '@cuaderno/core/board';
+import type { View } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
 import { between, clamp, panToShow, showing, zoomAt } from './camera';
 import type { Camera, Size } from './camera';
 import { GAP, layOut, pageAt, pagesBetween, pagesNear, placeOf } from './layout';

@@ -1,5 +1,5 @@
-import { decodeStroke, encodeStroke } from '@cuaderno/core';
-import type { InkPoint, Stroke } from '@cuaderno/core';
+import { decodeStroke, encodeStroke } from '@cuaderno/core/ink';
+import type { InkPoint, Stroke } from '@cuaderno/core/ink';
 import { handwriting } from '@cuaderno/core/testing';
 import { inkRenderItemsOf, paint } from '../drawing/render-items';
 import { WetInk } from './wet-ink';

@@ -1,5 +1,6 @@
-import { displayStretch } from '@cuaderno/core';
-import type { InkPoint, Rect, Stroke } from '@cuaderno/core';
+import { displayStretch } from '@cuaderno/core/display';
+import type { Rect } from '@cuaderno/core/geometry';
+import type { InkPoint, Stroke } from '@cuaderno/core/ink';
 import { renderItemOf, paint } from '../drawing/render-items';
 
 /** Points that are put on a line's picture together. */

@@ -1,14 +1,12 @@
-import {
-  encodeStroke,
-  pileAt,
-  MAX_POINTS,
-  newId,
-  thinPoints,
-  strokeOf,
-  isItemTouched,
-  touches,
-} from '@cuaderno/core';
-import type { Board, Id, InkPoint, InkStyle, Item, Point } from '@cuaderno/core';
+import { pileAt } from '@cuaderno/core/board';
+import { strokeOf } from '@cuaderno/core/edits';
+import { newId } from '@cuaderno/core/id';
+import { encodeStroke, MAX_POINTS, thinPoints, touches } from '@cuaderno/core/ink';
+import { isItemTouched } from '@cuaderno/core/kinds';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { InkPoint, InkStyle } from '@cuaderno/core/ink';
 import type { Tool } from '../tool/tool';
 import { toBoard } from './camera';
 import type { Camera } from './camera';

@@ -1,4 +1,6 @@
-import { HighlightName, InkName, KIND_NAMES, Lamp } from '@cuaderno/core';
+import { Lamp } from '@cuaderno/core/features';
+import { HighlightName, InkName } from '@cuaderno/core/ink';
+import { KIND_NAMES } from '@cuaderno/core/kinds';
 import * as z from 'zod';
 import { lasting, remember } from '../../browser/storage';
 import { FIRST_PRESETS } from './presets';

@@ -1,5 +1,5 @@
-import type { InkStyle } from '@cuaderno/core';
-import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core';
+import type { InkStyle } from '@cuaderno/core/ink';
+import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core/ink';
 
 /** Pens that are a touch away, as they are at first: for notes, to point out, to mark, to correct. */
 export const FIRST_PRESETS: readonly InkStyle[] = [

@@ -1,14 +1,9 @@
 import { computed, effect, signal } from '@angular/core';
-import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core';
-import type {
-  HighlightName,
-  InkName,
-  InkStyle,
-  KindName,
-  Lamp,
-  Role,
-  ShapeSpec,
-} from '@cuaderno/core';
+import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core/ink';
+import type { Lamp } from '@cuaderno/core/features';
+import type { HighlightName, InkName, InkStyle } from '@cuaderno/core/ink';
+import type { KindName, ShapeSpec } from '@cuaderno/core/kinds';
+import type { Role } from '@cuaderno/core/permissions';
 import { keepTools, keptTools } from './kept-tools';
 import { FIRST_PRESETS } from './presets';
 

@@ -1,5 +1,6 @@
-import { emptyBoard, newId } from '@cuaderno/core';
-import type { Board, Page } from '@cuaderno/core';
+import { emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import type { Board, Page } from '@cuaderno/core/board';
 import { somePages } from '@cuaderno/core/testing';
 import { Screen } from '../../testing/screen';
 import { UnreadableNotice } from './unreadable-notice';

@@ -1,14 +1,15 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { listUnreadable } from '@cuaderno/contract/routes/boards';
-import { pagesInOrder } from '@cuaderno/core';
-import type { Board, Id } from '@cuaderno/core';
+import { pagesInOrder } from '@cuaderno/core/board';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { formatWhen } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** What can't be read of a board any more, as the server tells it. */
 type UnreadableCount = Answer<typeof listUnreadable>['entries'][number];
@@ -28,7 +29,7 @@ const WORDS: Record<UnreadableCount['kind'], string> = {
  */
 @Component({
   selector: 'cua-unreadable-notice',
-  imports: [SidePanel],
+  imports: [ProblemMessage, SidePanel],
   template: `
     @if (words(); as text) {
       <p class="bar" role="status">
@@ -44,11 +45,7 @@ const WORDS: Record<UnreadableCount['kind'], string> = {
           The disk of the server is damaged where this lay. All else on the board is as it was, and
           you can go on writing. Tell whoever runs the server: an earlier backup may have it.
         </p>
-        @if (problem(); as problem) {
-          <p class="trouble" role="alert">
-            <strong>{{ problem.title }}</strong> {{ problem.detail }}
-          </p>
-        }
+        <cua-problem [of]="attempt.problem()" />
         <ul>
           @for (entry of entries(); track entry.seq) {
             <li>
@@ -100,7 +97,7 @@ export class UnreadableNotice {
   protected readonly what = WORDS;
   protected readonly open = signal(false);
   protected readonly entries = signal<readonly UnreadableCount[]>([]);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
 
   protected readonly words = computed(() => {
     const { pages, unreadable = 0 } = this.board();
@@ -118,13 +115,10 @@ export class UnreadableNotice {
     const board = this.reportOf();
     if (board === null) return;
     this.open.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const { entries } = await firstValueFrom(this.boardsApi.listUnreadable(board));
       this.entries.set(entries);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   /** Where it was, of whom and of when, as far as that is known. */

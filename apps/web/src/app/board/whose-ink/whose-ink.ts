@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import { Signature } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Popup } from '../../ui/popup/popup';

@@ -1,4 +1,5 @@
-import type { Id, Item, PlacedItem } from '@cuaderno/core';
+import type { Item, PlacedItem } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { hasEditor } from '../kinds/register';
 import type { Tool } from '../tool/tool';
 import type { Arranging } from '../editing/arranging';

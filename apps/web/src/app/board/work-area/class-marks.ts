@@ -1,8 +1,11 @@
 import { computed } from '@angular/core';
-import { colourOfPerson, initialsOf, nameOf } from '@cuaderno/core';
-import type { Id, Named, View } from '@cuaderno/core';
+import { colourOfPerson } from '@cuaderno/core/ink';
+import { initialsOf, nameOf } from '@cuaderno/core/people';
+import type { View } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { Named } from '@cuaderno/core/people';
 import type { BoardSession } from '../../live/board-session';
-import type { Author } from '@cuaderno/core';
+import type { Author } from '@cuaderno/core/drawing';
 import type { Abilities } from '../editing/abilities';
 
 /** Somebody who wrote on a board, in whatever lesson. */

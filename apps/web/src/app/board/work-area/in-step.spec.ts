@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { Machine, Role, View, WindowSize } from '@cuaderno/core';
+import type { Machine, View, WindowSize } from '@cuaderno/core/features';
+import type { Role } from '@cuaderno/core/permissions';
 import { Subject } from 'rxjs';
 import type { BoardSession } from '../../live/board-session';
 import { InStep } from './in-step';

@@ -1,7 +1,7 @@
 import { effect, untracked } from '@angular/core';
 import type { Signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import type { Machine, View, WindowSize } from '@cuaderno/core';
+import type { Machine, View, WindowSize } from '@cuaderno/core/features';
 import {
   distinctUntilChanged,
   EMPTY,

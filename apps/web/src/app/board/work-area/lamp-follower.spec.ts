@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { Lamp } from '@cuaderno/core';
+import type { Lamp } from '@cuaderno/core/features';
 import { LampFollower } from './lamp-follower';
 
 const at = (y: number): Lamp => ({

@@ -1,6 +1,7 @@
 import { effect, untracked } from '@angular/core';
 import type { Signal } from '@angular/core';
-import type { Id, Lamp } from '@cuaderno/core';
+import type { Lamp } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 
 /** The stage, as far as it can show a place. */
 export interface ViewTarget {

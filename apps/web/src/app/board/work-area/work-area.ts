@@ -1,6 +1,11 @@
 import { AssetShape } from '@cuaderno/contract/materials';
-import { onlyBy } from '@cuaderno/core';
-import type { Board, Change, Id, Item, Point, Problem, View } from '@cuaderno/core';
+import { onlyBy } from '@cuaderno/core/board';
+import type { Board, Item } from '@cuaderno/core/board';
+import type { View } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
+import type { Id } from '@cuaderno/core/id';
+import type { Change } from '@cuaderno/core/ops';
+import type { Problem } from '@cuaderno/core/problem';
 import {
   afterNextRender,
   ChangeDetectionStrategy,

@@ -1,5 +1,6 @@
-import { pageFromSnapshot, unpack } from '@cuaderno/core';
-import type { Page, PageSnapshot } from '@cuaderno/core';
+import { pageFromSnapshot } from '@cuaderno/core/board';
+import { unpack } from '@cuaderno/core/wire';
+import type { Page, PageSnapshot } from '@cuaderno/core/board';
 import {
   ChangeDetectionStrategy,
   Component,

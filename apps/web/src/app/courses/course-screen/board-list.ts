@@ -30,11 +30,21 @@ import { LocalFiles } from '../../board/drawing/local-files';
 import { PaperSource } from '../../board/drawing/paper-source';
 import { formatDate } from '../../ui/time/format-time';
 import { BoardCover } from './board-cover';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** The boards of a course: to open, and to put in order. */
 @Component({
   selector: 'cua-board-list',
-  imports: [BoardCover, CdkDrag, CdkDropList, CopyDialog, Icon, MenuModule, RouterLink],
+  imports: [
+    BoardCover,
+    CdkDrag,
+    CdkDropList,
+    CopyDialog,
+    Icon,
+    MenuModule,
+    ProblemMessage,
+    RouterLink,
+  ],
   templateUrl: './board-list.html',
   styleUrl: './board-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

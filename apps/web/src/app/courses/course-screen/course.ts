@@ -27,6 +27,7 @@ import { formatDate, formatLength, formatWhen } from '../../ui/time/format-time'
 import { WayIn } from '../../lesson/way-in/way-in';
 import { BoardList } from './board-list';
 import { CourseUpload } from './upload';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** For how long slides that are expected needn't be announced again, in ms. */
 const EXPECTED = 60_000;
@@ -39,6 +40,7 @@ const EXPECTED = 60_000;
     BoardList,
     ButtonModule,
     LinksDialog,
+    ProblemMessage,
     ProgressBarModule,
     RouterLink,
     WayIn,

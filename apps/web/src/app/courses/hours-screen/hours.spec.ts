@@ -1,5 +1,5 @@
 import type { HourRow } from '../../api/timetable';
-import { Screen } from '../../testing/screen';
+import { Screen, write } from '../../testing/screen';
 import { HoursScreen } from './hours';
 
 const now = new Date();
@@ -38,10 +38,13 @@ describe('hours', () => {
     const screen = await Screen.show(HoursScreen, {}, answers);
     await screen.press('Correct…');
     const [minutes, why] = [...screen.element.querySelectorAll<HTMLInputElement>('.rows input')];
-    minutes!.value = '45';
-    why!.value = 'The line was away';
-    why!.form!.dispatchEvent(new SubmitEvent('submit', { cancelable: true }));
-    await screen.settles();
+    write(minutes!, '45');
+    minutes!.dispatchEvent(new Event('blur'));
+    await screen.press('Correct');
+    expect(screen.text).toContain('Say why: it stays with the lesson.');
+    expect(screen.api.asked.length).toBe(1);
+    write(why!, 'The line was away');
+    await screen.press('Correct');
     expect(screen.api.asked).toContain({
       call: 'POST /hours/l1/correct',
       body: { minutes: 45, why: 'The line was away' },

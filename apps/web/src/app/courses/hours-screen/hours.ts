@@ -13,8 +13,10 @@ import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { download } from '../../ui/download/download';
 import { formatDate, formatLength, formatSpan, inThisZone } from '../../ui/time/format-time';
+import { CorrectionForm } from './correction-form';
 import { totalsOf } from './totals';
 import type { TotalsBy } from './totals';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
   { by: 'month', label: 'Month' },
@@ -25,7 +27,7 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
   selector: 'cua-hours',
-  imports: [Chart, FormsModule, RouterLink, SelectModule],
+  imports: [Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, SelectModule],
   templateUrl: './hours.html',
   styleUrl: './hours.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -141,17 +143,6 @@ export class HoursScreen {
         return EMPTY;
       }),
     );
-  }
-
-  protected async correct(row: HourRow, minutes: number, why: string): Promise<void> {
-    this.problem.set(null);
-    try {
-      await firstValueFrom(this.hoursApi.correctHours(row.lesson, { minutes, why }));
-      this.correcting.set(null);
-      this.load();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
   }
 
   /** @param form a table, or a calendar of the lessons as they were held */

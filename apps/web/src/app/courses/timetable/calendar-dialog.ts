@@ -13,28 +13,21 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { DIALOG } from '../../ui/popup/dialog';
 import { inThisZone } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 type Brought = Answer<typeof importCalendar>;
 
 /** Brings the events of a calendar file as lessons of a course. */
 @Component({
   selector: 'cua-calendar-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FormsModule, ProblemMessage, SelectModule],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="Import a calendar"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
-    >
+    <cua-dialog header="Import a calendar" (closed)="closed.emit()">
       <p class="soft">Every event of a calendar file (.ics) becomes a lesson of one course.</p>
       <div class="fields">
         <label class="field wide"
@@ -57,15 +50,11 @@ type Brought = Answer<typeof importCalendar>;
             type="file"
             accept=".ics,text/calendar"
             (change)="importFile(field)"
-            [disabled]="busy() || !course()"
+            [disabled]="attempt.busy() || !course()"
           />
         </label>
       </div>
-      @if (problem(); as problem) {
-        <p class="trouble" role="alert">
-          <strong>{{ problem.title }}</strong> {{ problem.detail }}
-        </p>
-      }
+      <cua-problem [of]="attempt.problem()" />
       @if (came(); as it) {
         <p role="status">
           {{ it.made === 1 ? 'One event' : it.made + ' events' }} of “<bdi>{{ it.file }}</bdi
@@ -82,10 +71,10 @@ type Brought = Answer<typeof importCalendar>;
           </ul>
         }
       }
-      <ng-template #footer>
+      <ng-template cuaDialogFooter>
         <p-button label="Done" (onClick)="closed.emit()" />
       </ng-template>
-    </p-dialog>
+    </cua-dialog>
   `,
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -96,27 +85,20 @@ export class CalendarDialog {
   readonly closed = output();
   private readonly timetableApi = inject(TimetableApi);
   protected readonly course = linkedSignal(() => this.courses()[0]?.id ?? null);
-  protected readonly busy = signal(false);
+  protected readonly attempt = new Attempt();
   protected readonly came = signal<(Brought & { readonly file: string }) | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
 
   protected async importFile(field: HTMLInputElement): Promise<void> {
     const [file] = field.files ?? [];
     if (!file) return;
-    this.busy.set(true);
-    this.problem.set(null);
     this.came.set(null);
-    try {
+    await this.attempt.make(async () => {
       const imported = await firstValueFrom(
         this.timetableApi.importCalendar(this.course()!, file, inThisZone()),
       );
       this.came.set({ ...imported, file: file.name });
       this.imported.emit();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-      field.value = '';
-    }
+    });
+    field.value = '';
   }
 }

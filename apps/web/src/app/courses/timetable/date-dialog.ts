@@ -1,30 +1,34 @@
+import { changeDate } from '@cuaderno/contract/routes/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Planned } from '../../api/timetable';
+import { fits, isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatTimesIn } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
 @Component({
   selector: 'cua-date-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, RouterLink],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, RouterLink],
   templateUrl: './date-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -35,28 +39,39 @@ export class DateDialog {
   readonly closed = output();
   private readonly timetableApi = inject(TimetableApi);
 
-  protected readonly day = linkedSignal(() => this.lesson().wall.slice(0, 10));
-  protected readonly time = linkedSignal(() => this.lesson().wall.slice(11));
-  protected readonly why = linkedSignal(() => this.lesson().why);
-  protected readonly busy = signal(false);
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    day: ['', isWritten('Choose a day.')],
+    time: ['', isWritten('Write a time such as 16:30.')],
+    why: ['', fits(changeDate.body.shape.why)],
+  });
+  private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
+  protected readonly attempt = new Attempt();
   protected readonly ending = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly say = { times: formatTimesIn };
   protected readonly ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  protected readonly isMoved = computed(
-    () => `${this.day()}T${this.time()}` !== this.lesson().wall,
-  );
+  protected readonly isMoved = computed(() => {
+    const { day, time } = this.values();
+    return `${day}T${time}` !== this.lesson().wall;
+  });
+
+  constructor() {
+    effect(() => {
+      const { wall, why } = this.lesson();
+      this.form.setValue({ day: wall.slice(0, 10), time: wall.slice(11), why });
+    });
+  }
 
   protected move(): Promise<void> {
-    const now = `${this.day()}T${this.time()}`;
+    const { day, time, why } = this.form.getRawValue();
     return this.change(
-      this.timetableApi.changeDate(this.plan(), { ...this.body(), now, why: this.why() }),
+      this.timetableApi.changeDate(this.plan(), { ...this.body(), now: `${day}T${time}`, why }),
     );
   }
 
   protected cancel(): Promise<void> {
+    const { why } = this.form.getRawValue();
     return this.change(
-      this.timetableApi.changeDate(this.plan(), { ...this.body(), now: null, why: this.why() }),
+      this.timetableApi.changeDate(this.plan(), { ...this.body(), now: null, why }),
     );
   }
 
@@ -78,15 +93,9 @@ export class DateDialog {
   }
 
   private async change(asked: Observable<null>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await firstValueFrom(asked);
       this.changed.emit();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -7,21 +7,21 @@ import {
   inject,
   input,
   output,
-  signal,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
+import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** 50 minutes in a slot of 60 (common practice, no source). */
 const USUAL = { minutes: 50, buffer: 10 } as const;
@@ -29,7 +29,15 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-dialog',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, SelectModule],
+  imports: [
+    ButtonModule,
+    DIALOG,
+    FORM,
+    InputNumberModule,
+    InputTextModule,
+    ProblemMessage,
+    SelectModule,
+  ],
   templateUrl: './plan-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,8 +64,7 @@ export class PlanDialog {
   private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
   protected readonly weekly = computed(() => this.values().weekly ?? false);
   protected readonly day = computed(() => this.values().day ?? '');
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   constructor() {
@@ -72,9 +79,7 @@ export class PlanDialog {
 
   protected async plan(): Promise<void> {
     const { course, day, time, topic, minutes, buffer, weekly, until } = this.form.getRawValue();
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await firstValueFrom(
         this.timetableApi.planLesson(course, {
           topic: topic.trim(),
@@ -87,10 +92,6 @@ export class PlanDialog {
         }),
       );
       this.made.emit();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -1,18 +1,18 @@
 import { Slot, Title } from '@cuaderno/contract/courses';
-import { ChangeDetectionStrategy, Component, effect, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, output } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom, map } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Practice: 50 minutes of teaching. */
 const USUAL_MINUTES = 50;
@@ -20,7 +20,7 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -47,8 +47,7 @@ export class CourseForm {
     this.form.controls.weekday.valueChanges.pipe(map((day) => day > 0)),
     { initialValue: false },
   );
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   constructor() {
@@ -64,14 +63,8 @@ export class CourseForm {
   protected async make(): Promise<void> {
     const { name, weekday, startsAt, minutes } = this.form.getRawValue();
     const slot = weekday ? { weekday, startsAt, minutes: minutes!, zone: this.zone } : null;
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       this.made.emit(await firstValueFrom(this.coursesApi.createCourse({ name, slot })));
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -1,4 +1,4 @@
-import { nameOf } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ButtonModule } from 'primeng/button';
@@ -18,11 +18,12 @@ import {
   formatZone,
 } from '../../ui/time/format-time';
 import { CourseForm } from './course-form';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** The tutor's first screen: what comes next, the courses, the last records. */
 @Component({
   selector: 'cua-today',
-  imports: [ButtonModule, CourseForm, RouterLink],
+  imports: [ButtonModule, CourseForm, ProblemMessage, RouterLink],
   templateUrl: './today.html',
   styleUrl: './today.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -16,6 +16,7 @@ import { CalendarDialog } from '../timetable/calendar-dialog';
 import { DateDialog } from '../timetable/date-dialog';
 import { daysLater, isoDay, mondayOf, weekOf } from '../timetable/days';
 import { PlanDialog } from '../timetable/plan-dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 const NOTHING_PLANNED: TimetablePart = { lessons: [], clashes: [] };
 const shortDay = new Intl.DateTimeFormat('en-GB', {
@@ -27,7 +28,7 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 /** A week of lessons, by this machine's clock. */
 @Component({
   selector: 'cua-week',
-  imports: [ButtonModule, CalendarDialog, DateDialog, PlanDialog, RouterLink],
+  imports: [ButtonModule, CalendarDialog, DateDialog, PlanDialog, ProblemMessage, RouterLink],
   templateUrl: './week.html',
   styleUrl: './week.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

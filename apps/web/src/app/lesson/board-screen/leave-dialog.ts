@@ -8,14 +8,7 @@ import { DIALOG } from '../../ui/popup/dialog';
   selector: 'cua-leave-dialog',
   imports: [ButtonModule, DIALOG, LessonNotes],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="Close this lesson?"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="stayed.emit()"
-    >
+    <cua-dialog header="Close this lesson?" (closed)="stayed.emit()">
       <ul>
         <li class="notes">
           <cua-lesson-notes [lesson]="lesson()" [writes]="true" />
@@ -49,7 +42,7 @@ import { DIALOG } from '../../ui/popup/dialog';
           (onClick)="stayed.emit()"
         />
       </div>
-    </p-dialog>
+    </cua-dialog>
   `,
   styles: `
     ul {

@@ -11,8 +11,9 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { AT_FIRST } from '@cuaderno/core';
-import type { ChatTo, Id } from '@cuaderno/core';
+import { AT_FIRST } from '@cuaderno/core/permissions';
+import type { ChatTo } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import { Bell, MessagesSquare, Users } from 'lucide';
 import type { Course } from '../../api/shapes';
 import { Icon } from '../../ui/icons/icon';

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
-import { changePage, nameOf } from '@cuaderno/core';
-import type { Id, Rules } from '@cuaderno/core';
+import { changePage } from '@cuaderno/core/ops';
+import { nameOf } from '@cuaderno/core/people';
+import type { Id } from '@cuaderno/core/id';
+import type { Rules } from '@cuaderno/core/permissions';
 import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import type { PastWriter } from '../../board/work-area/class-marks';

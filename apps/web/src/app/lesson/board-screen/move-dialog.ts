@@ -1,30 +1,32 @@
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import {
   ChangeDetectionStrategy,
   Component,
   effect,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
   untracked,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Asks to which board pages are to go, and takes them there. */
 @Component({
   selector: 'cua-move-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './move-dialog.html',
   styleUrl: './move-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -39,27 +41,29 @@ export class MoveDialog {
   private readonly coursesApi = inject(CoursesApi);
 
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
-  protected readonly chosenCourse = linkedSignal(() => this.course());
   protected readonly boards = signal<readonly BoardInfo[]>([]);
-  protected readonly chosen = signal<string | null>(null);
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    course: ['', isWritten('Choose a course.')],
+    board: ['', isWritten('Choose a board.')],
+  });
+  private readonly chosenCourse = toSignal(this.form.controls.course.valueChanges, {
+    initialValue: '',
+  });
   protected readonly ready = signal(false);
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
 
   constructor() {
-    void this.try(async () => {
-      this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
-    });
+    effect(() => this.form.controls.course.setValue(this.course()));
     effect(() => {
       const course = this.chosenCourse();
-      untracked(() => void this.load(course));
+      if (course) untracked(() => void this.load(course));
     });
   }
 
   protected async move(): Promise<void> {
-    const to = this.boards().find(({ id }) => id === this.chosen());
+    const to = this.boards().find(({ id }) => id === this.form.getRawValue().board);
     if (!to) return;
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       await firstValueFrom(
         this.boardsApi.movePages(this.board(), { pages: this.pages(), to: to.id }),
       );
@@ -69,25 +73,17 @@ export class MoveDialog {
 
   private async load(course: string): Promise<void> {
     this.ready.set(false);
-    this.chosen.set(null);
-    await this.try(async () => {
+    this.form.controls.board.setValue('');
+    await this.attempt.make(async () => {
+      if (this.courses().length === 0)
+        this.courses.set((await firstValueFrom(this.coursesApi.readToday())).courses);
       const { boards } = await firstValueFrom(this.coursesApi.readCourse(course));
+      // Another course may have been chosen meanwhile.
+      if (course !== this.form.getRawValue().course) return;
       const others = boards.filter(({ id }) => id !== this.board());
       this.boards.set(others);
-      this.chosen.set(others[0]?.id ?? null);
+      this.form.controls.board.setValue(others[0]?.id ?? '');
       this.ready.set(true);
     });
-  }
-
-  private async try(what: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
-      await what();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
   }
 }

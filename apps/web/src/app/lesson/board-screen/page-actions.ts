@@ -1,14 +1,16 @@
 import { computed, signal } from '@angular/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
 import {
   addPageBeside,
   copyPages,
   setPageProps,
   movePages,
-  pageNumbers,
-  pagesInOrder,
   removePages,
-} from '@cuaderno/core';
-import type { Board, Id, Page, PageEdit, RichText } from '@cuaderno/core';
+} from '@cuaderno/core/edits';
+import type { Board, Page } from '@cuaderno/core/board';
+import type { PageEdit } from '@cuaderno/core/edits';
+import type { Id } from '@cuaderno/core/id';
+import type { RichText } from '@cuaderno/core/text';
 import type { BoardInfo } from '../../api/shapes';
 import type { BoardSession } from '../../live/board-session';
 import type { PageSetup } from '../../board/pages/page-dialog';

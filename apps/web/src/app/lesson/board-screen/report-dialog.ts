@@ -82,14 +82,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
   selector: 'cua-report-dialog',
   imports: [ButtonModule, DIALOG],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="What changed in the slides"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
-    >
+    <cua-dialog header="What changed in the slides" (closed)="closed.emit()">
       <p class="short">{{ short() }} {{ have() }}</p>
       @if (report().fonts.length > 0) {
         <ul class="fonts" aria-label="Fonts">
@@ -123,7 +116,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
       <div class="buttons">
         <p-button label="All right" (onClick)="closed.emit()" />
       </div>
-    </p-dialog>
+    </cua-dialog>
   `,
   styleUrl: './report-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

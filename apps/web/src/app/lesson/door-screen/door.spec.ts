@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { DoorState } from '@cuaderno/core';
+import type { DoorState } from '@cuaderno/core/permissions';
 import { PretendServer } from '../../live/pretend-socket';
 import { problem, Screen } from '../../testing/screen';
 import { DIAL, DoorScreen } from './door';

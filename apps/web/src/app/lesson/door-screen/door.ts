@@ -1,7 +1,7 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { readDoor } from '@cuaderno/contract/routes/lessons';
-import { CLOSE } from '@cuaderno/core';
-import type { DoorState } from '@cuaderno/core';
+import { CLOSE } from '@cuaderno/core/features';
+import type { DoorState } from '@cuaderno/core/permissions';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -14,12 +14,12 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { LessonsApi } from '../../api/lessons-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import { wayBack } from '../way-back/way-back';
 import { LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How the line is made: another way in tests. */
 export const DIAL = new InjectionToken<Dial | undefined>('dial', { factory: () => undefined });
@@ -29,7 +29,7 @@ type DoorOf = Answer<typeof readDoor>;
 /** What a student sees at the door of a lesson: that the tutor knows, and when they may come in. */
 @Component({
   selector: 'cua-door',
-  imports: [RouterLink],
+  imports: [ProblemMessage, RouterLink],
   templateUrl: './door.html',
   styleUrl: './door.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,8 +41,7 @@ export class DoorScreen {
   protected readonly state = signal<DoorState | 'over' | 'gone'>('waiting');
   protected readonly away = signal(false);
   protected readonly wayBack = wayBack;
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   /** What is said and what can be done, by where the student stands. */
   protected readonly words = computed(() => WORDS[this.state()]);
   private readonly link = new LiveLink('/live/door', inject(DIAL));
@@ -57,16 +56,10 @@ export class DoorScreen {
   }
 
   protected async knock(): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const { state } = await firstValueFrom(this.lessonsApi.knockAgain());
       this.state.set(state);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 
   private async load(): Promise<void> {

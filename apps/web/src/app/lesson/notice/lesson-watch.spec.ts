@@ -1,4 +1,4 @@
-import type { Arrival, ChatLine, Person } from '@cuaderno/core';
+import type { Arrival, ChatLine, Person } from '@cuaderno/core/features';
 import { LessonWatch } from './lesson-watch';
 
 describe('the watch over a lesson', () => {

@@ -1,4 +1,5 @@
-import type { Arrival, ChatLine, Id, Person } from '@cuaderno/core';
+import type { Arrival, ChatLine, Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { NoticeKind } from './notices';
 
 /** So much of a message is told in a notice, in characters. */

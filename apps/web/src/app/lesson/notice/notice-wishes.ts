@@ -7,14 +7,7 @@ import { DIALOG } from '../../ui/popup/dialog';
   selector: 'cua-notice-wishes',
   imports: [DIALOG],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="Notices"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
-    >
+    <cua-dialog header="Notices" (closed)="closed.emit()">
       <table>
         <thead>
           <tr>
@@ -55,7 +48,7 @@ import { DIALOG } from '../../ui/popup/dialog';
           }}
         </p>
       }
-    </p-dialog>
+    </cua-dialog>
   `,
   styles: `
     th {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { nameOf } from '@cuaderno/core';
-import type { Id, Person } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
+import type { Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import { Hand, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { TRUST_STEPS } from './trust-steps';

@@ -1,5 +1,5 @@
-import { newId } from '@cuaderno/core';
-import type { Arrival } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { Arrival } from '@cuaderno/core/features';
 import { Screen } from '../../testing/screen';
 import { DoorList } from './door-list';
 

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Arrival, DoorWord, Id } from '@cuaderno/core';
+import type { Arrival } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { DoorWord } from '@cuaderno/core/permissions';
 import { DoorOpen } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 

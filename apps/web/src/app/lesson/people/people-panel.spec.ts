@@ -2,8 +2,9 @@ import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { ComponentFixture } from '@angular/core/testing';
-import { newId } from '@cuaderno/core';
-import type { LessonWindow, Person, Trust } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { LessonWindow, Person } from '@cuaderno/core/features';
+import type { Trust } from '@cuaderno/core/permissions';
 import { PeoplePanel } from './people-panel';
 import { PeoplePanelHarness } from './people-panel.harness';
 

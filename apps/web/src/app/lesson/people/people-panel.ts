@@ -7,8 +7,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { nameOf } from '@cuaderno/core';
-import type { DoorWord, Id, LessonWindow, Person, Trust } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
+import type { LessonWindow, Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { DoorWord, Trust } from '@cuaderno/core/permissions';
 import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';

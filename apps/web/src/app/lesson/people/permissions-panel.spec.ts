@@ -1,8 +1,8 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
-import { newId } from '@cuaderno/core';
-import type { Person } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { Person } from '@cuaderno/core/features';
 import { PermissionsPanel } from './permissions-panel';
 import type { MayLevel, MayWord } from './permissions-panel';
 

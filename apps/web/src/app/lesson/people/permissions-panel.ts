@@ -6,8 +6,13 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import { AT_FIRST, nameOf, resolvePermissions } from '@cuaderno/core';
-import type { Id, Permit, Person, Rules, RulesOver, Trust } from '@cuaderno/core';
+import { FormsModule } from '@angular/forms';
+import { SelectModule } from 'primeng/select';
+import { nameOf } from '@cuaderno/core/people';
+import { AT_FIRST, resolvePermissions } from '@cuaderno/core/permissions';
+import type { Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { Permit, Rules, RulesOver, Trust } from '@cuaderno/core/permissions';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { TRUST_STEPS } from './trust-steps';
 
@@ -37,7 +42,7 @@ const OF: Readonly<Record<'board' | 'page', readonly Permit[]>> = {
 /** What students may do: for all in this lesson, for one, here, or whenever a lesson of the course begins. */
 @Component({
   selector: 'cua-permissions-panel',
-  imports: [SidePanel],
+  imports: [FormsModule, SelectModule, SidePanel],
   templateUrl: './permissions-panel.html',
   styleUrl: './permissions-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

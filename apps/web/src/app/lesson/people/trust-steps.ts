@@ -1,4 +1,4 @@
-import type { Trust } from '@cuaderno/core';
+import type { Trust } from '@cuaderno/core/permissions';
 import { Eye, Grab, Pen } from 'lucide';
 
 /** The steps of trust, as they are called and shown wherever pens are given. */

@@ -1,7 +1,8 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { readLesson } from '@cuaderno/contract/routes/lessons';
-import { addPageBeside, whyTrust } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { addPageBeside } from '@cuaderno/core/edits';
+import { whyTrust } from '@cuaderno/core/permissions';
+import type { Id } from '@cuaderno/core/id';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -157,6 +158,7 @@ export class LessonScreen {
   private lateWork: LateWork[] = [];
 
   constructor() {
+    void this.late.prepare();
     // Over a thin line the page comes as a picture first, and nothing is in its way.
     if (!isLineThin()) void pdfJs();
     void this.enter();

@@ -1,5 +1,6 @@
-import { emptyBoard, fold } from '@cuaderno/core';
-import type { ChatLine } from '@cuaderno/core';
+import { emptyBoard } from '@cuaderno/core/board';
+import { fold } from '@cuaderno/core/log';
+import type { ChatLine } from '@cuaderno/core/features';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { signal } from '@angular/core';
 import { Screen } from '../../testing/screen';

@@ -7,8 +7,9 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { nameOf, pageNumbers, pagesInOrder } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
+import { nameOf } from '@cuaderno/core/people';
+import type { Id } from '@cuaderno/core/id';
 import type { BoardSession } from '../../live/board-session';
 
 /** So much of a message is read out, in characters. */

@@ -1,8 +1,8 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
-import { newId } from '@cuaderno/core';
-import type { ChatLine, ChatTo } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { ChatLine, ChatTo } from '@cuaderno/core/features';
 import { ChatPanel } from './chat-panel';
 
 const [maren, ida] = [newId(), newId()];

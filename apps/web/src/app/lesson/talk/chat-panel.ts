@@ -9,8 +9,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { MAX_CHAT, nameOf } from '@cuaderno/core';
-import type { ChatLine, ChatTo, Id, Person } from '@cuaderno/core';
+import { MAX_CHAT } from '@cuaderno/core/features';
+import { nameOf } from '@cuaderno/core/people';
+import type { ChatLine, ChatTo, Person } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import { Send, X } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 

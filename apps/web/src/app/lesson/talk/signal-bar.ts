@@ -6,7 +6,7 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import type { Person, Signal } from '@cuaderno/core';
+import type { Person, Signal } from '@cuaderno/core/features';
 import { Hand, MessageSquareHeart } from 'lucide';
 import { Popup } from '../../ui/popup/popup';
 import { Icon } from '../../ui/icons/icon';

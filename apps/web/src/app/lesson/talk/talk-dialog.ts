@@ -9,8 +9,8 @@ import {
   input,
   output,
 } from '@angular/core';
-import { whyNot } from '@cuaderno/core';
-import type { ChatTo } from '@cuaderno/core';
+import { whyNot } from '@cuaderno/core/permissions';
+import type { ChatTo } from '@cuaderno/core/features';
 import { X } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import type { BoardSession } from '../../live/board-session';

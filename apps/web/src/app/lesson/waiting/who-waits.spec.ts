@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { Waiting } from '@cuaderno/core';
+import type { Waiting } from '@cuaderno/core/features';
 import { PretendServer } from '../../live/pretend-socket';
 import { Notices } from '../notice/notices';
 import { WaitingLine } from './waiting-line';

@@ -7,7 +7,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { Waiting } from '@cuaderno/core';
+import type { Waiting } from '@cuaderno/core/features';
 import { LiveLink } from '../../live/live-link';
 import type { Dial } from '../../live/live-link';
 import { Notices } from '../notice/notices';

@@ -7,14 +7,7 @@ import { DIALOG } from '../../ui/popup/dialog';
   selector: 'cua-qr-dialog',
   imports: [DIALOG],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="Scan to come in"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
-    >
+    <cua-dialog header="Scan to come in" (closed)="closed.emit()">
       <svg
         role="img"
         aria-label="The join link as a QR code"
@@ -25,7 +18,7 @@ import { DIALOG } from '../../ui/popup/dialog';
         <path [attr.d]="code().path" fill="#000" />
       </svg>
       <p>{{ link() }}</p>
-    </p-dialog>
+    </cua-dialog>
   `,
   styles: `
     svg {

@@ -1,4 +1,4 @@
-import type { DoorRule } from '@cuaderno/core';
+import type { DoorRule } from '@cuaderno/core/permissions';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,12 +11,12 @@ import {
   untracked,
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Course, GuestLink } from '../../api/shapes';
 import { copyText } from '../../browser/copy-text';
 import { JoinCard, joinLink } from './join-card';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Who comes in by themselves, in words. */
 const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
@@ -36,7 +36,7 @@ const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
 /** How students come into a course: its link and code, who waits at the door, links for guests, its end. */
 @Component({
   selector: 'cua-way-in',
-  imports: [JoinCard],
+  imports: [JoinCard, ProblemMessage],
   templateUrl: './way-in.html',
   styleUrl: './way-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,20 +53,19 @@ export class WayIn {
   protected readonly copied = signal<string | null>(null);
   /** What is asked about before it is done. */
   protected readonly asking = signal<'link' | 'retire' | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
-  protected readonly busy = signal(false);
+  protected readonly attempt = new Attempt();
 
   constructor() {
     effect(() => {
       const id = this.id();
-      untracked(() => void this.try(() => this.loadGuests(id)));
+      untracked(() => void this.attempt.make(() => this.loadGuests(id)));
     });
   }
 
   protected setDoor(door: DoorRule): void {
     const before = this.course();
     this.course.set({ ...before, door });
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       try {
         await firstValueFrom(this.coursesApi.setDoorRule(this.id(), { door }));
       } catch (error) {
@@ -77,7 +76,7 @@ export class WayIn {
   }
 
   protected renew(): void {
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       const now = await firstValueFrom(this.coursesApi.renewJoinLink(this.id()));
       this.course.update((course) => ({ ...course, ...now }));
       this.asking.set(null);
@@ -85,7 +84,7 @@ export class WayIn {
   }
 
   protected retire(): void {
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       await firstValueFrom(this.coursesApi.retireCourse(this.id()));
       this.course.update((course) => ({
         ...course,
@@ -98,7 +97,7 @@ export class WayIn {
   }
 
   protected resume(): void {
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       await firstValueFrom(this.coursesApi.resumeCourse(this.id()));
       const { course } = await firstValueFrom(this.coursesApi.readCourse(this.course().id));
       this.course.set(course);
@@ -108,7 +107,7 @@ export class WayIn {
   protected invite(field: HTMLInputElement): void {
     const guest = field.value.trim();
     if (guest === '') return;
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       const link = await firstValueFrom(this.coursesApi.createGuestLink(this.id(), { guest }));
       this.guests.update((list) => [...list, link]);
       field.value = '';
@@ -121,7 +120,7 @@ export class WayIn {
   }
 
   protected end(link: GuestLink): void {
-    void this.try(async () => {
+    void this.attempt.make(async () => {
       await firstValueFrom(this.coursesApi.cancelGuestLink(this.course().id, link.id));
       this.guests.update((list) => list.filter(({ id }) => id !== link.id));
     });
@@ -129,17 +128,5 @@ export class WayIn {
 
   private async loadGuests(course: string): Promise<void> {
     this.guests.set(await firstValueFrom(this.coursesApi.listGuestLinks(course)));
-  }
-
-  private async try(what: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
-      await what();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
   }
 }

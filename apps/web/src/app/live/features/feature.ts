@@ -2,13 +2,13 @@ import type { Signal, Type } from '@angular/core';
 import type {
   ClientMessage,
   FeatureName,
-  Id,
   KeptName,
   Person,
   RecordPart,
   SaidSourceOf,
   ServerMessageOf,
-} from '@cuaderno/core';
+} from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 
 /** Hands a message to the network. Returns whether it could be. */
 export type Send = (message: ClientMessage) => boolean;

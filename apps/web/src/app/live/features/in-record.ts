@@ -1,5 +1,5 @@
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { RecordTimeline, SaidSource } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import type { RecordTimeline, SaidSource } from '@cuaderno/core/features';
 import type { Happening, HappeningSign, LessonNames, SaidWords } from './feature';
 import { FEATURES } from './register';
 

@@ -1,4 +1,4 @@
-import type { FeatureName, KeptName } from '@cuaderno/core';
+import type { FeatureName, KeptName } from '@cuaderno/core/features';
 import { CaptionsState } from './captions/captions-state';
 import { captionsInRecord } from './captions/in-record';
 import { LessonDoorState } from './door/door-state';

@@ -78,9 +78,11 @@ describe('materials beside a board', () => {
 
   it('are chosen from one folder and those within', async () => {
     await show();
-    await set('select', 'sky', 'change');
+    await screen.choose('From which folder', 'sky');
+    await drawn();
     expect(names()).toEqual(['Orion.png']);
-    await set('select', 'knots', 'change');
+    await screen.choose('From which folder', 'knots');
+    await drawn();
     expect(names()).toEqual(['Bowline.png']);
   });
 
@@ -100,7 +102,7 @@ describe('materials beside a board', () => {
     await show();
     const laid: PagesChoice[] = [];
     screen.fixture.componentInstance.chosen.subscribe((one) => laid.push(one));
-    await set('.where select', 'before', 'change');
+    await screen.choose('Pages of a PDF go', 'before');
     screen.element.querySelector<HTMLButtonElement>('.row .lay')!.click();
     expect(laid[0]!.pagesGo).toBe('before');
   });

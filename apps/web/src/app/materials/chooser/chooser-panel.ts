@@ -1,5 +1,7 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import type { ElementRef } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { SelectModule } from 'primeng/select';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -11,8 +13,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
 import { RouterLink } from '@angular/router';
 import { HandHelping, Upload, X } from 'lucide';
 import { HandOverDialog } from '../handing-over/hand-over-dialog';
@@ -27,6 +29,7 @@ import { formatAsset } from '../store/format-material';
 import type { AssetInfo } from '../store/shapes';
 import { UploadQueue } from '../store/upload-queue';
 import { UploadList } from '../store/upload-list';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** A file that is chosen for a board; of a PDF, where its pages go. */
 export interface PagesChoice {
@@ -37,7 +40,17 @@ export interface PagesChoice {
 /** All materials beside a board, to be laid on its pages: one's own and those that others share. */
 @Component({
   selector: 'cua-chooser-panel',
-  imports: [AssetPicture, HandOverDialog, Icon, RouterLink, ScrollingModule, UploadList],
+  imports: [
+    AssetPicture,
+    FormsModule,
+    HandOverDialog,
+    Icon,
+    ProblemMessage,
+    RouterLink,
+    ScrollingModule,
+    SelectModule,
+    UploadList,
+  ],
   templateUrl: './chooser-panel.html',
   styleUrl: './chooser-panel.scss',
   host: { '(keydown.escape)': 'closed.emit()' },
@@ -76,6 +89,10 @@ export class ChooserPanel {
       .flatMap(({ owner, folders }) =>
         folderLines(folders).map(({ id, name }) => ({ id, name: `From ${owner.name} › ${name}` })),
       ),
+  ]);
+  protected readonly choices = computed(() => [
+    { id: null, name: 'All folders' },
+    ...this.folders(),
   ]);
   /** Files that something can be done with here, the newest first, with the folders they lie in. */
   private readonly index = computed(() => {

@@ -1,4 +1,4 @@
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -6,29 +6,31 @@ import {
   effect,
   inject,
   input,
-  linkedSignal,
   output,
   signal,
   untracked,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import { HandingOverApi } from '../../api/handing-over-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
+import { isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatWhen } from '../../ui/time/format-time';
 import type { HandOver, HandOverList } from './shapes';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Hands a file to students to keep: to all of a course or to some; shows who has it, and takes it back. */
 @Component({
   selector: 'cua-hand-over-dialog',
-  imports: [ButtonModule, CheckboxModule, DIALOG, FormsModule, SelectModule],
+  imports: [ButtonModule, CheckboxModule, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './hand-over-dialog.html',
   styleUrl: './hand-over-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,21 +46,28 @@ export class HandOverDialog {
   private readonly coursesApi = inject(CoursesApi);
   private readonly handingOverApi = inject(HandingOverApi);
   protected readonly courses = signal<readonly Course[] | null>(null);
-  protected readonly course = linkedSignal<Id | null>(() => this.of());
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    course: ['', isWritten('Choose a course.')],
+    toAll: true,
+    /** Ids of those that were ticked. */
+    some: [[] as readonly string[]],
+  });
+  private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
+  private readonly course = computed(() => this.values().course ?? '');
+  protected readonly toAll = computed(() => this.values().toAll ?? true);
   private readonly found = signal<HandOverList | null>(null);
   protected readonly students = computed(() => this.found()?.students ?? null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
-  protected readonly busy = signal(false);
-  /** Ids of those that were ticked. */
-  protected readonly some = signal<readonly string[]>([]);
-  protected readonly toAll = signal(true);
+  protected readonly attempt = new Attempt();
   protected readonly say = { when: formatWhen };
   /** Hand-overs of this file. */
   protected readonly handed = computed(
     () => this.found()?.handOvers.filter(({ asset }) => asset === this.asset().id) ?? [],
   );
   protected readonly ready = computed(
-    () => this.course() !== null && (this.toAll() || this.some().length > 0) && !this.busy(),
+    () =>
+      this.course() !== '' &&
+      (this.toAll() || (this.values().some ?? []).length > 0) &&
+      !this.attempt.busy(),
   );
 
   constructor() {
@@ -67,27 +76,23 @@ export class HandOverDialog {
       // Out of reach, what is known stays.
       if (this.changed() > 0) untracked(() => void this.load().catch(() => undefined));
     });
-  }
-
-  protected async choose(course: Id): Promise<void> {
-    this.course.set(course);
-    this.some.set([]);
-    this.found.set(null);
-    await this.try(() => this.load());
+    effect(() => {
+      if (this.course()) untracked(() => void this.choose());
+    });
   }
 
   protected async handOver(): Promise<void> {
-    const [course, to] = [this.course(), this.toAll() ? ('all' as const) : this.some()];
-    if (course === null) return;
-    await this.try(async () => {
+    const { course, toAll, some } = this.form.getRawValue();
+    await this.attempt.make(async () => {
+      const to = toAll ? ('all' as const) : some;
       await firstValueFrom(this.handingOverApi.handOver(course, { asset: this.asset().id, to }));
-      this.some.set([]);
+      this.form.controls.some.reset();
       await this.load();
     });
   }
 
   protected async takeBack({ id }: HandOver): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       await firstValueFrom(this.handingOverApi.takeBackHandOver(id));
       await this.load();
     });
@@ -107,23 +112,17 @@ export class HandOverDialog {
   }
 
   private async loadCourses(): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       const { courses } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
-      this.course.update((course) => course ?? courses[0]?.id ?? null);
-      await this.load();
+      this.form.controls.course.setValue(this.of() ?? courses[0]?.id ?? '');
     });
   }
 
-  private async try(what: () => Promise<void>): Promise<void> {
-    this.problem.set(null);
-    this.busy.set(true);
-    try {
-      await what();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+  /** Of another course, other students are offered, and other hand-overs shown. */
+  private async choose(): Promise<void> {
+    this.form.controls.some.reset();
+    this.found.set(null);
+    await this.attempt.make(() => this.load());
   }
 }

@@ -1,4 +1,4 @@
-import { MAX_PEAKS } from '@cuaderno/core';
+import { MAX_PEAKS } from '@cuaderno/core/kinds';
 
 /** Sounds longer than this are not read for their peaks, in seconds: that takes memory. */
 const MAX_READ = 20 * 60;

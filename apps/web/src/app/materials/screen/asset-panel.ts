@@ -1,5 +1,5 @@
-import { canBeLaid } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { canBeLaid } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -29,6 +29,7 @@ import { formatAsset, formatBytes, formatPages } from '../store/format-material'
 import { MaterialsStore } from '../store/materials-store';
 import type { AssetInfo, UseInfo } from '../store/shapes';
 import { formatDate } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** One file: what it is, what it is used on, and what can be made of it. */
 @Component({
@@ -39,6 +40,7 @@ import { formatDate } from '../../ui/time/format-time';
     FormsModule,
     HandOverDialog,
     Icon,
+    ProblemMessage,
     RouterLink,
     SelectModule,
   ],

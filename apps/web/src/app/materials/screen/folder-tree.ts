@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { treeOf } from '@cuaderno/core';
-import type { Branch, Id } from '@cuaderno/core';
+import { treeOf } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
+import type { Branch } from '@cuaderno/core/materials';
 import {
   ChevronDown,
   ChevronRight,

@@ -82,13 +82,10 @@ describe('materials', () => {
 
   it('are put in order by size', async () => {
     await show();
-    const order = screen.element.querySelector<HTMLSelectElement>('.order select')!;
-    order.value = 'largest';
-    order.dispatchEvent(new Event('change'));
+    await screen.choose('In which order', 'largest');
     await drawn();
     expect(names()).toEqual(['Sky', 'Ebb 9.pdf', 'Ebb 10.pdf', 'Flood.wav']);
-    order.value = 'kind';
-    order.dispatchEvent(new Event('change'));
+    await screen.choose('In which order', 'kind');
     await drawn();
     expect(names().at(-1)).toBe('Flood.wav');
   });

@@ -1,6 +1,7 @@
 import { ChoiceShape } from '@cuaderno/contract/materials';
-import { AssetIndex, inOrder, pathTo } from '@cuaderno/core';
-import type { AssetOrder, Folder, Id } from '@cuaderno/core';
+import { AssetIndex, inOrder, pathTo } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
+import type { AssetOrder, Folder } from '@cuaderno/core/materials';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
@@ -14,6 +15,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { SelectModule } from 'primeng/select';
 import type { ElementRef } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
@@ -40,6 +42,7 @@ import { addressOf, folderRows, placeOf } from './place';
 import type { LibraryPlace, ListedRow } from './place';
 import { PutDialog } from './put-dialog';
 import { ShareDialog } from './share-dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** What is carried from the list to a folder. */
 const CARRIED = 'application/x-cuaderno-materials';
@@ -63,9 +66,11 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     FolderTree,
     FormsModule,
     Icon,
+    ProblemMessage,
     PutDialog,
     RouterLink,
     ScrollingModule,
+    SelectModule,
     ShareDialog,
     UploadList,
   ],

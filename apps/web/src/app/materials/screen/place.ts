@@ -1,5 +1,6 @@
-import { byName } from '@cuaderno/core';
-import type { Folder, Id } from '@cuaderno/core';
+import { byName } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
+import type { Folder } from '@cuaderno/core/materials';
 import type { AssetInfo, MaterialsInfo, ShelfInfo } from '../store/shapes';
 
 /** Where one is among materials. */

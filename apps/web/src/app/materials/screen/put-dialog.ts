@@ -1,46 +1,41 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { mayLieIn } from '@cuaderno/core';
-import type { Folder, Id } from '@cuaderno/core';
-import { FormsModule } from '@angular/forms';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { mayLieIn } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
+import type { Folder } from '@cuaderno/core/materials';
+import { FormControl, FormGroup } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { folderLines } from '../store/folder-lines';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** Asks into which folder things go. */
 @Component({
   selector: 'cua-put-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, SelectModule],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
+    <cua-dialog
       [header]="copying() ? 'Copy into which folder?' : 'Put into which folder?'"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
+      (closed)="closed.emit()"
     >
-      <form class="form" (ngSubmit)="put.emit(to())">
-        <label class="field">
-          Folder
+      <form class="form" [formGroup]="form" (cuaSubmit)="put.emit(form.getRawValue().to)">
+        <cua-field label="Folder">
           <p-select
-            name="to"
             ariaLabel="Folder"
             appendTo="body"
             optionLabel="name"
             optionValue="id"
             [filter]="options().length > 12"
             [options]="options()"
-            [ngModel]="to()"
-            (ngModelChange)="to.set($event)"
+            formControlName="to"
           />
-        </label>
+        </cua-field>
         <div class="buttons">
           <p-button label="Not now" severity="secondary" [text]="true" (onClick)="closed.emit()" />
           <p-button type="submit" [label]="copying() ? 'Copy them here' : 'Put them here'" />
         </div>
       </form>
-    </p-dialog>
+    </cua-dialog>
   `,
   styleUrl: './materials-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -52,7 +47,7 @@ export class PutDialog {
   readonly copying = input(false);
   readonly put = output<Id | null>();
   readonly closed = output();
-  protected readonly to = signal<Id | null>(null);
+  protected readonly form = new FormGroup({ to: new FormControl<Id | null>(null) });
 
   protected readonly options = computed<{ id: Id | null; name: string }[]>(() => [
     { id: null, name: 'My materials' },

@@ -1,27 +1,30 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { listShareReceivers } from '@cuaderno/contract/routes/materials';
-import type { Folder, Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
+import type { Folder } from '@cuaderno/core/materials';
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { FormControl } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { AccountsApi } from '../../api/accounts-api';
+import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import { MaterialsApi } from '../../api/materials-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import { copyText } from '../../browser/copy-text';
 import { MaterialsStore } from '../store/materials-store';
 import type { ShareInfo } from '../store/shapes';
+import { isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 type NamedReceiver = Answer<typeof listShareReceivers>[number];
 
 /** Says whom a folder is shared with, shares it with more, and takes it back. */
 @Component({
   selector: 'cua-share-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './share-dialog.html',
   styleUrl: './share-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -37,10 +40,9 @@ export class ShareDialog {
   private readonly store = inject(MaterialsStore);
   protected readonly courses = signal<readonly NamedReceiver[]>([]);
   protected readonly tutors = signal<readonly NamedReceiver[]>([]);
-  protected readonly course = signal<Id | null>(null);
-  protected readonly tutor = signal<Id | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
-  protected readonly busy = signal(false);
+  protected readonly course = new FormControl<Id | null>(null, isWritten('Choose a course.'));
+  protected readonly tutor = new FormControl<Id | null>(null, isWritten('Choose a tutor.'));
+  protected readonly attempt = new Attempt();
   /** The link of an invitation that was just made. */
   protected readonly invitation = signal<string | null>(null);
   protected readonly copied = signal(false);
@@ -59,25 +61,20 @@ export class ShareDialog {
     return all.filter(({ id }) => !has.has(id));
   }
 
-  protected async share(kind: 'tutor' | 'course', id: Id | null): Promise<void> {
-    if (!id) return;
-    this.busy.set(true);
-    await this.store.share(this.folder().id, kind, id);
-    this.busy.set(false);
-    this.problem.set(this.store.problem());
-    this.course.set(null);
-    this.tutor.set(null);
+  protected async share(kind: 'tutor' | 'course', whom: FormControl<Id | null>): Promise<void> {
+    whom.markAsTouched();
+    const { value } = whom;
+    if (value === null) return;
+    await this.attempt.make(() => this.store.share(this.folder().id, kind, value));
+    whom.reset();
   }
 
   protected async takeBack(share: ShareInfo): Promise<void> {
-    this.busy.set(true);
-    await this.store.takeBack(share.id);
-    this.busy.set(false);
-    this.problem.set(this.store.problem());
+    await this.attempt.make(() => this.store.takeBack(share.id));
   }
 
   protected async invite(): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       const { token } = await firstValueFrom(this.accountsApi.createInvitation());
       this.invitation.set(`${location.origin}/invited/${token}`);
       this.copied.set(false);
@@ -89,7 +86,7 @@ export class ShareDialog {
   }
 
   private async load(): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       const [{ courses }, tutors] = await Promise.all([
         firstValueFrom(this.coursesApi.readToday()),
         firstValueFrom(this.materialsApi.listShareReceivers()),
@@ -97,14 +94,5 @@ export class ShareDialog {
       this.courses.set(courses);
       this.tutors.set(tutors);
     });
-  }
-
-  private async try(what: () => Promise<void>): Promise<void> {
-    this.problem.set(null);
-    try {
-      await what();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
-import type { AssetKind } from '@cuaderno/core';
+import type { AssetKind } from '@cuaderno/core/materials';
 import { AudioLines, Clapperboard, FileText, Image, NotebookTabs, Presentation } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../ui/icons/icon';

@@ -1,5 +1,6 @@
-import { pathTo, treeOf } from '@cuaderno/core';
-import type { Branch, Folder, Id } from '@cuaderno/core';
+import { pathTo, treeOf } from '@cuaderno/core/materials';
+import type { Id } from '@cuaderno/core/id';
+import type { Branch, Folder } from '@cuaderno/core/materials';
 
 /** "Sky › Winter": where a folder lies; nothing for the top. */
 export function pathOf(folders: readonly Folder[], folder: Id | null): string {

@@ -1,4 +1,4 @@
-import type { Asset, AssetKind } from '@cuaderno/core';
+import type { Asset, AssetKind } from '@cuaderno/core/materials';
 import { formatPlace } from '../../ui/time/format-time';
 
 const KINDS: Record<AssetKind, string> = {

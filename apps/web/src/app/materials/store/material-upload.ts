@@ -1,6 +1,6 @@
 import { UploadedAsset } from '@cuaderno/contract/materials';
 import type { Remark } from '@cuaderno/contract/materials';
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import { signal } from '@angular/core';
 import { DetailedError, Upload } from 'tus-js-client';
 import { NO_LINE, ProblemDetails } from '../../api/problem';
@@ -55,7 +55,7 @@ export class MaterialUpload {
       return asset;
     } catch (error) {
       if (this.given) return null;
-      this.problem.set(troubleIn(error));
+      this.problem.set(problemIn(error));
       this.state.set('failed');
       return null;
     }
@@ -129,7 +129,7 @@ export async function brokenOff(): Promise<{ name: string; forget: () => Promise
   }));
 }
 
-function troubleIn(error: unknown): ProblemDetails {
+function problemIn(error: unknown): ProblemDetails {
   if (error instanceof DetailedError && error.originalResponse) {
     try {
       return ProblemDetails.parse(JSON.parse(error.originalResponse.getBody()));

@@ -13,7 +13,8 @@ import {
   shareFolder,
   takeBackShare,
 } from '@cuaderno/contract/routes/materials';
-import type { Folder, Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
+import type { Folder } from '@cuaderno/core/materials';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
@@ -114,12 +115,17 @@ export class MaterialsStore {
     return this.change(this.api.call(emptyBin));
   }
 
-  share(folder: Id, kind: 'tutor' | 'course', id: Id): Promise<boolean> {
-    return this.change(this.api.call(shareFolder, { params: { folder }, body: { kind, id } }));
+  /** Throws `ApiError`: who shares says what went wrong where they do it. */
+  async share(folder: Id, kind: 'tutor' | 'course', id: Id): Promise<void> {
+    const asked = { params: { folder }, body: { kind, id } };
+    await firstValueFrom(this.api.call(shareFolder, asked));
+    await this.renew();
   }
 
-  takeBack(share: Id): Promise<boolean> {
-    return this.change(this.api.call(takeBackShare, { params: { share } }));
+  /** Throws `ApiError`. */
+  async takeBack(share: Id): Promise<void> {
+    await firstValueFrom(this.api.call(takeBackShare, { params: { share } }));
+    await this.renew();
   }
 
   /** Asks anew what there is. Throws `ApiError`. */

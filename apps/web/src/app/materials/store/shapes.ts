@@ -1,6 +1,6 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { listMaterials } from '@cuaderno/contract/routes/materials';
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 
 export type {
   AssetShape as AssetInfo,

@@ -1,7 +1,8 @@
 import type { Remark } from '@cuaderno/contract/materials';
 import { keepAssetStill } from '@cuaderno/contract/routes/materials';
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import { computed, inject, Injectable, signal } from '@angular/core';
+import PQueue from 'p-queue';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { posterOf } from '../media-preview/media-preview';
@@ -24,7 +25,7 @@ export class UploadQueue {
   readonly broken = signal<readonly string[]>([]);
   /** Those that came of which something is to be said, until that is read. */
   readonly remarked = signal<readonly { name: string; remarks: readonly Remark[] }[]>([]);
-  private running = 0;
+  private readonly queue = new PQueue({ concurrency: AT_ONCE });
 
   readonly under = computed(() => this.uploads().filter((one) => one.state() !== 'failed'));
   readonly failed = computed(() => this.uploads().filter((one) => one.state() === 'failed'));
@@ -54,13 +55,12 @@ export class UploadQueue {
     const names = new Set(files.map(({ name }) => name));
     this.broken.update((list) => list.filter((name) => !names.has(name)));
     this.uploads.update((list) => [...list, ...fresh]);
-    this.goOn();
+    for (const upload of fresh) this.enqueue(upload);
   }
 
   stop(upload: MaterialUpload): void {
     void upload.stop();
     this.uploads.update((list) => list.filter((one) => one !== upload));
-    this.goOn();
   }
 
   stopAll(): void {
@@ -69,19 +69,11 @@ export class UploadQueue {
 
   again(upload: MaterialUpload): void {
     upload.state.set('waiting');
-    this.goOn();
+    this.enqueue(upload);
   }
 
-  private goOn(): void {
-    while (this.running < AT_ONCE) {
-      const next = this.uploads().find((one) => one.state() === 'waiting');
-      if (!next) return;
-      this.running++;
-      void this.run(next).finally(() => {
-        this.running--;
-        this.goOn();
-      });
-    }
+  private enqueue(upload: MaterialUpload): void {
+    void this.queue.add(() => this.run(upload));
   }
 
   private async run(upload: MaterialUpload): Promise<void> {

@@ -14,6 +14,7 @@ import { ArchiveApi } from '../../api/archive-api';
 import { problemOf } from '../../api/problem';
 import { inThisZone } from '../../ui/time/format-time';
 import { Making } from './making';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Whose everything it is. */
 export type ArchiveOf = { readonly course: string } | { readonly student: string };
@@ -21,6 +22,7 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
 /** Saves everything of a course or a student as one archive: long work, which can be stopped. */
 @Component({
   selector: 'cua-archive-button',
+  imports: [ProblemMessage],
   template: `
     @if (making.part() !== null) {
       <span role="status">The archive is being made…</span>
@@ -40,11 +42,7 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
         {{ label() }}
       </button>
     }
-    @if (making.problem(); as problem) {
-      <p class="trouble" role="alert">
-        <strong>{{ problem.title }}</strong> {{ problem.detail }}
-      </p>
-    }
+    <cua-problem [of]="making.problem()" />
   `,
   styles: `
     :host {

@@ -1,4 +1,4 @@
-import type { Board } from '@cuaderno/core';
+import type { Board } from '@cuaderno/core/board';
 import { writeBoardFile } from '@cuaderno/formats/board-file';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import type { PaperSource } from '../../board/drawing/paper-source';

@@ -1,5 +1,8 @@
-import { apply, BoardDraft, emptyBoard, newId, operation } from '@cuaderno/core';
-import type { Board, FileHash } from '@cuaderno/core';
+import { BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply, operation } from '@cuaderno/core/ops';
+import type { Board } from '@cuaderno/core/board';
+import type { FileHash } from '@cuaderno/core/id';
 import { somePages } from '@cuaderno/core/testing';
 import { Screen } from '../../testing/screen';
 import { ProtectedNote } from './protected-note';

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, resource } from '@angular/core';
-import { pagesInOrder } from '@cuaderno/core';
-import type { Board, FileHash } from '@cuaderno/core';
+import { pagesInOrder } from '@cuaderno/core/board';
+import type { Board } from '@cuaderno/core/board';
+import type { FileHash } from '@cuaderno/core/id';
 
 /** Where it is known whether a PDF is protected. */
 export interface ProtectedFiles {

@@ -1,4 +1,5 @@
-import type { Board, Id, Page } from '@cuaderno/core';
+import type { Board, Page } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import {
   ChangeDetectionStrategy,
@@ -26,6 +27,7 @@ import { pageInkMl } from '../../board/page-files/page-inkml';
 import { pageAsSvg } from '../../board/page-files/page-svg';
 import { ProtectedNote } from './protected-note';
 import { svgWords } from '../../board/page-files/svg-words';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 type BoardForm = 'file' | 'pdf' | 'png' | 'svg' | 'inkml';
 
@@ -54,7 +56,7 @@ const notCopied = (): ProblemDetails => ({
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-dialog',
-  imports: [ButtonModule, DIALOG, FileWish, FormsModule, ProtectedNote],
+  imports: [ButtonModule, DIALOG, FileWish, FormsModule, ProblemMessage, ProtectedNote],
   templateUrl: './save-dialog.html',
   styleUrl: './save-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

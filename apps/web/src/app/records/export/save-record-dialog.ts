@@ -1,8 +1,10 @@
 import type { BoardWriter } from '@cuaderno/contract/board-writer';
 import type { Asked } from '@cuaderno/contract/route';
 import type { downloadRecordPdf } from '@cuaderno/contract/routes/records';
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { Board, Id, Page, SaidSource } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import type { Board, Page } from '@cuaderno/core/board';
+import type { SaidSource } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
 import { NgTemplateOutlet } from '@angular/common';
 import {
@@ -39,6 +41,7 @@ import { pageInkMl } from '../../board/page-files/page-inkml';
 import { pageAsSvg } from '../../board/page-files/page-svg';
 import { ProtectedNote } from './protected-note';
 import { svgWords } from '../../board/page-files/svg-words';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 type RecordForm = 'pdf' | 'file' | 'png' | 'svg' | 'inkml' | 'film' | SaidSource;
 type InkForm = 'drawn' | 'annotations' | 'none';
@@ -98,6 +101,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
     FileWish,
     FormsModule,
     NgTemplateOutlet,
+    ProblemMessage,
     ProtectedNote,
     SelectModule,
   ],
@@ -146,7 +150,7 @@ export class SaveRecordDialog {
   protected readonly fileInk = signal<BoardFileWish['ink']>('all');
   private readonly filmSource = signal<FilmSource | null>(null);
   /** Why it isn't there. */
-  protected readonly filmTrouble = signal<ProblemDetails | null>(null);
+  protected readonly filmProblem = signal<ProblemDetails | null>(null);
   /** How long the film will be, in words; empty until that is known. */
   protected readonly filmLength = computed(() => {
     const source = this.filmSource();
@@ -168,11 +172,11 @@ export class SaveRecordDialog {
   }
 
   protected async fetchFilm(): Promise<void> {
-    this.filmTrouble.set(null);
+    this.filmProblem.set(null);
     try {
       this.filmSource.set(await this.film()());
     } catch (error) {
-      this.filmTrouble.set(problemOf(error));
+      this.filmProblem.set(problemOf(error));
     }
   }
 

@@ -1,4 +1,5 @@
-import { emptyBoard, fold, pagesInOrder } from '@cuaderno/core';
+import { emptyBoard, pagesInOrder } from '@cuaderno/core/board';
+import { fold } from '@cuaderno/core/log';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { filmSize, HIGHEST, placeOf, STRIP, WIDEST } from './film-size';
 

@@ -1,5 +1,5 @@
-import { itemsOn } from '@cuaderno/core';
-import type { Page } from '@cuaderno/core';
+import { itemsOn } from '@cuaderno/core/board';
+import type { Page } from '@cuaderno/core/board';
 import type { ReplayEvent } from '@cuaderno/core/replay';
 
 /** Pixels that a page takes up at most: as sharp as on a laptop, and made faster than it is watched. */

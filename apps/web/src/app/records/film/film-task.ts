@@ -1,4 +1,5 @@
-import type { Id, PdfPaper } from '@cuaderno/core';
+import type { PdfPaper } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import type { Stretch, Turn } from '@cuaderno/core/replay';
 
 /** A font of the application, as a worker loads it. */

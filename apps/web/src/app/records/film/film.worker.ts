@@ -1,7 +1,11 @@
 /// <reference lib="webworker" />
-import { boardFromSnapshot, displayStroke, onlyBy, pagesInOrder, unpack } from '@cuaderno/core';
-import type { Board, BoardSnapshot, Id, KeptEntry, Page } from '@cuaderno/core';
-import { filmFrames, filmLength, Pace, Replay, shownPage } from '@cuaderno/core/replay';
+import { boardFromSnapshot, onlyBy, pagesInOrder } from '@cuaderno/core/board';
+import { displayStroke } from '@cuaderno/core/display';
+import { unpack } from '@cuaderno/core/wire';
+import type { Board, BoardSnapshot, Page } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import type { KeptEntry } from '@cuaderno/core/log';
+import { filmFrames, filmLength, Pace, Replay, pageInView } from '@cuaderno/core/replay';
 import type { Drawing, Moment } from '@cuaderno/core/replay';
 import {
   BufferTarget,
@@ -112,7 +116,7 @@ class FilmPainter {
     const { only, turns } = this.task;
     const board = only ? onlyBy(moment.board, only) : moment.board;
     const pages = pagesInOrder(board);
-    const id = shownPage(moment, turns, time);
+    const id = pageInView(moment, turns, time);
     const page = pages.find((one) => one.id === id) ?? pages[0];
     const { context, canvas } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);

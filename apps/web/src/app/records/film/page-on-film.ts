@@ -1,5 +1,5 @@
-import { drawnOn } from '@cuaderno/core';
-import type { Item, Page } from '@cuaderno/core';
+import { drawnOn } from '@cuaderno/core/board';
+import type { Item, Page } from '@cuaderno/core/board';
 import { itemRenderItems, paint } from '../../board/drawing/render-items';
 import { paintPaper } from '../../board/drawing/paper-painter';
 import type { Pictures } from '../../board/drawing/pictures';

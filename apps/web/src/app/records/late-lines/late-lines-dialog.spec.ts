@@ -1,5 +1,7 @@
-import { fold, emptyBoard, pack } from '@cuaderno/core';
-import type { Board } from '@cuaderno/core';
+import { emptyBoard } from '@cuaderno/core/board';
+import { fold } from '@cuaderno/core/log';
+import { pack } from '@cuaderno/core/wire';
+import type { Board } from '@cuaderno/core/board';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { PaperSource } from '../../board/drawing/paper-source';
 import { problem, Screen } from '../../testing/screen';

@@ -1,5 +1,9 @@
-import { fold, nameOf, pageNumbers, pagesInOrder } from '@cuaderno/core';
-import type { Board, Id, Operation, Page } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
+import { fold } from '@cuaderno/core/log';
+import { nameOf } from '@cuaderno/core/people';
+import type { Board, Page } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import type { Operation } from '@cuaderno/core/ops';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -12,14 +16,14 @@ import {
   untracked,
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import { PageThumb } from '../../board/pages/page-thumb';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import { formatWhen } from '../../ui/time/format-time';
 import type { LateLines, LateWay } from './shapes';
 import { WaitingLateLines } from './waiting-late-lines';
+import { ProblemMessage } from '../../ui/problem/problem-message';
+import { Attempt } from '../../api/attempt';
 
 /** Width of a page's picture, in CSS px. */
 const ACROSS = 300;
@@ -39,7 +43,7 @@ const key = ({ lesson, person }: LateLines): string => `${lesson} ${person}`;
  */
 @Component({
   selector: 'cua-late-lines-dialog',
-  imports: [ButtonModule, DIALOG, PageThumb],
+  imports: [ButtonModule, DIALOG, PageThumb, ProblemMessage],
   templateUrl: './late-lines-dialog.html',
   styleUrl: './late-lines-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -58,8 +62,7 @@ export class LateLinesDialog {
   private readonly waiting = inject(WaitingLateLines);
   private readonly chosen = signal<string | null>(null);
   private readonly ops = signal<readonly Operation[] | null>(null);
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly across = ACROSS;
   protected readonly say = { when: formatWhen, name: nameOf };
 
@@ -109,25 +112,16 @@ export class LateLinesDialog {
 
   protected async look(one: LateLines): Promise<void> {
     this.ops.set(null);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const ops = await this.waiting.look(one);
       if (this.isChosen(one)) this.ops.set(ops);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   protected async settle(one: LateLines, to: LateWay): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await this.waiting.settle(one, to);
       this.settled.emit(to);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

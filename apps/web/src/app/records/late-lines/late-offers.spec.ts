@@ -1,7 +1,9 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { newId, readClientMessage } from '@cuaderno/core';
-import type { Id, Operation } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import { readClientMessage } from '@cuaderno/core/wire';
+import type { Id } from '@cuaderno/core/id';
+import type { Operation } from '@cuaderno/core/ops';
 import { addInk } from '@cuaderno/core/testing';
 import { Api } from '../../api/api';
 import { ApiError, NO_LINE } from '../../api/problem';

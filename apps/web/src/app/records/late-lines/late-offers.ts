@@ -3,17 +3,20 @@ import {
   listOwnLateLines,
   offerLateLines,
 } from '@cuaderno/contract/routes/late-lines';
-import { inMessages, MAX_OPERATIONS, pack, packMessage } from '@cuaderno/core';
-import type { Id, Operation } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
+import type { Operation } from '@cuaderno/core/ops';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom, Subject, Subscription, timer } from 'rxjs';
 import { Api } from '../../api/api';
 import { ApiError } from '../../api/problem';
-import { keptByPeople, PendingStore } from '../../live/pending-store';
+import { keptByPeople } from '../../live/kept-by-people';
 import type { OwnLateLines } from './shapes';
 
 /** How long it is waited before the server is tried again, in ms. */
 const AGAIN = 5000;
+
+/** Few browsers have anything to offer, and it brings all that is known of boards along. */
+const lateBatchesCode = () => import('./late-batches');
 
 /**
  * A student's late lines: what was written in this browser while the connection was lost, and could not be taken
@@ -53,21 +56,26 @@ export class LateOffers {
   async offerKept(except: Id | null): Promise<void> {
     this.again.unsubscribe();
     let stuck = 0;
-    for (const { board, person } of keptByPeople()) {
+    for (const { board, person, count } of keptByPeople()) {
       if (person === except) continue;
-      const ops = new PendingStore(board, person).load();
       try {
-        await this.offer(board, person, ops);
+        const { PendingStore } = await lateBatchesCode();
+        await this.offer(board, person, new PendingStore(board, person).load());
       } catch (error) {
         // Somebody else's, the tutor's perhaps: it goes where they come back.
         if (error instanceof ApiError && error.status === 404) continue;
-        stuck += ops.length;
+        stuck += count;
       }
     }
     this.stuck.set(stuck);
     this.again.unsubscribe();
     if (stuck > 0) this.again = timer(AGAIN).subscribe(() => void this.offerKept(except));
     await this.load();
+  }
+
+  /** Has all here that is needed to offer something, for when the line is back but bad. */
+  async prepare(): Promise<void> {
+    await lateBatchesCode().catch(() => undefined);
   }
 
   /** Nobody looks any more. */
@@ -93,11 +101,11 @@ export class LateOffers {
   }
 
   private async send(board: Id, person: Id, ops: readonly Operation[]): Promise<void> {
+    const { lateBatches, PendingStore } = await lateBatchesCode();
     const store = new PendingStore(board, person);
-    for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
-      const body = packMessage({ kind: 'ops', ops: batch }) as Uint8Array<ArrayBuffer>;
+    for (const body of lateBatches(ops)) {
       const { waiting, kept, refused } = await firstValueFrom(
-        this.api.call(offerLateLines, { params: { person }, body: new Blob([body]) }),
+        this.api.call(offerLateLines, { params: { person }, body }),
       );
       this.refused.update((n) => n + refused.length);
       const done = [...waiting, ...kept, ...refused];

@@ -3,8 +3,8 @@ import {
   listLateLines,
   readLateLines,
 } from '@cuaderno/contract/routes/late-lines';
-import { unpack } from '@cuaderno/core';
-import type { Operation } from '@cuaderno/core';
+import { unpack } from '@cuaderno/core/wire';
+import type { Operation } from '@cuaderno/core/ops';
 import { inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { Note } from '../../api/shapes';
+import { ApiError, NO_LINE } from '../../api/problem';
 import { problem, Screen } from '../../testing/screen';
 import { LessonNotes } from './lesson-notes';
 
@@ -94,7 +95,7 @@ describe('notes of a lesson', () => {
     const screen = await Screen.show(
       LessonNotes,
       { lesson: 'l1', writes: true },
-      { [`GET ${PATH}`]: { notes: [] }, [`POST ${PATH}`]: new Error('no line') },
+      { [`GET ${PATH}`]: { notes: [] }, [`POST ${PATH}`]: new ApiError(NO_LINE, 0) },
     );
     await type(screen, 'Until next time', 'Watch the moon.');
     expect(await screen.fixture.componentInstance.saveAll()).toBeFalse();

@@ -1,4 +1,4 @@
-import { newestOf } from '@cuaderno/core';
+import { newestOf } from '@cuaderno/core/notes';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -17,6 +17,7 @@ import type { Note, NoteKind } from '../../api/shapes';
 import { formatClock, formatDate } from '../../ui/time/format-time';
 import { NoteDrafts } from './note-drafts';
 import type { Drafts, NoteDraft } from './note-drafts';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** What can be written of a lesson. */
 const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonly none: string }[] =
@@ -31,6 +32,7 @@ const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonl
  */
 @Component({
   selector: 'cua-lesson-notes',
+  imports: [ProblemMessage],
   templateUrl: './lesson-notes.html',
   styleUrl: './lesson-notes.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -2,23 +2,28 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   output,
   signal,
 } from '@angular/core';
-import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import * as z from 'zod';
+import { Attempt } from '../../api/attempt';
 import { RecordLinksApi } from '../../api/record-links-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { RecordLink } from '../../api/shared';
 import { copyText } from '../../browser/copy-text';
+import { fits, isWritten } from '../../ui/forms/fits';
+import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatDay, formatWhen } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How long a link lasts unless it is said otherwise, in days, and at most. */
 const DAYS = 30;
@@ -29,7 +34,7 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, InputTextModule, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
   templateUrl: './links-dialog.html',
   styleUrl: './links-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,29 +49,27 @@ export class LinksDialog {
   private readonly recordLinksApi = inject(RecordLinksApi);
 
   protected readonly links = signal<readonly RecordLink[] | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
-  protected readonly busy = signal(false);
+  protected readonly attempt = new Attempt();
   protected readonly copied = signal<string | null>(null);
   protected readonly asking = signal<string | null>(null);
   protected readonly done = DONE;
   protected readonly say = { day: formatDay, when: formatWhen };
 
-  protected readonly forWhom = signal('');
-  protected readonly email = signal('');
-  protected readonly all = signal(false);
-  protected readonly may = signal<'view' | 'download'>('view');
-  /** Whose names are shown. */
-  protected readonly names = signal<'nobody' | 'one' | 'everyone'>('nobody');
-  protected readonly student = signal<string | null>(null);
-  protected readonly day = signal(isoDay(DAYS));
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    forWhom: ['', isWritten('Say for whom the link is.')],
+    email: ['', fits(z.union([z.literal(''), z.email('That is no e-mail address.')]))],
+    all: false,
+    may: 'view' as RecordLink['may'],
+    /** Whose names are shown. */
+    names: 'nobody' as 'nobody' | 'one' | 'everyone',
+    student: [{ value: '', disabled: true }, isWritten('Choose whose name is shown.')],
+    day: [isoDay(DAYS), isWritten('Choose a day.')],
+  });
+  private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
+  protected readonly may = computed(() => this.values().may);
+  protected readonly email = computed(() => this.values().email?.trim() ?? '');
   protected readonly first = isoDay(1);
   protected readonly last = isoDay(MOST_DAYS);
-  protected readonly ready = computed(
-    () =>
-      this.forWhom().trim() !== '' &&
-      this.day() !== '' &&
-      (this.names() !== 'one' || this.student() !== null),
-  );
   protected readonly going = computed(() =>
     (this.links() ?? []).filter(({ state }) => state === 'open'),
   );
@@ -75,26 +78,33 @@ export class LinksDialog {
   );
 
   constructor() {
+    const { names, student } = this.form.controls;
+    // Whose it is matters only where one is named.
+    effect(() => {
+      if ((this.values().names ?? names.value) === 'one') student.enable({ emitEvent: false });
+      else student.disable({ emitEvent: false });
+    });
     queueMicrotask(() => void this.load());
   }
 
   protected async make(): Promise<void> {
-    await this.try(async () => {
+    const { forWhom, email, all, may, names, student, day } = this.form.getRawValue();
+    await this.attempt.make(async () => {
       const link = await firstValueFrom(
         this.recordLinksApi.createRecordLink(this.course(), {
-          lesson: this.all() ? null : this.lesson(),
-          forWhom: this.forWhom().trim(),
-          email: this.email().trim() || null,
-          may: this.may(),
-          names: this.names() === 'everyone' ? 'all' : 'own',
-          student: this.names() === 'one' ? this.student() : null,
-          until: endOf(this.day()),
+          lesson: all ? null : this.lesson(),
+          forWhom: forWhom.trim(),
+          email: email.trim() || null,
+          may,
+          names: names === 'everyone' ? 'all' : 'own',
+          student: names === 'one' ? student : null,
+          until: endOf(day),
           zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
         }),
       );
       this.links.update((links) => [link, ...(links ?? [])]);
-      this.forWhom.set('');
-      this.email.set('');
+      this.form.controls.forWhom.reset();
+      this.form.controls.email.reset();
       await this.copy(link);
     });
   }
@@ -108,7 +118,7 @@ export class LinksDialog {
   }
 
   protected async withdraw(link: RecordLink): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       await firstValueFrom(this.recordLinksApi.withdrawRecordLink(link.id));
       this.asking.set(null);
       await this.load();
@@ -116,24 +126,12 @@ export class LinksDialog {
   }
 
   protected async load(): Promise<void> {
-    await this.try(async () => {
+    await this.attempt.make(async () => {
       const { links } = await firstValueFrom(
         this.recordLinksApi.listRecordLinks(this.course(), { lesson: this.lesson() ?? undefined }),
       );
       this.links.set(links);
     });
-  }
-
-  private async try(what: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
-      await what();
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
   }
 }
 

@@ -1,5 +1,5 @@
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { SaidSource } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import type { SaidSource } from '@cuaderno/core/features';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -42,6 +42,7 @@ import { CourseAttendance } from '../statistics/course-attendance';
 import { DeletionDialog } from '../student-data/deletion-dialog';
 import { DeletionsDialog } from '../student-data/deletions-dialog';
 import { formatDate, formatLength, inThisZone } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
 const REST = 60;
@@ -80,6 +81,7 @@ const FIRST = 5;
     DeletionDialog,
     DeletionsDialog,
     FormsModule,
+    ProblemMessage,
     RouterLink,
     SelectModule,
   ],

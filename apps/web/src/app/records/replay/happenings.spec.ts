@@ -1,4 +1,4 @@
-import { NOTHING_BESIDE } from '@cuaderno/core';
+import { NOTHING_BESIDE } from '@cuaderno/core/features';
 import type { Attendance } from '../../api/shapes';
 import { happeningsOf } from './happenings';
 

@@ -1,5 +1,5 @@
-import { nameOf } from '@cuaderno/core';
-import type { RecordTimeline } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
+import type { RecordTimeline } from '@cuaderno/core/features';
 import type { Attendance } from '../../api/shapes';
 import { happeningsIn } from '../../live/features/in-record';
 import type { Happening } from '../../live/features/feature';

@@ -1,5 +1,8 @@
-import { boardFromSnapshot, unpack } from '@cuaderno/core';
-import type { Board, BoardSnapshot, KeptEntry, RecordTimeline } from '@cuaderno/core';
+import { boardFromSnapshot } from '@cuaderno/core/board';
+import { unpack } from '@cuaderno/core/wire';
+import type { Board, BoardSnapshot } from '@cuaderno/core/board';
+import type { RecordTimeline } from '@cuaderno/core/features';
+import type { KeptEntry } from '@cuaderno/core/log';
 import { Replay } from '@cuaderno/core/replay';
 import { firstValueFrom } from 'rxjs';
 import type { RecordsApi } from '../../api/records-api';

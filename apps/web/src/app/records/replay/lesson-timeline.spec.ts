@@ -65,9 +65,9 @@ describe('the timeline of a lesson', () => {
 
   it('marks the moment that is seen, and goes to the one that is touched', () => {
     const now = element().querySelector<HTMLElement>('.now')!;
-    expect(parseFloat(now.style.left)).toBeCloseTo(110 + 25 * 5, 0);
     const canvas = element().querySelector('canvas')!;
     const box = canvas.getBoundingClientRect();
+    expect(now.getBoundingClientRect().x - box.x).toBeCloseTo(110 + 25 * 5, 0);
     const at = { clientX: box.x + 110 + 60 * 5, clientY: box.y + 30, bubbles: true };
     for (const type of ['mousedown', 'mouseup', 'click'])
       canvas.dispatchEvent(new MouseEvent(type, at));

@@ -1,21 +1,8 @@
-import type { ElementRef } from '@angular/core';
-import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-  untracked,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Stretch } from '@cuaderno/core/replay';
 import type { CustomSeriesRenderItem } from 'echarts';
-import type { EChartsType } from 'echarts/core';
+import { Chart } from '../../ui/charts/chart';
+import type { ChartOption, ChartTouch } from '../../ui/charts/chart';
 import { formatLength, formatSecond } from '../../ui/time/format-time';
 import { SIGNS } from '../../live/features/in-record';
 import type { Happening } from '../../live/features/feature';
@@ -42,10 +29,11 @@ const NARROWEST = 2;
 /** Who worked when, and what happened beside the pages: touching a moment goes there. */
 @Component({
   selector: 'cua-lesson-timeline',
+  imports: [Chart],
   template: `
     <div class="box">
-      <div #chart class="chart" [style.height.px]="height()" aria-hidden="true"></div>
-      <div class="now" [style.left.px]="nowLeft()" [style.height.px]="height() - axis"></div>
+      <cua-chart [option]="chart()" [height]="height()" (touched)="choose($event)" />
+      <div class="now" [style.left]="nowLeft()" [style.height.px]="height() - axis"></div>
     </div>
     <details>
       <summary>
@@ -107,62 +95,30 @@ export class LessonTimeline {
   protected readonly length = (ms: number): string =>
     ms < 60_000 ? `${Math.round(ms / 1000)} s` : formatLength(ms);
   protected readonly height = computed(() => this.lanes().length * ROW + AXIS);
+  /** As CSS has it: what is between the names and the right edge is the whole lesson. */
   protected readonly nowLeft = computed(() => {
     const { from, to } = this.whole();
     const part = to > from ? (this.time() - from) / (to - from) : 0;
-    return NAMES + part * Math.max(0, this.width() - NAMES - RIGHT);
+    return `calc(${NAMES}px + ${part} * (100% - ${NAMES + RIGHT}px))`;
   });
-  private readonly width = signal(0);
-  private readonly element = viewChild.required<ElementRef<HTMLElement>>('chart');
-  private readonly chart = signal<EChartsType | null>(null);
-  private readonly resizing = new ResizeObserver(() => this.resize());
-  private gone = false;
+  protected readonly chart = computed(() =>
+    timelineOf(this.whole(), this.lanes(), this.happenings()),
+  );
 
-  constructor() {
-    afterNextRender(() => void this.start());
-    effect(() => {
-      const chart = this.chart();
-      const [whole, lanes, happenings] = [this.whole(), this.lanes(), this.happenings()];
-      if (chart) untracked(() => this.draw(chart, whole, lanes, happenings));
-    });
-    inject(DestroyRef).onDestroy(() => {
-      this.gone = true;
-      this.resizing.disconnect();
-      this.chart()?.dispose();
-    });
+  protected choose({ x, width }: ChartTouch): void {
+    const { from, to } = this.whole();
+    const part = (x - NAMES) / Math.max(1, width - NAMES - RIGHT);
+    this.chosen.emit(from + Math.max(0, Math.min(1, part)) * (to - from));
   }
+}
 
-  private async start(): Promise<void> {
-    const { init } = await import('../../ui/charts/chart-engine');
-    if (this.gone) return;
-    const element = this.element().nativeElement;
-    const chart = init(element);
-    chart.getZr().on('click', ({ offsetX }) => {
-      const { from, to } = this.whole();
-      const part = (offsetX - NAMES) / Math.max(1, this.width() - NAMES - RIGHT);
-      this.chosen.emit(from + Math.max(0, Math.min(1, part)) * (to - from));
-    });
-    this.chart.set(chart);
-    this.resizing.observe(element);
-    this.resize();
-  }
-
-  private resize(): void {
-    this.width.set(this.element().nativeElement.clientWidth);
-    this.chart()?.resize();
-  }
-
-  private draw(
-    chart: EChartsType,
-    whole: Stretch,
-    lanes: readonly Lane[],
-    happenings: readonly Happening[],
-  ): void {
-    const style = getComputedStyle(this.element().nativeElement);
-    const [ink, soft, line] = ['--ink', '--ink-soft', '--line'].map((name) =>
-      style.getPropertyValue(name).trim(),
-    );
-    const font = { fontFamily: style.fontFamily, fontSize: 13 };
+/** A row a person with their stretches of work, and a sign where something happened. */
+function timelineOf(
+  whole: Stretch,
+  lanes: readonly Lane[],
+  happenings: readonly Happening[],
+): ChartOption {
+  return ({ ink, soft, line, raised, font }) => {
     const row = new Map(lanes.map(({ id }, i) => [id, i]));
     const stretch: CustomSeriesRenderItem = (_, api) => {
       const [x, y] = api.coord([api.value(1), api.value(0)]) as [number, number];
@@ -174,62 +130,56 @@ export class LessonTimeline {
         style: { fill: lanes[api.value(0) as number]!.colour },
       };
     };
-    chart.setOption(
-      {
-        animation: false,
-        grid: { left: NAMES, right: RIGHT, top: 0, bottom: AXIS },
-        tooltip: { renderMode: 'richText', trigger: 'item' },
-        xAxis: {
-          type: 'time',
-          min: whole.from,
-          max: whole.to,
-          axisLabel: { ...font, color: soft, hideOverlap: true, formatter: '{HH}:{mm}' },
-          axisLine: { lineStyle: { color: line } },
-          splitLine: { show: false },
-        },
-        yAxis: {
-          type: 'category',
-          inverse: true,
-          data: lanes.map(({ label }) => label),
-          axisLabel: { ...font, color: ink, width: NAMES - 16, overflow: 'truncate' },
-          axisLine: { show: false },
-          axisTick: { show: false },
-          splitLine: { show: true, lineStyle: { color: line } },
-        },
-        series: [
-          {
-            type: 'custom',
-            renderItem: stretch,
-            encode: { x: [1, 2], y: 0 },
-            data: lanes.flatMap(({ stretches }, i) =>
-              stretches.map(({ from, to }) => [i, from, to]),
-            ),
-            tooltip: {
-              formatter: ({ value }: { value: [number, number, number] }) =>
-                `${lanes[value[0]]!.label}: ${formatSecond(value[1])}–${formatSecond(value[2])}`,
-            },
-          },
-          {
-            type: 'scatter',
-            data: happenings.flatMap(({ at, by, sign: { symbol, size }, words }) => {
-              const lane = row.get(by);
-              return lane === undefined
-                ? []
-                : [{ value: [at, lane], symbol, symbolSize: size, name: words }];
-            }),
-            itemStyle: {
-              color: ink,
-              borderColor: style.getPropertyValue('--raised').trim(),
-              borderWidth: 1,
-            },
-            tooltip: {
-              formatter: ({ name, value }: { name: string; value: [number] }) =>
-                `${formatSecond(value[0])} ${name}`,
-            },
-          },
-        ],
+    return {
+      grid: { left: NAMES, right: RIGHT, top: 0, bottom: AXIS },
+      tooltip: { renderMode: 'richText', trigger: 'item' },
+      xAxis: {
+        type: 'time',
+        min: whole.from,
+        max: whole.to,
+        axisLabel: { ...font, color: soft, hideOverlap: true, formatter: '{HH}:{mm}' },
+        axisLine: { lineStyle: { color: line } },
+        splitLine: { show: false },
       },
-      true,
-    );
-  }
+      yAxis: {
+        type: 'category',
+        inverse: true,
+        data: lanes.map(({ label }) => label),
+        axisLabel: { ...font, color: ink, width: NAMES - 16, overflow: 'truncate' },
+        axisLine: { show: false },
+        axisTick: { show: false },
+        splitLine: { show: true, lineStyle: { color: line } },
+      },
+      series: [
+        {
+          type: 'custom',
+          renderItem: stretch,
+          encode: { x: [1, 2], y: 0 },
+          data: lanes.flatMap(({ stretches }, i) => stretches.map(({ from, to }) => [i, from, to])),
+          tooltip: {
+            formatter: ({ value }: { value: [number, number, number] }) =>
+              `${lanes[value[0]]!.label}: ${formatSecond(value[1])}–${formatSecond(value[2])}`,
+          },
+        },
+        {
+          type: 'scatter',
+          data: happenings.flatMap(({ at, by, sign: { symbol, size }, words }) => {
+            const lane = row.get(by);
+            return lane === undefined
+              ? []
+              : [{ value: [at, lane], symbol, symbolSize: size, name: words }];
+          }),
+          itemStyle: {
+            color: ink,
+            borderColor: raised,
+            borderWidth: 1,
+          },
+          tooltip: {
+            formatter: ({ name, value }: { name: string; value: [number] }) =>
+              `${formatSecond(value[0])} ${name}`,
+          },
+        },
+      ],
+    };
+  };
 }

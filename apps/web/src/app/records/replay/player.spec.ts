@@ -1,6 +1,9 @@
-import { emptyBoard, fold, newId, operation } from '@cuaderno/core';
-import type { Entry } from '@cuaderno/core';
-import { encodeStroke } from '@cuaderno/core';
+import { emptyBoard } from '@cuaderno/core/board';
+import { fold } from '@cuaderno/core/log';
+import { newId } from '@cuaderno/core/id';
+import { operation } from '@cuaderno/core/ops';
+import type { Entry } from '@cuaderno/core/log';
+import { encodeStroke } from '@cuaderno/core/ink';
 import { Replay } from '@cuaderno/core/replay';
 import { addPages, handwriting, somePages } from '@cuaderno/core/testing';
 import { Player } from './player';

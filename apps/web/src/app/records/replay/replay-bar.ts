@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { SelectModule } from 'primeng/select';
 import { Pause, Play } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { formatPlace, formatSecond } from '../../ui/time/format-time';
 import { SPEEDS } from './player';
-import type { Player, Speed } from './player';
+import type { Player } from './player';
 
 /** How far an arrow key moves, in ms of the replay. */
 const STEP = 1000;
@@ -11,7 +13,7 @@ const STEP = 1000;
 /** Under the page while a lesson is seen again: play, where it stands, how fast it goes. */
 @Component({
   selector: 'cua-replay-bar',
-  imports: [Icon],
+  imports: [FormsModule, Icon, SelectModule],
   template: `
     @let here = player();
     <button
@@ -37,13 +39,15 @@ const STEP = 1000;
     <span class="place">{{ place() }}</span>
     <label
       >Speed
-      <select #speed (change)="setSpeed(speed.value)">
-        @for (one of speeds; track one) {
-          <option [value]="one" [selected]="one === here.speed()">
-            {{ one === 0.5 ? '½' : one }} ×
-          </option>
-        }
-      </select>
+      <p-select
+        ariaLabel="Speed"
+        appendTo="body"
+        optionLabel="label"
+        optionValue="speed"
+        [options]="speeds"
+        [ngModel]="here.speed()"
+        (ngModelChange)="here.speed.set($event)"
+      />
     </label>
     <label>
       <input
@@ -97,15 +101,6 @@ const STEP = 1000;
       gap: 8px;
       white-space: nowrap;
     }
-    select {
-      min-height: var(--touch);
-      padding: 0 8px;
-      border: 1px solid var(--line);
-      border-radius: var(--round);
-      background: var(--raised);
-      color: inherit;
-      font: inherit;
-    }
     input[type='checkbox'] {
       width: 20px;
       height: 20px;
@@ -128,7 +123,10 @@ const STEP = 1000;
 export class ReplayBar {
   readonly player = input.required<Player>();
   protected readonly icons = { Play, Pause };
-  protected readonly speeds = SPEEDS;
+  protected readonly speeds = SPEEDS.map((speed) => ({
+    speed,
+    label: `${speed === 0.5 ? '½' : speed} ×`,
+  }));
   protected readonly step = STEP;
   /** In whole steps, or the last of them would end before the replay does. */
   protected readonly max = computed(() => Math.ceil(this.player().length() / STEP) * STEP);
@@ -137,8 +135,4 @@ export class ReplayBar {
     const { at, length } = this.player();
     return `${formatPlace(at() / 1000)} / ${formatPlace(length() / 1000)}`;
   });
-
-  protected setSpeed(value: string): void {
-    this.player().speed.set(Number(value) as Speed);
-  }
 }

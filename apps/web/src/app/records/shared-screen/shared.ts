@@ -37,6 +37,7 @@ import {
   formatZone,
   inThisZone,
 } from '../../ui/time/format-time';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How often it is asked whether the link is still open, in ms: withdrawn, its pages go from the screen, too. */
 const ASK_EVERY = 5_000;
@@ -44,6 +45,7 @@ const ASK_EVERY = 5_000;
 /** What a student or parent sees by a link: records, without an account, on a phone as on a computer. */
 @Component({
   selector: 'cua-shared',
+  imports: [ProblemMessage],
   templateUrl: './shared.html',
   styleUrl: './shared.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { colourOfPerson } from '@cuaderno/core';
+import { colourOfPerson } from '@cuaderno/core/ink';
 import type { LessonAttended } from '../../api/shapes';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';

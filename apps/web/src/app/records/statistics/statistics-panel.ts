@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Id } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
 import type { LessonStatistics } from '@cuaderno/core/replay';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';

@@ -1,4 +1,4 @@
-import { SAID_SOURCES } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,15 +10,15 @@ import {
 } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
+import { Attempt } from '../../api/attempt';
 import { StudentDataApi } from '../../api/student-data-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
 import type { Deletion, Seat, StudentData } from '../../api/student-data';
 import { ArchiveButton } from '../export/archive-button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatWhen } from '../../ui/time/format-time';
 import { DeletionReportView } from './deletion-report';
 import { count, saidCounts } from './report-text';
+import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** A course with the lessons of it to which students of the name came. */
 interface MentionPlace {
@@ -30,7 +30,7 @@ interface MentionPlace {
 /** Shows what there is of a student, and deletes it for good. */
 @Component({
   selector: 'cua-deletion-dialog',
-  imports: [ArchiveButton, ButtonModule, DeletionReportView, DIALOG],
+  imports: [ArchiveButton, ButtonModule, DeletionReportView, DIALOG, ProblemMessage],
   templateUrl: './deletion-dialog.html',
   styleUrl: './deletion-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,9 +46,8 @@ export class DeletionDialog {
   protected readonly ink = signal<'keep' | 'take-out'>('take-out');
   protected readonly named = signal(true);
   protected readonly sure = signal(false);
-  protected readonly busy = signal(false);
   protected readonly deletion = signal<Deletion | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly say = { count, when: formatWhen };
 
   protected readonly places = computed<readonly MentionPlace[]>(() => {
@@ -64,7 +63,7 @@ export class DeletionDialog {
     () => this.data()?.seats.some(({ open, person }) => open && this.chosen().has(person)) ?? false,
   );
   protected readonly ready = computed(
-    () => this.sure() && this.chosen().size > 0 && !this.openNow() && !this.busy(),
+    () => this.sure() && this.chosen().size > 0 && !this.openNow() && !this.attempt.busy(),
   );
   /** The student, for an address. */
   protected readonly query = computed(() => new URLSearchParams({ name: this.name() }).toString());
@@ -109,24 +108,19 @@ export class DeletionDialog {
 
   protected close(): void {
     // What is being deleted is deleted, whether this is open or not; its report stays to be read.
-    this.closed.emit(this.deletion() !== null || this.busy());
+    this.closed.emit(this.deletion() !== null || this.attempt.busy());
   }
 
   protected async load(): Promise<void> {
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const data = await firstValueFrom(this.studentDataApi.readStudentData({ name: this.name() }));
       this.data.set(data);
       this.chosen.set(new Set(data.seats.map(({ person }) => person)));
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   protected async delete(): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       this.deletion.set(
         await firstValueFrom(
           this.studentDataApi.deleteStudentData({
@@ -137,10 +131,6 @@ export class DeletionDialog {
           }),
         ),
       );
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -9,21 +9,14 @@ import { DIALOG } from '../../ui/popup/dialog';
   selector: 'cua-deletions-dialog',
   imports: [ButtonModule, DeletionReportView, DIALOG],
   template: `
-    <p-dialog
-      closeAriaLabel="Close"
-      header="What was deleted"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      (visibleChange)="closed.emit()"
-    >
+    <cua-dialog header="What was deleted" (closed)="closed.emit()">
       @for (one of deletions(); track one.id) {
         <cua-deletion-report [deletion]="one" />
       }
-      <ng-template #footer>
+      <ng-template cuaDialogFooter>
         <p-button label="Done" (onClick)="closed.emit()" />
       </ng-template>
-    </p-dialog>
+    </cua-dialog>
   `,
   styles: `
     cua-deletion-report + cua-deletion-report {

@@ -1,6 +1,6 @@
 import type { Deletion, NameLeft } from '../../api/student-data';
-import { SAID_SOURCES } from '@cuaderno/core';
-import type { SaidSource } from '@cuaderno/core';
+import { SAID_SOURCES } from '@cuaderno/core/features';
+import type { SaidSource } from '@cuaderno/core/features';
 import { SAID } from '../../live/features/in-record';
 import { formatDate } from '../../ui/time/format-time';
 

@@ -3,35 +3,52 @@ import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
-  DestroyRef,
-  effect,
-  inject,
+  computed,
   input,
+  output,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
-import type { EChartsType } from 'echarts/core';
+import type { ECharts, EChartsCoreOption } from 'echarts/core';
+import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 
 /** How the page around a chart looks, as ECharts has it. */
 export interface ChartTheme {
   readonly ink: string;
   readonly soft: string;
   readonly line: string;
+  readonly raised: string;
   readonly font: { readonly fontFamily: string; readonly fontSize: number };
 }
 
 /** What ECharts draws, said once it is known how the page around looks. */
-export type ChartOption = (looks: ChartTheme) => object;
+export type ChartOption = (looks: ChartTheme) => EChartsCoreOption;
+
+/** Where a chart was touched, in CSS px from its left edge, and how wide it is. */
+export interface ChartTouch {
+  readonly x: number;
+  readonly width: number;
+}
 
 /** A chart as wide as there is room. What it shows stands beside it as a table: it is for the eye alone. */
 @Component({
   selector: 'cua-chart',
-  template: `<div #chart [style.height.px]="height()" aria-hidden="true"></div>`,
+  imports: [NgxEchartsDirective],
+  providers: [provideEchartsCore({ echarts: () => import('./chart-engine') })],
+  template: `
+    <div #box aria-hidden="true" [style.height.px]="height()">
+      @if (drawn(); as options) {
+        <div echarts class="chart" [options]="options" (chartInit)="hearTouches($event)"></div>
+      }
+    </div>
+  `,
   styles: `
     :host {
       display: block;
       min-width: 0;
+    }
+    .chart {
+      height: 100%;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,46 +57,34 @@ export class Chart {
   readonly option = input.required<ChartOption>();
   /** In CSS px. */
   readonly height = input(220);
+  readonly touched = output<ChartTouch>();
 
-  private readonly element = viewChild.required<ElementRef<HTMLElement>>('chart');
-  private readonly chart = signal<EChartsType | null>(null);
-  private readonly resizing = new ResizeObserver(() => this.chart()?.resize());
-  private gone = false;
+  private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  private readonly theme = signal<ChartTheme | null>(null);
+  protected readonly drawn = computed(() => {
+    const theme = this.theme();
+    return theme && { animation: false, ...this.option()(theme) };
+  });
 
   constructor() {
-    afterNextRender(() => void this.start());
-    effect(() => {
-      const [chart, option] = [this.chart(), this.option()];
-      this.height();
-      if (!chart) return;
-      untracked(() => {
-        chart.resize();
-        chart.setOption({ animation: false, ...option(this.looks()) }, true);
-      });
-    });
-    inject(DestroyRef).onDestroy(() => {
-      this.gone = true;
-      this.resizing.disconnect();
-      this.chart()?.dispose();
-    });
+    afterNextRender(() => this.theme.set(themeOf(this.box().nativeElement)));
   }
 
-  private async start(): Promise<void> {
-    const { init } = await import('./chart-engine');
-    if (this.gone) return;
-    const element = this.element().nativeElement;
-    this.chart.set(init(element));
-    this.resizing.observe(element);
+  protected hearTouches(chart: ECharts): void {
+    chart
+      .getZr()
+      .on('click', ({ offsetX: x }) => this.touched.emit({ x, width: chart.getWidth() }));
   }
+}
 
-  private looks(): ChartTheme {
-    const style = getComputedStyle(this.element().nativeElement);
-    const of = (name: string): string => style.getPropertyValue(name).trim();
-    return {
-      ink: of('--ink'),
-      soft: of('--ink-soft'),
-      line: of('--line'),
-      font: { fontFamily: style.fontFamily, fontSize: 13 },
-    };
-  }
+function themeOf(element: HTMLElement): ChartTheme {
+  const style = getComputedStyle(element);
+  const of = (name: string): string => style.getPropertyValue(name).trim();
+  return {
+    ink: of('--ink'),
+    soft: of('--ink-soft'),
+    line: of('--line'),
+    raised: of('--raised'),
+    font: { fontFamily: style.fontFamily, fontSize: 13 },
+  };
 }

@@ -1,5 +1,8 @@
-import { apply, BoardDraft, emptyBoard, newId, operation } from '@cuaderno/core';
-import type { Board, PdfPaper, TextSpec } from '@cuaderno/core';
+import { BoardDraft, emptyBoard } from '@cuaderno/core/board';
+import { newId } from '@cuaderno/core/id';
+import { apply, operation } from '@cuaderno/core/ops';
+import type { Board, PdfPaper } from '@cuaderno/core/board';
+import type { TextSpec } from '@cuaderno/core/kinds';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { Screen } from '../../testing/screen';
 import { FindPanel } from './find-panel';

@@ -11,8 +11,10 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { pageNumbers, pagesInOrder, typedOn, WordIndex } from '@cuaderno/core';
-import type { Board, Id, Page, PdfPaper } from '@cuaderno/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
+import { typedOn, WordIndex } from '@cuaderno/core/find';
+import type { Board, Page, PdfPaper } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
 import { X } from 'lucide';
 import { Icon } from '../icons/icon';
 

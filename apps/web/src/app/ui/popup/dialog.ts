@@ -1,4 +1,16 @@
-import { DestroyRef, Directive, inject } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import {
+  booleanAttribute,
+  ChangeDetectionStrategy,
+  Component,
+  contentChild,
+  DestroyRef,
+  Directive,
+  inject,
+  input,
+  output,
+  TemplateRef,
+} from '@angular/core';
 import { DialogModule } from 'primeng/dialog';
 
 /**
@@ -6,7 +18,7 @@ import { DialogModule } from 'primeng/dialog';
  * pattern).
  * Where it was is gone, or somebody has the focus already, it stays as it is.
  */
-@Directive({ selector: 'p-dialog, [cuaFocusBack]' })
+@Directive({ selector: '[cuaFocusBack]' })
 export class FocusBack {
   constructor() {
     const before = document.activeElement;
@@ -21,5 +33,46 @@ export class FocusBack {
   }
 }
 
-/** A dialog over the screen, `p-dialog`: to be imported for PrimeNG's module alone. It lies in an `@if`. */
-export const DIALOG = [DialogModule, FocusBack] as const;
+/** What can be answered: it stays below a dialog however long that is. On an `ng-template`. */
+@Directive({ selector: '[cuaDialogFooter]' })
+export class DialogFooter {
+  readonly template = inject<TemplateRef<void>>(TemplateRef);
+}
+
+/** A dialog over the screen. It is there as long as it is in the template, and asks to be taken away by `closed`. */
+@Component({
+  selector: 'cua-dialog',
+  imports: [DialogModule, NgTemplateOutlet],
+  hostDirectives: [FocusBack],
+  template: `
+    <p-dialog
+      closeAriaLabel="Close"
+      [header]="header()"
+      [visible]="true"
+      [modal]="true"
+      [draggable]="false"
+      [resizable]="false"
+      [closable]="closable()"
+      (visibleChange)="closed.emit()"
+    >
+      <ng-content />
+      @if (footer(); as footer) {
+        <ng-template #footer>
+          <ng-container [ngTemplateOutlet]="footer.template" />
+        </ng-template>
+      }
+    </p-dialog>
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Dialog {
+  /** What is done in it, as a title. */
+  readonly header = input.required<string>();
+  /** Whether it can be left without an answer. */
+  readonly closable = input(true, { transform: booleanAttribute });
+  readonly closed = output();
+  protected readonly footer = contentChild(DialogFooter);
+}
+
+/** What a component with a dialog imports. */
+export const DIALOG = [Dialog, DialogFooter] as const;

@@ -1,4 +1,4 @@
-import type { Paragraph, RichText, Run } from '@cuaderno/core';
+import type { Paragraph, RichText, Run } from '@cuaderno/core/text';
 import { Schema } from 'prosemirror-model';
 import type { MarkType, Node } from 'prosemirror-model';
 

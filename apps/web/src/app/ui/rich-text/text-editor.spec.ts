@@ -1,4 +1,4 @@
-import type { RichText } from '@cuaderno/core';
+import type { RichText } from '@cuaderno/core/text';
 import { Screen } from '../../testing/screen';
 import { fromDoc, toDoc } from './schema';
 import { TextEditor } from './text-editor';

@@ -12,8 +12,9 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { MAX_TEXT, plainText, same } from '@cuaderno/core';
-import type { RichText } from '@cuaderno/core';
+import { same } from '@cuaderno/core/ops';
+import { MAX_TEXT, plainText } from '@cuaderno/core/text';
+import type { RichText } from '@cuaderno/core/text';
 import { baseKeymap, chainCommands, splitBlockAs, toggleMark } from 'prosemirror-commands';
 import type { Node } from 'prosemirror-model';
 import { history, redo, undo } from 'prosemirror-history';

@@ -1,4 +1,5 @@
-import { FormulaSpec, InkName } from '@cuaderno/core';
+import { InkName } from '@cuaderno/core/ink';
+import { FormulaSpec } from '@cuaderno/core/kinds';
 import * as z from 'zod';
 import { NextStyle } from '../next-style';
 

@@ -1,4 +1,4 @@
-import { inkColour } from '@cuaderno/core';
+import { inkColour } from '@cuaderno/core/ink';
 import { Check } from 'lucide';
 import { square, usual } from '../drawn';
 import { ONE_COLOUR, PLAIN_KIND } from '../kind';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import type { MarkName, MarkSpec } from '@cuaderno/core';
+import type { MarkName, MarkSpec } from '@cuaderno/core/kinds';
 import { Check, CircleAlert, CircleQuestionMark, Heart, Star, X } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';

@@ -1,4 +1,5 @@
-import { InkName, MarkSpec } from '@cuaderno/core';
+import { InkName } from '@cuaderno/core/ink';
+import { MarkSpec } from '@cuaderno/core/kinds';
 import * as z from 'zod';
 import { NextStyle } from '../next-style';
 

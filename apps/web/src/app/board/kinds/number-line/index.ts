@@ -1,4 +1,5 @@
-import { hasMarks, inkColour, nearestTick, withMarked } from '@cuaderno/core';
+import { inkColour } from '@cuaderno/core/ink';
+import { hasMarks, nearestTick, withMarked } from '@cuaderno/core/kinds';
 import { RulerDimensionLine } from 'lucide';
 import { PLAIN_KIND } from '../kind';
 import type { WebKind } from '../kind';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import type { NumberLineSpec } from '@cuaderno/core';
-import { nearestTick, placeOfNumber } from '@cuaderno/core';
+import type { NumberLineSpec } from '@cuaderno/core/kinds';
+import { nearestTick, placeOfNumber } from '@cuaderno/core/kinds';
 import { Screen } from '../../../testing/screen';
 import { Tools } from '../../tool/tool';
 import { numberLine } from './index';

@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
-import { decimal, hasMarks, MAX_NUMBER, MAX_TICKS, numberWords, readNumber } from '@cuaderno/core';
-import type { Marking, NumberLabels, NumberLineSpec } from '@cuaderno/core';
+import {
+  decimal,
+  hasMarks,
+  MAX_NUMBER,
+  MAX_TICKS,
+  numberWords,
+  readNumber,
+} from '@cuaderno/core/kinds';
+import type { Marking, NumberLabels, NumberLineSpec } from '@cuaderno/core/kinds';
 import { RulerDimensionLine } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';

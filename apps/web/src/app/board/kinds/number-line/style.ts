@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
-import { NumberLineSpec } from '@cuaderno/core';
-import type { Marking } from '@cuaderno/core';
+import { NumberLineSpec } from '@cuaderno/core/kinds';
+import type { Marking } from '@cuaderno/core/kinds';
 import { NextStyle } from '../next-style';
 
 /** What the next number line has. */

@@ -1,4 +1,4 @@
-import { inkColour } from '@cuaderno/core';
+import { inkColour } from '@cuaderno/core/ink';
 import { Shapes } from 'lucide';
 import { cornersOf, even, frameAround, lineBetween, usual } from '../drawn';
 import { PLAIN_KIND } from '../kind';

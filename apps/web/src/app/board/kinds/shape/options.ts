@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import type { ItemTraits, ShapeSpec } from '@cuaderno/core';
+import type { ShapeSpec } from '@cuaderno/core/kinds';
+import type { ItemTraits } from '@cuaderno/core/ops';
 import {
   Circle,
   MoveDiagonal,

@@ -1,4 +1,5 @@
-import { InkName, ShapeSpec } from '@cuaderno/core';
+import { InkName } from '@cuaderno/core/ink';
+import { ShapeSpec } from '@cuaderno/core/kinds';
 import * as z from 'zod';
 import { NextStyle } from '../next-style';
 

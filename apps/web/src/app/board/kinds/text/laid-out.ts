@@ -1,5 +1,8 @@
-import { eastAsianIn, layOutText, plainText, SLIP_EDGE } from '@cuaderno/core';
-import type { Frame, RichText, TextSpec } from '@cuaderno/core';
+import { SLIP_EDGE } from '@cuaderno/core/kinds';
+import { eastAsianIn, layOutText, plainText } from '@cuaderno/core/text';
+import type { Frame } from '@cuaderno/core/geometry';
+import type { TextSpec } from '@cuaderno/core/kinds';
+import type { RichText } from '@cuaderno/core/text';
 import { measureIn } from '../../drawing/text-fonts';
 
 /** A text as it is written: where its words lie is reckoned from it. */

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
-import type { ItemTraits, TextFont, TextSpec } from '@cuaderno/core';
+import type { TextSpec } from '@cuaderno/core/kinds';
+import type { ItemTraits } from '@cuaderno/core/ops';
+import type { TextFont } from '@cuaderno/core/text';
 import { TextAlignCenter, TextAlignEnd, TextAlignStart } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';

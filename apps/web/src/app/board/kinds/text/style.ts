@@ -1,4 +1,5 @@
-import { InkName, TextSpec } from '@cuaderno/core';
+import { InkName } from '@cuaderno/core/ink';
+import { TextSpec } from '@cuaderno/core/kinds';
 import * as z from 'zod';
 import { NextStyle } from '../next-style';
 

@@ -9,8 +9,9 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
-import { MAX_CAPTION, oneLine, splitCaption } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { MAX_CAPTION, splitCaption } from '@cuaderno/core/features';
+import { oneLine } from '@cuaderno/core/text';
+import type { Id } from '@cuaderno/core/id';
 import { CornerDownLeft, Pencil } from 'lucide';
 import { throttleTime } from 'rxjs';
 import { Icon } from '../../../ui/icons/icon';

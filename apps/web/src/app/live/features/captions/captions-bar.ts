@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { nameOf } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
 import { AArrowDown, AArrowUp, Captions, CaptionsOff } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
 import type { LessonWith } from '../feature';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { nameOf } from '@cuaderno/core';
-import type { Id } from '@cuaderno/core';
+import { nameOf } from '@cuaderno/core/people';
+import type { Id } from '@cuaderno/core/id';
 import { SelectModule } from 'primeng/select';
 import type { LessonWith } from '../feature';
 import type { CaptionsState } from './captions-state';

@@ -1,4 +1,4 @@
-import type { Caption, ClientMessage } from '@cuaderno/core';
+import type { Caption, ClientMessage } from '@cuaderno/core/features';
 import { CaptionsState } from './captions-state';
 
 describe('captions, as a window knows them', () => {

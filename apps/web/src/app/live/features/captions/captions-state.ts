@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
-import { newId } from '@cuaderno/core';
-import type { Caption, Id } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { Caption } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** A line of one's own that isn't known to be kept. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { captionCues } from '@cuaderno/core';
-import type { RecordTimeline } from '@cuaderno/core';
+import { captionCues } from '@cuaderno/core/features';
+import type { RecordTimeline } from '@cuaderno/core/features';
 import { CaptionLines } from './caption-lines';
 import type { ShownCaption } from './caption-lines';
 

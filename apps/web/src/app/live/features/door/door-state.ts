@@ -1,5 +1,7 @@
 import { signal } from '@angular/core';
-import type { Arrival, DoorWord, Id } from '@cuaderno/core';
+import type { Arrival } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { DoorWord } from '@cuaderno/core/permissions';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who comes, and whom the tutor lets in. */

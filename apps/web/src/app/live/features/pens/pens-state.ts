@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
-import type { Id, Rules, RulesOver, Trust } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core/id';
+import type { Rules, RulesOver, Trust } from '@cuaderno/core/permissions';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who holds a pen, what else they may do, who leads, and until when the lesson is planned. */

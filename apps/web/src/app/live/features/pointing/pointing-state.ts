@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
-import type { Id, Lamp, Overlay, Place } from '@cuaderno/core';
+import type { Lamp, Overlay, Place } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import { Subject } from 'rxjs';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import type { LessonWindow, Machine, Person, View, WindowSize } from '@cuaderno/core';
+import type { LessonWindow, Machine, Person, View, WindowSize } from '@cuaderno/core/features';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who is here, and what their windows show. */

@@ -1,4 +1,4 @@
-import type { Signal } from '@cuaderno/core';
+import type { Signal } from '@cuaderno/core/features';
 import { Coffee, Lightbulb, LifeBuoy, Rabbit, ThumbsDown, ThumbsUp, Turtle } from 'lucide';
 
 /** Signals, as they are called and shown wherever they are given or counted. */

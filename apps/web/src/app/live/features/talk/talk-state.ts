@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
-import { newId } from '@cuaderno/core';
-import type { ChatLine, ChatTo, Id, Signal } from '@cuaderno/core';
+import { newId } from '@cuaderno/core/id';
+import type { ChatLine, ChatTo, Signal } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Hands, signals and the chat. Whose hand is up and what is signalled is told with the people. */

@@ -13,7 +13,7 @@ export interface Turn {
  * whichever was later; `null` before either.
  * @param turns in the order of time
  */
-export function shownPage(
+export function pageInView(
   { last }: Pick<Moment, 'last'>,
   turns: readonly Turn[],
   time: number,

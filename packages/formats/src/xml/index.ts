@@ -1,15 +1,22 @@
 import { DOMParser } from '@xmldom/xmldom';
 import type { Document, Element } from '@xmldom/xmldom';
-import { strFromU8 } from 'fflate';
-import { DeckError } from './deck.js';
 
 export type { Document, Element };
 
-/** Reads a part of a deck. Throws `DeckError` for what isn't XML, or declares entities. */
-export function parseXml(bytes: Uint8Array): Document {
-  const text = strFromU8(bytes);
-  // Neither format has any use for it, and entities can hide harm.
-  if (text.includes('<!DOCTYPE') || text.includes('<!ENTITY')) throw new DeckError('unsafe');
+/** What was to be XML isn't, or declares what can hide harm. */
+export class XmlError extends Error {
+  override readonly name = 'XmlError';
+  constructor(readonly fault: 'unsafe' | 'broken') {
+    super(fault);
+  }
+}
+
+/**
+ * Reads XML (W3C, fifth edition), with or without a byte order mark. No format that we read has any use for a
+ * document type, and entities can unfold without end: whoever declares one is refused. Throws `XmlError`.
+ */
+export function parseXml(text: string): Document {
+  if (text.includes('<!DOCTYPE') || text.includes('<!ENTITY')) throw new XmlError('unsafe');
   try {
     return new DOMParser({
       onError: (level, message) => {
@@ -17,7 +24,7 @@ export function parseXml(bytes: Uint8Array): Document {
       },
     }).parseFromString(text.replace(/^\ufeff/, ''), 'text/xml');
   } catch {
-    throw new DeckError('broken');
+    throw new XmlError('broken');
   }
 }
 

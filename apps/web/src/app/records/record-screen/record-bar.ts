@@ -1,0 +1,69 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  model,
+  output,
+} from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { Id } from '@cuaderno/core/id';
+import type { MenuItem } from 'primeng/api';
+import { ButtonModule } from 'primeng/button';
+import { MenuModule } from 'primeng/menu';
+import type { CopySource } from '../../board/copying/copy-dialog';
+import { WhoseInk } from '../../board/whose-ink/whose-ink';
+import { OpenRecord } from './open-record';
+import { RECORD_VIEWS } from './record-view';
+import type { RecordView } from './record-view';
+
+/** The bar above a record: which side of the lesson is shown, whose ink, and what can be made of it. */
+@Component({
+  selector: 'cua-record-bar',
+  host: { role: 'banner' },
+  imports: [ButtonModule, MenuModule, RouterLink, WhoseInk],
+  templateUrl: './record-bar.html',
+  styleUrl: './record-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RecordBar {
+  /** What is shown, or was asked for and is on its way. */
+  readonly view = input.required<RecordView>();
+  readonly signed = model.required<boolean>();
+  /** The one person whose ink is shown; `null` for everyone's. */
+  readonly only = model.required<Id | null>();
+  readonly chosen = output<RecordView>();
+  /** It is to be copied to a board. */
+  readonly copied = output<CopySource>();
+  readonly shared = output();
+  readonly saved = output();
+  protected readonly record = inject(OpenRecord);
+  private readonly router = inject(Router);
+  protected readonly views = RECORD_VIEWS;
+
+  protected readonly waysOn = computed<MenuItem[]>(() => {
+    const [info, goesOn] = [this.record.info(), this.record.opened()?.goesOn];
+    if (!info) return [];
+    const copy = (header: string, title: string, lessonInk: boolean) => () =>
+      this.copied.emit({
+        ...{ of: { record: info.lesson }, course: info.course },
+        ...{ header, title, lessonInk },
+      });
+    const onBoard = goesOn && {
+      label: goesOn.same ? 'On the same board' : 'On the board as it is now',
+      command: () => void this.router.navigate(['/boards', goesOn.board]),
+    };
+    return [
+      ...(onBoard ? [onBoard] : []),
+      {
+        label: 'On a new board, as the lesson left it…',
+        command: copy('A new board from this record', info.title, true),
+      },
+      {
+        label: 'With a clean copy…',
+        command: copy('A clean copy of this record', `${info.title}, clean`, false),
+      },
+    ];
+  });
+}
