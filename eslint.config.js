@@ -20,7 +20,10 @@ const byFolder = ([level, options]) => [
   {
     ...options,
     paths: [
-      { name: '@cuaderno/core', message: 'Import from a folder of it, as from @cuaderno/core/ink.' },
+      {
+        name: '@cuaderno/core',
+        message: 'Import from a folder of it, as from @cuaderno/core/ink.',
+      },
     ],
   },
 ];

@@ -85,7 +85,9 @@ export class RecordIndexer {
     const known = this.under.get(lesson);
     if (known && known.state !== 'failed') return;
     this.under.set(lesson, { state: 'waits', done: 0, of: 0 });
-    void this.writing.add(() => this.write(lesson));
+    this.writing
+      .add(() => this.write(lesson))
+      .catch((error: unknown) => this.log.error({ err: error, lesson }, 'the queue of records'));
   }
 
   /** Resolves when nothing is under way. */

@@ -43,10 +43,12 @@ export class ImportQueue {
       state: 'waiting',
     };
     this.jobs.set(job.id, job);
-    void this.queue.add(async () => {
-      await this.work(job);
-      setTimeout(() => this.jobs.delete(job.id), KEPT).unref();
-    });
+    this.queue
+      .add(async () => {
+        await this.work(job);
+        setTimeout(() => this.jobs.delete(job.id), KEPT).unref();
+      })
+      .catch((error: unknown) => this.log.error({ err: error }, 'the queue of slides'));
     return job.id;
   }
 

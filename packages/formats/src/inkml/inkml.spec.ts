@@ -152,7 +152,8 @@ describe('InkML that can’t be', () => {
 
   it('of groups in groups in groups is read, however deep they lie', () => {
     const deep = 20_000;
-    const text = '<traceGroup>'.repeat(deep) + '<trace>1 2,3 4</trace>' + '</traceGroup>'.repeat(deep);
+    const text =
+      '<traceGroup>'.repeat(deep) + '<trace>1 2,3 4</trace>' + '</traceGroup>'.repeat(deep);
     expect(readInkMl(file(text)).strokes.length).toBe(1);
   });
 

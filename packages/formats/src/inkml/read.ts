@@ -65,7 +65,8 @@ const USUAL: readonly Channel[] = [plain('X'), plain('Y')];
  */
 export function readInkMl(text: string): InkMl {
   // Points are told apart by commas, or stand in a trace of their own.
-  if (hasMoreThan(MOST, ',', text) || hasMoreThan(MOST_MARKS, '<', text)) throw new InkMlError('too-much');
+  if (hasMoreThan(MOST, ',', text) || hasMoreThan(MOST_MARKS, '<', text))
+    throw new InkMlError('too-much');
   const reader = new Reader();
   try {
     const { documentElement } = parseXml(text);
