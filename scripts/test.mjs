@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, buildSite, debian, install, OFFICE, OFFICE_LETTERS, ROOT } from './steps.mjs';
+import { buildServer, debian, install, OFFICE, OFFICE_LETTERS, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
@@ -47,7 +47,6 @@ timed('programs of Debian', () =>
   ]),
 );
 timed('build of the server', buildServer);
-timed('build of the web', buildSite);
 
 /** How each runner tells its counts: passed and failed from its last words. */
 const jasmine = (text) => {
@@ -100,6 +99,13 @@ const TIMED = ['live', 'workers'];
 
 /** Those that measure no times run `beside` one another, two at once: a machine has two processors. */
 const SUITES = [
+  // What stories open. Nothing else waits for it.
+  {
+    name: 'site',
+    beside: true,
+    command: ['node', '-e', "import('./scripts/steps.mjs').then((steps) => steps.buildSite())"],
+    counts: whole,
+  },
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
   { name: 'format', beside: true, command: ['npx', 'prettier', '--check', '.'], counts: whole },
   {
@@ -199,8 +205,11 @@ async function take(suite) {
     wrong.push(`\n== ${suite.name}: ${failed - before} failed\n${failures(text)}`);
 }
 
+const isWanted = (name) => only.length === 0 || only.some((start) => name.startsWith(start));
 const wanted = SUITES.filter(
-  ({ name }) => only.length === 0 || only.some((start) => name.startsWith(start)),
+  ({ name }) =>
+    isWanted(name) ||
+    (name === 'site' && SUITES.some((one) => one.name.startsWith('e2e') && isWanted(one.name))),
 );
 const takeAll = async (suites) => {
   for (let suite; (suite = suites.shift());) await take(suite);

@@ -39,6 +39,28 @@ describe('what students may do', () => {
     expect(there.people.find(({ id }) => id === me)?.trust).toBe('hands');
   });
 
+  it('is told when it is on disk, where a pen is given; one that is taken back is told at once', async () => {
+    const { maren, ana } = await house.lesson(false);
+    const { permissions } = house.app.lessons;
+    const trust = permissions.trust.bind(permissions);
+    let onDisk = (): void => undefined;
+    spyOn(permissions, 'trust').and.callFake((...asked) => ({
+      ...trust(...asked),
+      kept: new Promise((resolve) => (onDisk = resolve)),
+    }));
+    maren.send({ kind: 'trust', who: 'all', trust: 'write' });
+    // What is said after it is heard before it.
+    maren.send({ kind: 'chat', id: newId(), to: 'all', text: 'Ready?' });
+    await ana.hears('chat', ({ lines }) => lines.some(({ text }) => text === 'Ready?'));
+    const isTold = (): boolean =>
+      ana.told.some((m) => m.kind === 'class' && m.rules.trust === 'write');
+    expect(isTold()).toBeFalse();
+    onDisk();
+    await ana.hears('class', ({ rules }) => rules.trust === 'write');
+    maren.send({ kind: 'trust', who: 'all', trust: 'view' });
+    await ana.hears('class', ({ rules }) => rules.trust === 'view');
+  });
+
   it('begins as the course has it', async () => {
     const rules = { trust: 'write', turn: false } as const;
     expect((await house.tutor.post(`/courses/${house.course.id}/rules`, rules)).statusCode).toBe(

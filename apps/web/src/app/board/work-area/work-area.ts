@@ -41,6 +41,7 @@ import type { FingerUse } from '../stage/gestures';
 import type { PaperSource } from '../drawing/paper-source';
 import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
+import { Passing } from '../../ui/time/passing';
 import { Stage } from '../stage/stage';
 import type { Erased, FinishedStroke, StrokePiece } from '../stage/writing';
 import { Tools } from '../tool/tool';
@@ -161,7 +162,8 @@ export class WorkArea {
   protected readonly percent = computed(() =>
     Math.round(((this.stage().zoom() ?? FULL_SIZE) / FULL_SIZE) * 100),
   );
-  protected readonly problem = signal<Problem | null>(null);
+  private readonly refused = new Passing<Problem>(PROBLEM_SHOWN);
+  protected readonly problem = this.refused.now;
   /** Whose ink is to be wiped: asked of all, or opened for one. */
   readonly wiping = signal<'all' | { readonly who: Id } | null>(null);
   protected readonly wipedWhom = computed(() => {
@@ -187,7 +189,6 @@ export class WorkArea {
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
   private began = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     showOthers(this.session, this.stage);
@@ -226,10 +227,7 @@ export class WorkArea {
     });
     effect(() => {
       const problem = this.session().problem();
-      if (!problem) return;
-      this.problem.set(problem);
-      clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.problem.set(null), PROBLEM_SHOWN);
+      if (problem) this.refused.say(problem);
     });
   }
 

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { NOTICE_KINDS, NOTICE_WAYS, Notices } from './notices';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** Of what a tutor wants notice, and how. */
 @Component({
   selector: 'cua-notice-wishes',
-  imports: [DIALOG],
+  imports: [CheckboxModule, DIALOG, FormsModule],
   template: `
     <cua-dialog header="Notices" (closed)="closed.emit()">
       <table>
@@ -24,12 +26,11 @@ import { DIALOG } from '../../ui/popup/dialog';
               @for (way of ways; track way.way) {
                 <td>
                   <label>
-                    <input
-                      #box
-                      type="checkbox"
-                      [attr.aria-label]="kind.label + ': ' + way.label"
-                      [checked]="notices.wishes()[kind.kind][way.way]"
-                      (change)="notices.wish(kind.kind, way.way, box.checked)"
+                    <p-checkbox
+                      [binary]="true"
+                      [ariaLabel]="kind.label + ': ' + way.label"
+                      [ngModel]="notices.wishes()[kind.kind][way.way]"
+                      (ngModelChange)="notices.wish(kind.kind, way.way, $event)"
                     />
                   </label>
                 </td>

@@ -1,6 +1,7 @@
 import { effect, Injectable, signal } from '@angular/core';
 import * as z from 'zod';
 import { lasting, remember } from '../../browser/storage';
+import { Passing } from '../../ui/time/passing';
 import { knock } from './sounds';
 
 /** What a tutor is given notice of. */
@@ -63,9 +64,9 @@ function parsed(text: string | null): unknown {
 export class Notices {
   readonly wishes = signal<NoticeChoice>(kept());
   /** What is said on screen just now. */
-  readonly line = signal<string | null>(null);
+  private readonly said = new Passing<string>(SHOWN);
+  readonly line = this.said.now;
   private lineOf: NoticeKind | null = null;
-  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     effect(() => remember(lasting, KEY, JSON.stringify(this.wishes())));
@@ -86,19 +87,15 @@ export class Notices {
 
   /** What was told of it is past: the line says nothing that isn't so any more. */
   settle(kind: NoticeKind): void {
-    if (this.lineOf !== kind) return;
-    clearTimeout(this.timer);
-    this.line.set(null);
+    if (this.lineOf === kind) this.said.clear();
   }
 
   tell(kind: NoticeKind, words: string): void {
     const { sound, sight, behind } = this.wishes()[kind];
     if (sound) knock();
     if (sight) {
-      this.line.set(words);
       this.lineOf = kind;
-      clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.line.set(null), SHOWN);
+      this.said.say(words);
     }
     if (behind && document.hidden && typeof Notification !== 'undefined') {
       // One for each kind: a class that arrives isn't ten notifications.

@@ -6,6 +6,7 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
+import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { nameOf } from '@cuaderno/core/people';
@@ -42,7 +43,7 @@ const OF: Readonly<Record<'board' | 'page', readonly Permit[]>> = {
 /** What students may do: for all in this lesson, for one, here, or whenever a lesson of the course begins. */
 @Component({
   selector: 'cua-permissions-panel',
-  imports: [FormsModule, SelectModule, SidePanel],
+  imports: [CheckboxModule, FormsModule, SelectModule, SidePanel],
   templateUrl: './permissions-panel.html',
   styleUrl: './permissions-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, signal } from '@an
 import { Check, Copy, QrCode } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { copyText } from '../../browser/copy-text';
+import { Passing } from '../../ui/time/passing';
 import { QrDialog } from './qr-dialog';
 
 /** How long "copied" is shown, in ms. */
@@ -47,7 +48,8 @@ export class JoinCard {
   readonly course = input.required<{ readonly linkToken: string; readonly joinCode: string }>();
   protected readonly icons = { Check, Copy, QrCode };
   protected readonly host = location.host;
-  protected readonly copied = signal(false);
+  private readonly told = new Passing<true>(SHOWN);
+  protected readonly copied = computed(() => this.told.now() !== null);
   protected readonly showing = signal(false);
   protected readonly link = computed(() => joinLink(this.course().linkToken));
   /** In groups, as it is read out. */
@@ -58,8 +60,6 @@ export class JoinCard {
   protected readonly spelled = computed(() => [...this.course().joinCode].join(' '));
 
   protected async copy(): Promise<void> {
-    if (!(await copyText(this.link()))) return;
-    this.copied.set(true);
-    setTimeout(() => this.copied.set(false), SHOWN);
+    if (await copyText(this.link())) this.told.say(true);
   }
 }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
 import type { BoardFileWish } from '@cuaderno/formats/board-file';
 
@@ -11,7 +12,7 @@ const INKS: readonly { ink: BoardFileWish['ink']; label: string; words: string }
 /** Asks how much of what was written goes into a board file, and whether with names. */
 @Component({
   selector: 'cua-file-wish',
-  imports: [FormsModule],
+  imports: [CheckboxModule, FormsModule],
   template: `
     <div class="wishes">
       <fieldset [disabled]="busy()">
@@ -33,8 +34,8 @@ const INKS: readonly { ink: BoardFileWish['ink']; label: string; words: string }
       </fieldset>
       @if (ink() !== 'none') {
         <label>
-          <input
-            type="checkbox"
+          <p-checkbox
+            [binary]="true"
             [ngModel]="named()"
             (ngModelChange)="named.set($event)"
             [disabled]="busy()"

@@ -10,6 +10,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
@@ -56,7 +57,15 @@ const notCopied = (): ProblemDetails => ({
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-dialog',
-  imports: [ButtonModule, DIALOG, FileWish, FormsModule, ProblemMessage, ProtectedNote],
+  imports: [
+    ButtonModule,
+    CheckboxModule,
+    DIALOG,
+    FileWish,
+    FormsModule,
+    ProblemMessage,
+    ProtectedNote,
+  ],
   templateUrl: './save-dialog.html',
   styleUrl: './save-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

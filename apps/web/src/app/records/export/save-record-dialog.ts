@@ -16,6 +16,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
@@ -97,6 +98,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
   selector: 'cua-save-record-dialog',
   imports: [
     ButtonModule,
+    CheckboxModule,
     DIALOG,
     FileWish,
     FormsModule,

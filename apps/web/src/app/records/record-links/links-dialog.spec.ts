@@ -70,4 +70,30 @@ describe('links to a record', () => {
     );
     expect(who.value).toBe('Ida’s mother');
   });
+
+  it('aren’t made without saying for whom, or for an address that is none', async () => {
+    const screen = await show({ [list]: { links: [] } });
+    const mail = dialog().querySelector<HTMLInputElement>('input[name=email]')!;
+    mail.value = 'ida at home';
+    mail.dispatchEvent(new Event('input'));
+    await screen.settles();
+    press('Make the link and send it');
+    await screen.settles();
+    expect(words()).toContain('Say for whom the link is.');
+    expect(words()).toContain('That is no e-mail address.');
+    expect(screen.api.asked.length).toBe(1);
+  });
+
+  it('that show one name say whose', async () => {
+    const screen = await show({ [list]: { links: [] } });
+    const who = dialog().querySelector<HTMLInputElement>('input[name=who]')!;
+    who.value = 'Ida’s mother';
+    who.dispatchEvent(new Event('input'));
+    dialog().querySelector<HTMLInputElement>('input[name=names][value=one]')!.click();
+    await screen.settles();
+    press('Make the link');
+    await screen.settles();
+    expect(words()).toContain('Choose whose name is shown.');
+    expect(screen.api.asked.length).toBe(1);
+  });
 });

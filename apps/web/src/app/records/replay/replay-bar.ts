@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { Pause, Play } from 'lucide';
@@ -13,7 +14,7 @@ const STEP = 1000;
 /** Under the page while a lesson is seen again: play, where it stands, how fast it goes. */
 @Component({
   selector: 'cua-replay-bar',
-  imports: [FormsModule, Icon, SelectModule],
+  imports: [CheckboxModule, FormsModule, Icon, SelectModule],
   template: `
     @let here = player();
     <button
@@ -50,11 +51,10 @@ const STEP = 1000;
       />
     </label>
     <label>
-      <input
-        #skips
-        type="checkbox"
-        [checked]="here.skipsIdle()"
-        (change)="here.setSkipsIdle(skips.checked)"
+      <p-checkbox
+        [binary]="true"
+        [ngModel]="here.skipsIdle()"
+        (ngModelChange)="here.setSkipsIdle($event)"
       />
       Skip pauses
     </label>
@@ -100,11 +100,6 @@ const STEP = 1000;
       align-items: center;
       gap: 8px;
       white-space: nowrap;
-    }
-    input[type='checkbox'] {
-      width: 20px;
-      height: 20px;
-      accent-color: var(--moss);
     }
     @media (max-width: 700px) {
       :host {

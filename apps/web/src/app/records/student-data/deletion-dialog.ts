@@ -8,6 +8,8 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
@@ -30,7 +32,15 @@ interface MentionPlace {
 /** Shows what there is of a student, and deletes it for good. */
 @Component({
   selector: 'cua-deletion-dialog',
-  imports: [ArchiveButton, ButtonModule, DeletionReportView, DIALOG, ProblemMessage],
+  imports: [
+    ArchiveButton,
+    ButtonModule,
+    CheckboxModule,
+    DeletionReportView,
+    DIALOG,
+    FormsModule,
+    ProblemMessage,
+  ],
   templateUrl: './deletion-dialog.html',
   styleUrl: './deletion-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

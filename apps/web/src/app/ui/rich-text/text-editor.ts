@@ -12,6 +12,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { same } from '@cuaderno/core/ops';
 import { MAX_TEXT, plainText } from '@cuaderno/core/text';
 import type { RichText } from '@cuaderno/core/text';
@@ -22,6 +23,7 @@ import { keymap } from 'prosemirror-keymap';
 import { EditorState } from 'prosemirror-state';
 import type { Command, Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
+import { debounceTime, Subject } from 'rxjs';
 import { Icon } from '../icons/icon';
 import { fromDoc, schema, toDoc } from './schema';
 import type { ListKind } from './schema';
@@ -58,7 +60,7 @@ export class TextEditor {
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
   private view: EditorView | null = null;
   private gone = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly typed = new Subject<void>();
   /** What the field shows, as far as was handed in or out. */
   private known: RichText = [];
   protected readonly marks = TEXT_MARKS;
@@ -67,6 +69,7 @@ export class TextEditor {
 
   constructor() {
     afterNextRender(() => this.start());
+    this.typed.pipe(debounceTime(REST), takeUntilDestroyed()).subscribe(() => this.flush());
     effect(() => {
       const text = this.text();
       untracked(() => this.adopt(text));
@@ -79,7 +82,6 @@ export class TextEditor {
 
   /** Hands on at once what hasn't been yet. */
   flush(): void {
-    clearTimeout(this.timer);
     if (!this.view) return;
     const text = fromDoc(this.view.state.doc);
     if (same(text, this.known)) return;
@@ -163,15 +165,12 @@ export class TextEditor {
     if (change.docChanged && plainText(fromDoc(next.doc)).length > MAX_TEXT) return;
     view.updateState(next);
     this.note();
-    if (!change.docChanged) return;
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.flush(), REST);
+    if (change.docChanged) this.typed.next();
   }
 
   /** The text has changed elsewhere: undone, or written in another window. */
   private adopt(text: RichText): void {
     if (same(text, this.known)) return;
-    clearTimeout(this.timer);
     this.known = text;
     this.view?.updateState(this.stateOf(text));
     this.note();

@@ -1,19 +1,14 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  inject,
-  input,
-  output,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { interval } from 'rxjs';
 import { Popup } from '../popup/popup';
 import { formatLength } from './format-time';
 
 /** How long before the end the clock says so, in ms; practice, no source. */
 const NEAR = 5 * 60_000;
 const MINUTE = 60_000;
+/** How often it is looked at the clock, in ms. */
+const TICK = 5000;
 /** How long a lesson is planned where nothing was said; practice: 50 minutes of teaching. */
 const USUAL = 50 * MINUTE;
 
@@ -127,8 +122,9 @@ export class LessonClock {
   });
 
   constructor() {
-    const clock = setInterval(() => this.tick(), 5000);
-    inject(DestroyRef).onDestroy(() => clearInterval(clock));
+    interval(TICK)
+      .pipe(takeUntilDestroyed())
+      .subscribe(() => this.tick());
   }
 
   private tick(): void {
