@@ -90,7 +90,9 @@ test('new arrivals wait at the door until the tutor lets them in, and can be sen
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Close the lesson' }).click();
   await expect(ida.page.getByText('The lesson is over')).toBeVisible();
   await maren.page.waitForURL(/records/);
-  await expect(maren.page.locator('aside').getByText('Jonas', { exact: true })).toBeVisible();
+  await expect(
+    maren.page.getByRole('complementary').getByText('Jonas', { exact: true }),
+  ).toBeVisible();
 
   // Retired, its link is dead for good.
   await maren.page.goto(server.url);
