@@ -32,7 +32,8 @@ describe('spans of attendance', () => {
 describe('file names in headers (RFC 6266, RFC 8187)', () => {
   it('keep every script, and have an ASCII form beside it', () => {
     const header = attachment('Tides – 潮汐 "1".pdf');
-    expect(header).toContain('filename="Tides   1.pdf"');
+    // A quoted string, its quotes escaped (RFC 9110, 5.6.4).
+    expect(header).toContain('filename="Tides ? ?? \\"1\\".pdf"');
     expect(header).toContain(
       "filename*=UTF-8''Tides%20%E2%80%93%20%E6%BD%AE%E6%B1%90%20%221%22.pdf",
     );
