@@ -87,7 +87,9 @@ export class RecordIndexer {
     this.under.set(lesson, { state: 'waits', done: 0, of: 0 });
     this.writing
       .add(() => this.write(lesson))
-      .catch((error: unknown) => this.log.error({ err: error, lesson }, 'the queue of records'));
+      .catch((error: unknown) =>
+        this.log.error({ err: error, lesson }, 'a record could not be written down'),
+      );
   }
 
   /** Resolves when nothing is under way. */

@@ -48,7 +48,7 @@ export class ImportQueue {
         await this.work(job);
         setTimeout(() => this.jobs.delete(job.id), KEPT).unref();
       })
-      .catch((error: unknown) => this.log.error({ err: error }, 'the queue of slides'));
+      .catch((error: unknown) => this.log.error({ err: error }, 'an import of slides broke off'));
     return job.id;
   }
 
@@ -73,6 +73,8 @@ export class ImportQueue {
 
   /** Gives everything up, and waits until nothing runs. */
   async close(): Promise<void> {
+    // What is asked for from here on isn't begun.
+    this.queue.pause();
     this.queue.clear();
     for (const { abort } of this.jobs.values()) abort.abort();
     await this.settled();

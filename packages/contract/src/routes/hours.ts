@@ -29,7 +29,10 @@ export const correctHours = route({
   summary: 'Correct how long a lesson counts, with the reason',
   params: z.object({ lesson: Id }),
   body: z.object({
-    minutes: z.number().int().min(0).max(1440),
+    minutes: z
+      .int('Write how many minutes it counts.')
+      .min(0, 'A lesson counts no less than 0 minutes.')
+      .max(1440, 'A lesson counts no more than 1440 minutes: a day.'),
     why: z.string().trim().min(1, 'Say why: it stays with the lesson.').max(300),
   }),
   answers: { 201: Correction },

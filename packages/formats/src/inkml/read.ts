@@ -6,8 +6,8 @@ import { readTraceData } from './trace-data.js';
 
 /** Points that are read of a file at most: more than a hundred pages have. */
 const MOST = 1_000_000;
-/** Marks that are read of a file at most: each becomes an element before anything is known of it. */
-const MOST_MARKS = 1_000_000;
+/** Tags that are read of a file at most: each becomes an element before anything is known of it. */
+const MOST_TAGS = 1_000_000;
 /** Milliseconds from one point to the next, where nobody says how fast it was drawn. */
 const PACE = 10;
 const USUAL_WIDTH = 1.8;
@@ -65,7 +65,7 @@ const USUAL: readonly Channel[] = [plain('X'), plain('Y')];
  */
 export function readInkMl(text: string): InkMl {
   // Points are told apart by commas, or stand in a trace of their own.
-  if (hasMoreThan(MOST, ',', text) || hasMoreThan(MOST_MARKS, '<', text))
+  if (hasMoreThan(MOST, ',', text) || hasMoreThan(MOST_TAGS, '<', text))
     throw new InkMlError('too-much');
   const reader = new Reader();
   try {

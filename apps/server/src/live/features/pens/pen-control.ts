@@ -78,7 +78,9 @@ export class PenControl implements LiveFeature<'pens'> {
 
   tellClass(lesson: LiveLesson): void {
     const message = classOf(lesson);
-    for (const window of this.classroom.windows(lesson.board)) window.tell(message);
+    // It may have been closed while something of it was kept.
+    for (const window of this.classroom.windows(lesson.board))
+      if (window.lesson === lesson) window.tell(message);
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Size } from './camera';
+import { resizeCanvas } from './canvas-size';
 
 /**
  * A canvas over the pages, with nothing on it but what `draw` puts there. A canvas costs every frame that it is
@@ -25,17 +26,8 @@ export class OverlayCanvas {
   }
 
   /** @param size in CSS px */
-  resize({ width, height }: Size): void {
-    const { canvas } = this;
-    const columns = Math.round(width * devicePixelRatio);
-    const rows = Math.round(height * devicePixelRatio);
-    if (canvas.width === columns && canvas.height === rows) return;
-    canvas.width = columns;
-    canvas.height = rows;
-    canvas.style.width = `${width}px`;
-    canvas.style.height = `${height}px`;
-    // A canvas of a new size is empty until it is drawn.
-    if (this.isNeeded) this.drawNow();
+  resize(size: Size): void {
+    if (resizeCanvas(this.canvas, size) && this.isNeeded) this.drawNow();
   }
 
   /** Draws in the next frame; where nothing is needed of it, it is gone at once. */

@@ -1,4 +1,5 @@
 import type { Size } from './camera';
+import { resizeCanvas } from './canvas-size';
 
 /**
  * The canvas of the pages and the desk that they lie on. Nothing shows through it, so whatever is under it
@@ -30,17 +31,9 @@ export class PageCanvas {
   }
 
   /** @param size in CSS px */
-  resize({ width, height }: Size): void {
-    const { canvas } = this;
-    const columns = Math.round(width * devicePixelRatio);
-    const rows = Math.round(height * devicePixelRatio);
-    if (canvas.width === columns && canvas.height === rows) return;
-    canvas.width = columns;
-    canvas.height = rows;
-    canvas.style.width = `${width}px`;
-    canvas.style.height = `${height}px`;
+  resize(size: Size): void {
     // A canvas of a new size is black until it is drawn.
-    this.drawNow();
+    if (resizeCanvas(this.canvas, size)) this.drawNow();
   }
 
   /** Draws in the next frame. */

@@ -38,6 +38,12 @@ describe('hours', () => {
     const screen = await Screen.show(HoursScreen, {}, answers);
     await screen.press('Correct…');
     const [minutes, why] = [...screen.element.querySelectorAll<HTMLInputElement>('.rows input')];
+    write(minutes!, '');
+    minutes!.dispatchEvent(new Event('blur'));
+    await screen.press('Correct');
+    expect(screen.text).toContain('Write how many minutes it counts.');
+    // What a reader of screens is at is the field itself.
+    expect(minutes!.getAttribute('aria-invalid')).toBe('true');
     write(minutes!, '45');
     minutes!.dispatchEvent(new Event('blur'));
     await screen.press('Correct');

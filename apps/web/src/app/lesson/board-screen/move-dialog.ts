@@ -73,6 +73,8 @@ export class MoveDialog {
 
   private async load(course: string): Promise<void> {
     this.ready.set(false);
+    // Those of one course are never offered as another's.
+    this.boards.set([]);
     this.form.controls.board.setValue('');
     await this.attempt.make(async () => {
       if (this.courses().length === 0)

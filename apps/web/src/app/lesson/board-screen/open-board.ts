@@ -93,13 +93,18 @@ export class OpenBoard {
   open(board: Id): void {
     this.session()?.close();
     this.id.set(board);
+    this.info.set(null);
+    this.writers.set([]);
     this.session.set(new BoardSession(`/live/boards/${board}`));
     void this.load();
   }
 
   async load(): Promise<void> {
     await this.attempt.make(async () => {
-      const { board, course } = await firstValueFrom(this.boardsApi.readBoard(this.id()));
+      const id = this.id();
+      const { board, course } = await firstValueFrom(this.boardsApi.readBoard(id));
+      // Another may have been opened meanwhile.
+      if (id !== this.id()) return;
       this.info.set(board);
       this.course.set(course);
     });

@@ -65,8 +65,8 @@ export class ShareDialog {
     whom.markAsTouched();
     const { value } = whom;
     if (value === null) return;
-    await this.attempt.make(() => this.store.share(this.folder().id, kind, value));
-    whom.reset();
+    const shared = await this.attempt.make(() => this.store.share(this.folder().id, kind, value));
+    if (shared) whom.reset();
   }
 
   protected async takeBack(share: ShareInfo): Promise<void> {

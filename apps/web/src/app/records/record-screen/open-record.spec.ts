@@ -82,6 +82,20 @@ describe('the record that a screen shows', () => {
     expect(record.player()).toBeNull();
   });
 
+  it('isn’t the one that was opened before it, however late that is answered', async () => {
+    let come!: (opened: object) => void;
+    const record = made({
+      'GET /records/l1': () => new Promise<object>((resolve) => (come = resolve)),
+    });
+    const first = record.open('l1');
+    // The request is on its way.
+    await new Promise((next) => setTimeout(next));
+    await record.open('l2');
+    come(answer('l1', 'Orion'));
+    await first;
+    expect([record.info()?.title, record.board()?.id]).toEqual(['The moon', 'b2']);
+  });
+
   it('is asked for again until it is written down, and not after', async () => {
     jasmine.clock().install();
     try {

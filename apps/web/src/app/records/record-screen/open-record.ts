@@ -112,6 +112,11 @@ export class OpenRecord {
   open(lesson: Id): Promise<boolean> {
     // What is asked of another lesson isn't this one's.
     this.leave();
+    if (lesson !== this.lesson) {
+      this.info.set(null);
+      this.board.set(null);
+      this.opened.set(null);
+    }
     this.lesson = lesson;
     this.player.set(null);
     this.log = null;
@@ -119,12 +124,14 @@ export class OpenRecord {
       const { record, attendance, ...opened } = await firstValueFrom(
         this.recordsApi.readRecord(lesson),
       );
+      // Another record may have been opened meanwhile: what is answered late is nobody's.
+      if (lesson !== this.lesson) return;
       this.info.set(record);
       this.attendance.set(attendance);
       this.opened.set(opened);
       this.watchIndexing();
       const snapshot = unpack(await firstValueFrom(this.recordsApi.readRecordBoard(lesson)));
-      this.board.set(boardFromSnapshot(snapshot as BoardSnapshot));
+      if (lesson === this.lesson) this.board.set(boardFromSnapshot(snapshot as BoardSnapshot));
     });
   }
 
@@ -156,7 +163,6 @@ export class OpenRecord {
     if (this.player()) return;
     const { lesson } = this;
     const { bytes, before, replay, timeline } = await loadLessonLog(this.recordsApi, lesson);
-    // Another record may have been opened meanwhile.
     if (lesson !== this.lesson) return;
     this.log = bytes;
     this.before.set(before);

@@ -157,7 +157,8 @@ export class RecordScreen {
     this.view.set('end');
     this.asked.set('end');
     void this.waitingLate.load();
-    if (!(await this.record.open(this.lesson()))) return;
+    const lesson = this.lesson();
+    if (!(await this.record.open(lesson)) || lesson !== this.lesson()) return;
     // The address names a page, or one begins where the lesson did.
     const page = this.at() ?? this.record.opened()?.statistics?.pages?.[0]?.page;
     if (page) afterNextRender(() => this.stage()?.goTo(page), { injector: this.injector });

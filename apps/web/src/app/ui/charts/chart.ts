@@ -60,14 +60,16 @@ export class Chart {
   readonly touched = output<ChartTouch>();
 
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
-  private readonly theme = signal<ChartTheme | null>(null);
+  private readonly isThere = signal(false);
   protected readonly drawn = computed(() => {
-    const theme = this.theme();
-    return theme && { animation: false, ...this.option()(theme) };
+    const option = this.option();
+    return this.isThere()
+      ? { animation: false, ...option(themeOf(this.box().nativeElement)) }
+      : null;
   });
 
   constructor() {
-    afterNextRender(() => this.theme.set(themeOf(this.box().nativeElement)));
+    afterNextRender(() => this.isThere.set(true));
   }
 
   protected hearTouches(chart: ECharts): void {

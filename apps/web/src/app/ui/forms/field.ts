@@ -10,6 +10,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { NgControl } from '@angular/forms';
 import type { AbstractControl } from '@angular/forms';
 import { map, startWith, switchMap } from 'rxjs';
+import { focusTarget } from './focus-target';
 
 let fields = 0;
 
@@ -49,7 +50,7 @@ export class Field {
 
   constructor() {
     effect(() => {
-      const field = this.element().nativeElement as HTMLElement;
+      const field = focusTarget(this.element().nativeElement as HTMLElement);
       if (this.wrong() === null) {
         field.removeAttribute('aria-invalid');
         field.removeAttribute('aria-describedby');

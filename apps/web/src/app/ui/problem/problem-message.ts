@@ -1,10 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-
-/** What went wrong, in words: as a problem of the server has it (RFC 9457), or as we say it ourselves. */
-export interface ProblemWords {
-  readonly title: string;
-  readonly detail: string;
-}
+import type { Problem } from '@cuaderno/core/problem';
 
 /** What went wrong, and what to do next; what is put into it stands after the words. Nothing, while nothing is wrong. */
 @Component({
@@ -28,5 +23,5 @@ export interface ProblemWords {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ProblemMessage {
-  readonly of = input.required<ProblemWords | null>();
+  readonly of = input.required<Pick<Problem, 'title' | 'detail'> | null>();
 }
