@@ -62,9 +62,9 @@ export default tseslint.config(
     // In a browser such a promise ends nothing, and `UnexpectedErrors` tells of it: `void` says that this is meant.
     files: ['apps/web/src/app/**/*.ts'],
     languageOptions: {
-      // Named one by one: the application's own has what is reached from its beginning, the others the rest.
+      // All of the web at once: the application, its workers and its specs would be three programs of mostly the same.
       parserOptions: {
-        project: ['app', 'spec', 'worker'].map((part) => `./apps/web/tsconfig.${part}.json`),
+        project: './apps/web/tsconfig.lint.json',
         tsconfigRootDir: import.meta.dirname,
       },
     },

@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, debian, install, OFFICE, OFFICE_LETTERS, ROOT } from './steps.mjs';
+import { buildServer, install, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
@@ -19,34 +19,14 @@ const timed = (name, work) => {
   return result instanceof Promise ? result.finally(done) : (done(), result);
 };
 
-timed('packages', install);
-timed('programs of Debian', () =>
-  debian([
-    OFFICE,
-    OFFICE_LETTERS,
-    { command: 'unzip', name: 'unzip' },
-    { command: 'rsvg-convert', name: 'librsvg2-bin' },
-    { command: 'chromium', name: 'chromium' },
-    // The same without a window, for stories.
-    { command: 'chromium-headless-shell', name: 'chromium-headless-shell' },
-    { command: 'qpdf', name: 'qpdf' },
-    { command: 'pdftoppm', name: 'poppler-utils' },
-    { command: 'mutool', name: 'mupdf-tools' },
-    { command: 'ffprobe', name: 'ffmpeg' },
-    // Makes the photos of telephones, which we read.
-    { command: 'heif-enc', name: 'libheif-examples' },
-    // The two other engines that browsers are made of.
-    { command: 'firefox-esr', name: 'firefox-esr' },
-    { command: 'WebKitWebDriver', name: 'webkit2gtk-driver' },
-    { command: 'Xvfb', name: 'xvfb' },
-    {
-      command: '/usr/bin/python3',
-      args: ['-c', 'import gi; gi.require_version("Poppler", "0.18")'],
-      name: 'python3-gi gir1.2-poppler-0.18',
-    },
-  ]),
+// Programs come from Debian, packages from the registry: neither waits for the other.
+const programs = timed('programs of Debian', () =>
+  runSuite({ command: ['node', 'scripts/programs.mjs'], early: true }),
 );
-timed('build of the server', buildServer);
+timed('packages', install);
+const { code: programsCode, said: programsSaid } = await programs;
+console.log(programsSaid);
+if (programsCode !== 0) process.exit(1);
 
 /** How each runner tells its counts: passed and failed from its last words. */
 const jasmine = (text) => {
@@ -97,7 +77,44 @@ const whole = (_text, code) => (code === 0 ? { passed: 1, failed: 0 } : { passed
 /** Domains of the server whose specs say how long something may take: nothing else runs beside them. */
 const TIMED = ['live', 'workers'];
 
-/** Those that measure no times run `beside` one another, two at once: a machine has two processors. */
+/** Into how many runs the domains of the server are dealt: each loads all that servers are made of once. */
+const SERVER_RUNS = 4;
+
+/** Specs of the server: its domains together, but for those that measure; one by one where they are asked for by name. */
+function serverSuites() {
+  const root = join(ROOT, 'apps/server/src');
+  const domains = readdirSync(root, { withFileTypes: true })
+    .filter((entry) => entry.isDirectory())
+    .map(({ name }) => name)
+    .filter((name) => readdirSync(join(root, name)).some((file) => file.endsWith('.spec.ts')));
+  const suite = (name, ofDomains, beside) => ({
+    name,
+    beside,
+    cwd: 'apps/server',
+    command: [
+      ...['npx', 'jasmine', '--config=jasmine.json'],
+      ...ofDomains.map((domain) => `dist/${domain}/**/*.spec.js`),
+    ],
+    counts: jasmine,
+  });
+  const alone = domains.filter((name) => TIMED.includes(name));
+  const others = domains.filter((name) => !TIMED.includes(name));
+  const one = (beside) => (name) => suite(`server/${name}`, [name], beside);
+  if (only.length > 0) return [...others.map(one(true)), ...alone.map(one(false))];
+  const runs = Array.from({ length: SERVER_RUNS }, (_, run) =>
+    suite(
+      `server ${run + 1} of ${SERVER_RUNS}`,
+      others.filter((_name, i) => i % SERVER_RUNS === run),
+      true,
+    ),
+  );
+  return [...runs, ...alone.map(one(false))];
+}
+
+/**
+ * Those that measure no times run `beside` one another, two at once: a machine has two processors. What needs nothing
+ * that is built runs `early`, while the server is.
+ */
 const SUITES = [
   // What stories open. Nothing else waits for it.
   {
@@ -107,10 +124,15 @@ const SUITES = [
     counts: whole,
   },
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
-  { name: 'format', beside: true, command: ['npx', 'prettier', '--check', '.'], counts: whole },
+  {
+    name: 'format',
+    early: true,
+    command: ['npx', 'prettier', '--check', '.'],
+    counts: whole,
+  },
   {
     name: 'licences',
-    beside: true,
+    early: true,
     command: ['node', 'scripts/third-party.mjs', '--check'],
     counts: whole,
   },
@@ -129,19 +151,7 @@ const SUITES = [
     command: ['npx', 'jasmine', '--config=jasmine.json'],
     counts: jasmine,
   },
-  // Each domain of the server by itself, so that one can be asked for: `test.mjs server/live`.
-  ...readdirSync(join(ROOT, 'apps/server/src'), { withFileTypes: true })
-    .filter((entry) => entry.isDirectory())
-    .filter(({ name }) =>
-      readdirSync(join(ROOT, 'apps/server/src', name)).some((file) => file.endsWith('.spec.ts')),
-    )
-    .map(({ name }) => ({
-      name: `server/${name}`,
-      beside: !TIMED.includes(name),
-      cwd: 'apps/server',
-      command: ['npx', 'jasmine', '--config=jasmine.json', `dist/${name}/**/*.spec.js`],
-      counts: jasmine,
-    })),
+  ...serverSuites(),
   {
     name: 'web',
     beside: true,
@@ -164,7 +174,7 @@ const SUITES = [
   },
 ];
 
-function runSuite({ command: [command, ...args], cwd = '.', env = {}, beside = false }) {
+function runSuite({ command: [command, ...args], cwd = '.', env = {}, beside, early }) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: join(ROOT, cwd),
@@ -175,12 +185,12 @@ function runSuite({ command: [command, ...args], cwd = '.', env = {}, beside = f
     const hear = (chunk) => {
       text += chunk;
       // What runs beside others is told when it is over.
-      if (!beside) process.stdout.write(chunk);
+      if (!beside && !early) process.stdout.write(chunk);
     };
     child.stdout.on('data', hear);
     child.stderr.on('data', hear);
     child.on('close', (code) =>
-      resolve({ code, text: stripVTControlCharacters(text), said: beside ? text : '' }),
+      resolve({ code, text: stripVTControlCharacters(text), said: beside || early ? text : '' }),
     );
   });
 }
@@ -191,9 +201,9 @@ const wrong = [];
 
 async function take(suite) {
   const head = `\n== ${suite.name}`;
-  if (!suite.beside) console.log(head);
+  if (!suite.beside && !suite.early) console.log(head);
   const { code, text, said } = await timed(suite.name, () => runSuite(suite));
-  if (suite.beside) console.log(`${head}\n${said}`);
+  if (suite.beside || suite.early) console.log(`${head}\n${said}`);
   const counts = suite.counts(text, code);
   const before = failed;
   passed += counts ? counts.passed : 0;
@@ -214,9 +224,12 @@ const wanted = SUITES.filter(
 const takeAll = async (suites) => {
   for (let suite; (suite = suites.shift());) await take(suite);
 };
+const early = takeAll(wanted.filter((suite) => suite.early));
+timed('build of the server', buildServer);
+await early;
 const beside = wanted.filter((suite) => suite.beside);
 await Promise.all([takeAll(beside), takeAll(beside)]);
-await takeAll(wanted.filter((suite) => !suite.beside));
+await takeAll(wanted.filter((suite) => !suite.beside && !suite.early));
 console.log(`\nseconds: ${took.map(([name, seconds]) => `${name} ${seconds}`).join(', ')}`);
 for (const told of wrong) console.log(told);
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -43,7 +43,7 @@ test('boards of a course are named, copied, put in order, taken out and brought 
     // One that is still going away would take the next with it.
     await expect(maren.page.getByRole('menu')).toHaveCount(0);
   };
-  await wish('Stars', 'Give it another name');
+  await wish('Stars', 'Rename');
   await maren.page.getByLabel('Name of the board').fill('Stars of November');
   await maren.page.keyboard.press('Enter');
   await expect(cards).toHaveText(['Stars of November']);
@@ -67,11 +67,11 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   await maren.page.reload();
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
 
-  await wish('For next year', 'Take it out');
-  await expect(maren.page.getByText('“For next year” was taken out.')).toBeVisible();
+  await wish('For next year', 'Remove');
+  await expect(maren.page.getByText('“For next year” was removed.')).toBeVisible();
   await expect(cards).toHaveText(['Stars of November']);
   await maren.page.reload();
-  await maren.page.getByText('Taken out: 1').click();
+  await maren.page.getByText('Removed: 1').click();
   await maren.button('Restore For next year').click();
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
 

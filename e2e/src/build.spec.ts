@@ -124,9 +124,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, shape
       ]),
     ),
   });
-  await expect(
-    maren.page.getByText(/Turning slides into pages|Looking at its pages/),
-  ).toBeVisible();
+  await expect(maren.page.getByText(/Turning slides into pages|Reading its pages/)).toBeVisible();
   await maren.isOnBoard();
   await expect(maren.page.getByText('2 slides came in')).toBeVisible({ timeout: 60_000 });
   await maren.button('What changed').first().click();

@@ -212,7 +212,7 @@ test('a file that is no PDF is told in plain words, and the upload list goes on'
     mimeType: 'application/pdf',
     buffer: Buffer.from('Dear all'),
   });
-  await expect(maren.page.getByRole('alert')).toContainText('not a PDF, whatever its name says');
+  await expect(maren.page.getByRole('alert')).toContainText('though its name says so');
   await maren.button('All right').click();
   await maren.bring('Sheet.pdf', await samplePdf(1));
 });

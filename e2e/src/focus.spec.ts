@@ -46,7 +46,7 @@ test('the focus goes into each dialog of a tutor, and back', async ({ browser })
   for (const name of ['Save on this machine', 'Paper']) await comesBack(maren, name);
   await comesBack(maren, maren.page.getByTitle('Move to another board'));
   await comesBack(maren, 'Find on this board');
-  await comesBack(maren, maren.page.getByTitle('Give the board another name'));
+  await comesBack(maren, maren.page.getByTitle('Rename the board'));
 
   const link = await maren.openLesson();
   const ida = await Someone.at(browser);

@@ -5,7 +5,7 @@ import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 import type { PagePoint } from './people.js';
 
-/* Pens are in, or the lesson is over, while a student's line is away: what they wrote meanwhile isn't lost. */
+/* Writing has stopped, or the lesson is over, while a student's line is away: what they wrote meanwhile isn't lost. */
 
 let server: SharedProcessServer;
 let line: Line;

@@ -66,7 +66,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await slider.press('End');
   await maren.seesInkAt(page!, marens!);
 
-  // Whose line is whose: signed, and one person's alone.
+  // Who wrote what: signed, and one person's alone.
   await maren.button('Who wrote what').click();
   await maren.page.getByLabel('Names on every line').check();
   await expect

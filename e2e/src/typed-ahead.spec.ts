@@ -61,7 +61,7 @@ test('letters typed while something opens go there, and change nothing on the bo
   await typeInto(maren.button('Find on this board'), maren.page.getByLabel('Words to find'));
   await unchanged();
   await maren.page.keyboard.press('Escape');
-  await typeInto(maren.page.getByTitle('Give the board another name'), shown('Name of the board'));
+  await typeInto(maren.page.getByTitle('Rename the board'), shown('Name of the board'));
   await unchanged();
   await maren.page.keyboard.press('Escape');
   await typeInto(maren.button('Close the lesson'), shown('Summary'));

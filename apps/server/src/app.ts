@@ -140,7 +140,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   });
   await app.register(database, { folder: config.dataFolder });
   await app.register(accounts);
-  await app.register(workers);
+  await app.register(workers, { shared: config.workers });
 
   await app.register(pdf);
   await app.register(files, { folder: config.dataFolder });

@@ -4,6 +4,7 @@ import { join, resolve } from 'node:path';
 import * as z from 'zod';
 import { StartError } from './problems/start-error.js';
 import type { OfficeLimits } from './slides/office.js';
+import type { Workers } from './workers/workers.js';
 
 const flag = z
   .enum(['0', '1'])
@@ -80,6 +81,8 @@ export interface Config {
   readonly office?: Partial<OfficeLimits>;
   /** How long the body of a request may make no progress, in ms. */
   readonly bodyPatienceMs: number;
+  /** Threads that several servers of one process share; without them it has its own. */
+  readonly workers?: Workers;
   /** Requests a minute from one address. */
   readonly requestsPerMinute: number;
 }

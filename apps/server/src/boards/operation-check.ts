@@ -1,5 +1,6 @@
 import { MAX_OPERATIONS, Operation, upgradeStored } from '@cuaderno/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
+import { isMainThread } from 'node:worker_threads';
 import * as z from 'zod';
 
 /** Whether a value is as a schema has it, found out by the first thing that isn't. */
@@ -9,17 +10,28 @@ const ajv = new Ajv2020({ strict: false, unicodeRegExp: false });
 
 /**
  * By each kind, what stops at the first thing that isn't as it should be: Zod names every fault that it finds, and ten
- * thousand faults take long to name. What only code can check (bytes, tints, long lists of ids) is left to Zod. All are
- * made at once: whoever sends the first of a kind doesn't wait for that.
+ * thousand faults take long to name. What only code can check (bytes, tints, long lists of ids) is left to Zod.
+ *
+ * A server makes all of them as it starts, so that nobody who sends the first of a kind waits. A thread of its own makes
+ * those that it meets: all of them take longer than most of its work.
  */
 export function checksByKind(options: readonly z.ZodObject[]): (value: unknown) => boolean {
-  const checks = new Map(
+  const schemas = new Map(
     options.map((schema) => [
       (schema.shape['kind'] as z.ZodLiteral).def.values[0] as unknown,
-      ajv.compile(described(schema)) as Check,
+      schema,
     ]),
   );
-  return (value) => checks.get(kindOf(value))?.(value) ?? false;
+  const checks = new Map<unknown, Check>();
+  const checkOf = (kind: unknown): Check | undefined => {
+    const schema = schemas.get(kind);
+    if (!schema) return undefined;
+    const check = checks.get(kind) ?? (ajv.compile(described(schema)) as Check);
+    checks.set(kind, check);
+    return check;
+  };
+  if (isMainThread) for (const kind of schemas.keys()) checkOf(kind);
+  return (value) => checkOf(kindOf(value))?.(value) ?? false;
 }
 
 /** Longest description, in characters, in which what comes twice is written twice: quicker to check, and larger. */

@@ -73,7 +73,7 @@ export const PROBLEMS = {
   ],
   'not-a-calendar': [
     400,
-    'That is no calendar file.',
+    'That isn’t a calendar file.',
     'Choose a file that ends in .ics, as calendars save it.',
   ],
   'calendar-too-large': [
@@ -112,12 +112,12 @@ export const PROBLEMS = {
   'board-in-lesson': [
     409,
     'A lesson is open on this board.',
-    'Close the lesson first, then take the board out.',
+    'Close the lesson first, then remove the board.',
   ],
   'last-pages': [
     409,
     'A board keeps at least one page.',
-    'Leave a page, or take the whole board out.',
+    'Leave a page, or remove the whole board.',
   ],
   'pass-expired': [
     401,
@@ -127,7 +127,7 @@ export const PROBLEMS = {
   'file-empty': [422, 'This file is empty.', 'Choose another, or save it once more.'],
   'file-not-pdf': [
     422,
-    'This file is not a PDF, whatever its name says.',
+    'This file isn’t a PDF, though its name says so.',
     'Save or export it as PDF first, then upload that.',
   ],
   'file-truncated': [
@@ -274,7 +274,7 @@ export const PROBLEMS = {
   'timetable-full': [
     409,
     'That is more than a timetable holds.',
-    'End series and take out lessons that you don’t need any more, then plan this.',
+    'End series and remove lessons that you don’t need any more, then plan this.',
   ],
   'timetable-crowded': [
     422,
@@ -368,17 +368,17 @@ export const PROBLEMS = {
     'This page is of an older Cuaderno.',
     'Reload it; what you wrote is kept.',
   ],
-  refused: [403, 'That was not taken.', 'Ask your tutor.'],
+  refused: [403, 'That could not be accepted.', 'Ask your tutor.'],
   'window-gone': [
     404,
     'That window isn’t in the lesson any more.',
-    'Look who is here, and try again.',
+    'See who is here, and try again.',
   ],
   'tutor-only': [403, 'Only the tutor can do that.', 'Ask your tutor to do it.'],
   'chat-text': [400, 'That message can’t be sent.', 'Write a few words: at most 2000 letters.'],
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
   'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],
-  'chat-not-kept': [503, 'That message could not be kept.', 'Send it once more in a moment.'],
+  'chat-not-kept': [503, 'That message could not be kept.', 'Send it again in a moment.'],
   'captions-not-yours': [
     403,
     'You don’t type the captions just now.',

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from '../app.js';
 import { readConfig } from '../config.js';
+import { SharedWorkers } from './shared-workers.js';
 
 /*
  * Many servers in one process, for stories: each has a port and a data folder of its own, and the code of all is
@@ -16,6 +17,7 @@ export type HostAnswer = { readonly port: number; readonly problem: string | nul
 
 const SITE = fileURLToPath(new URL('../../../web/dist/browser', import.meta.url));
 const apps = new Map<number, FastifyInstance>();
+const workers = new SharedWorkers();
 
 async function carryOut(order: HostOrder): Promise<void> {
   const { port } = order;
@@ -30,7 +32,7 @@ async function carryOut(order: HostOrder): Promise<void> {
     ...{ CUADERNO_DATA: order.folder, PORT: String(port), LOG_LEVEL: 'error' },
   };
   const config = readConfig(env, existsSync(SITE) ? SITE : null);
-  const app = await buildApp(config);
+  const app = await buildApp({ ...config, workers });
   await app.listen({ host: config.host, port });
   apps.set(port, app);
 }

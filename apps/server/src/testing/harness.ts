@@ -13,6 +13,7 @@ import WebSocket from 'ws';
 import { buildApp } from '../app.js';
 import { testConfig } from '../config.js';
 import type { Config } from '../config.js';
+import { SharedWorkers } from './shared-workers.js';
 
 /** A browser's cookies, and the requests it makes. */
 export class Visitor {
@@ -167,6 +168,8 @@ export class Window {
   }
 }
 
+const SHARED = new SharedWorkers();
+
 /** A whole server with a folder of its own, a signed-in tutor, a course and a board. */
 export class House {
   app!: FastifyInstance;
@@ -179,7 +182,7 @@ export class House {
   private constructor(private readonly config: Config) {}
 
   static async open(name: string, change: Partial<Config> = {}): Promise<House> {
-    const house = new House(testConfig(name, change));
+    const house = new House(testConfig(name, { workers: SHARED, ...change }));
     rmSync(house.config.dataFolder, { recursive: true, force: true });
     await house.start();
     house.tutor = house.visitor();
@@ -199,7 +202,7 @@ export class House {
 
   /** A server on a folder that is there; it has no tutor, course or board of its own. */
   static at(dataFolder: string): House {
-    return new House(testConfig('at', { dataFolder }));
+    return new House(testConfig('at', { workers: SHARED, dataFolder }));
   }
 
   async start(): Promise<void> {

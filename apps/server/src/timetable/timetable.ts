@@ -85,7 +85,7 @@ export class Timetable {
     const newSeries = more.filter(({ rule }) => rule !== null).length;
     if (series + newSeries > MOST_SERIES || single + more.length - newSeries > MOST_SINGLE)
       throw new ProblemError('timetable-full', {
-        detail: `A timetable holds ${MOST_SERIES} series and ${MOST_SINGLE} single lessons; there are ${series} and ${single}. End series and take out lessons that you don’t need any more, then plan this.`,
+        detail: `A timetable holds ${MOST_SERIES} series and ${MOST_SINGLE} single lessons; there are ${series} and ${single}. End series and remove lessons that you don’t need any more, then plan this.`,
       });
   }
 

@@ -7,11 +7,16 @@ declare module 'fastify' {
   }
 }
 
+export interface WorkersOptions {
+  /** Those that several servers of one process share: none of them ends them. */
+  readonly shared?: Workers | undefined;
+}
+
 export const workers = fp(
-  (app, _options, done) => {
-    const all = new Workers();
+  (app, { shared }: WorkersOptions, done) => {
+    const all = shared ?? new Workers();
     app.decorate('workers', all);
-    app.addHook('onClose', () => all.close());
+    app.addHook('onClose', () => (shared ? shared.settled() : all.close()));
     done();
   },
   { name: 'workers' },

@@ -16,15 +16,17 @@ export class Workers {
     return pool;
   }
 
+  /** When all that was begun is over. */
+  async settled(): Promise<void> {
+    await Promise.all(this.pools.map((pool) => pool.settled()));
+  }
+
   /**
    * Lets what is under way finish: a thread that is cut off while it loads brings the process down, and a pool forgets
    * what waits for a thread that loads.
    */
   async close(): Promise<void> {
-    await Promise.race([
-      Promise.all(this.pools.map((pool) => pool.settled())),
-      setTimeout(CLOSE_LIMIT, null, { ref: false }),
-    ]);
+    await Promise.race([this.settled(), setTimeout(CLOSE_LIMIT, null, { ref: false })]);
     await Promise.all(this.pools.map((pool) => pool.close()));
   }
 }

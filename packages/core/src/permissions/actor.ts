@@ -2,7 +2,7 @@ import * as z from 'zod';
 import type { Id } from '../id/index.js';
 import type { Rules } from './rules.js';
 
-/** What a person may do on the page: look on, write, or hands on (also move what lies there). */
+/** What a person may do on the page: watch, write, or hands on (also move what lies there). */
 export const Trust = z.enum(['view', 'write', 'hands']);
 export type Trust = z.infer<typeof Trust>;
 

@@ -124,12 +124,12 @@ describe('what applies', () => {
   it('says why, in a sentence for whom it concerns', () => {
     const why = (some: Partial<Layers>) => whyTrust(resolvePermissions(layers(some)));
     expect(why({ page: { trust: 'view' }, person: { trust: 'write' } })).toBe(
-      'Pens are in on this page.',
+      'There is no writing on this page just now.',
     );
     expect(why({ board: { trust: 'view' }, person: { trust: 'write' } })).toBe(
-      'Pens are in on this board.',
+      'There is no writing on this board just now.',
     );
-    expect(why({})).toBe('You are looking on just now.');
+    expect(why({})).toBe('You are watching just now.');
     expect(why({ person: { trust: 'hands' }, page: { trust: 'write' } })).toBe(
       'What lies on this page stays where it is.',
     );

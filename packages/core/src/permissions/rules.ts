@@ -19,7 +19,7 @@ export const Rules = z.strictObject({
 });
 export type Rules = z.infer<typeof Rules>;
 
-/** What holds where nothing is said: one looks on, and may do what disturbs nobody. */
+/** What holds where nothing is said: one watches, and may do what disturbs nobody. */
 export const AT_FIRST = {
   trust: 'view',
   turn: true,

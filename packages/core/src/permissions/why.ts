@@ -1,10 +1,10 @@
 import type { EffectivePermissions, Level, Permit } from './rules.js';
 
 const PENS: Record<Level, string> = {
-  page: 'Pens are in on this page.',
-  board: 'Pens are in on this board.',
-  person: 'You are looking on just now.',
-  course: 'You are looking on just now.',
+  page: 'There is no writing on this page just now.',
+  board: 'There is no writing on this board just now.',
+  person: 'You are watching just now.',
+  course: 'You are watching just now.',
 };
 
 const HANDS: Record<Level, string> = {
@@ -29,7 +29,7 @@ const WHERE: Record<Level, string> = {
   course: 'in this class',
 };
 
-/** Why somebody looks on, or has no hands on, in a sentence for them; `null` where they have all. */
+/** Why somebody watches, or has no hands on, in a sentence for them; `null` where they have all. */
 export function whyTrust({ trust, why }: EffectivePermissions): string | null {
   if (trust === 'hands') return null;
   return (trust === 'view' ? PENS : HANDS)[why.trust];

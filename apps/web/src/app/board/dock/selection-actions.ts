@@ -189,7 +189,7 @@ export class SelectionActions {
         command: { kind: 'group', together: true },
       },
       {
-        label: 'Break the group up',
+        label: 'Ungroup',
         key: 'Ctrl+Shift+G',
         icon: Ungroup,
         off: !grouped,
@@ -247,7 +247,7 @@ export class SelectionActions {
         ? [
             this.cropping()
               ? {
-                  label: 'That is how it stays',
+                  label: 'Keep it like this',
                   icon: Check,
                   command: { kind: 'crop', on: false } as const,
                 }

@@ -61,7 +61,7 @@ describe('cover sheets', () => {
     await press('Two, one above the other');
     await press('Take off: Upper sheet');
     expect(here().map(({ lifted }) => lifted ?? false)).toEqual([true, false]);
-    expect(element.textContent).toContain('lifted, empty');
+    expect(element.textContent).toContain('taken off, empty');
     await press('Lay again: Upper sheet');
     expect(here().some(({ lifted }) => lifted)).toBeFalse();
     await press('Take away: Lower sheet');

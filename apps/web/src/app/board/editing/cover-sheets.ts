@@ -62,7 +62,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
                 <button
                   type="button"
                   class="away"
-                  title="Take it away, with what is written on it"
+                  title="Remove it, with what is written on it"
                   [attr.aria-label]="'Take away: ' + sheet.name"
                   (click)="takeAway(sheet.id)"
                 >
@@ -74,7 +74,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
         }
         <h3>Lay an empty sheet</h3>
         <p class="words">
-          The page under it stays as it is. What is written on a sheet is lifted with it.
+          The page under it stays as it is. What is written on a sheet comes off with it.
         </p>
         <div class="tints" role="group" aria-label="Colour of the sheet">
           @for (choice of tints; track choice.name) {
@@ -206,7 +206,7 @@ export class CoverSheets {
         tint: cover.tint,
         lifted: cover.lifted ?? false,
         name: PLACES[coverPlace(page, cover)],
-        words: `${cover.lifted ? 'lifted' : 'lies there'}, ${written}`,
+        words: `${cover.lifted ? 'taken off' : 'on the page'}, ${written}`,
       };
     });
   });

@@ -14,7 +14,7 @@ export type InkNews =
 const WORDS: Record<Extract<InkNews, { kind: 'fault' }>['fault'], ProblemDetails> = {
   'not-inkml': {
     type: 'urn:cuaderno:not-inkml',
-    title: 'That is no ink that can be read.',
+    title: 'This ink can’t be read.',
     detail: 'Choose a file in InkML, as other programs save handwriting. Nothing was changed.',
   },
   'too-much': {

@@ -43,7 +43,7 @@ const WORDS: Record<UnreadableCount['kind'], string> = {
       <cua-side-panel header="What can’t be read" (closed)="open.set(false)">
         <p class="note">
           The disk of the server is damaged where this lay. All else on the board is as it was, and
-          you can go on writing. Tell whoever runs the server: an earlier backup may have it.
+          you can go on writing. Tell the person who runs the server: an earlier backup may have it.
         </p>
         <cua-problem [of]="attempt.problem()" />
         <ul>

@@ -10,7 +10,7 @@ export interface Writer {
   readonly label: string;
 }
 
-/** Whose line is whose: every line signed, or only the ink of one person. In a lesson, and in its record. */
+/** Who wrote what: every line signed, or only the ink of one person. In a lesson, and in its record. */
 @Component({
   selector: 'cua-whose-ink',
   imports: [Icon, Popup],
@@ -21,7 +21,7 @@ export interface Writer {
       aria-haspopup="dialog"
       aria-label="Who wrote what"
       [attr.aria-pressed]="signed() || only() !== null"
-      title="Whose line is whose"
+      title="Who wrote what"
       (click)="whose.toggle($event)"
     >
       <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{

@@ -67,13 +67,13 @@ describe('the boards of a course', () => {
 
   it('get a name where it stands; Escape leaves it', async () => {
     await show({ 'POST /boards/Ebb/name': { ...board('Ebb'), title: 'Low water' } });
-    await wish('Ebb', 'Give it another name');
+    await wish('Ebb', 'Rename');
     const field = (): HTMLInputElement => screen.element.querySelector('input[name=title]')!;
     field().value = 'Nothing';
     field().dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
     await screen.settles();
     expect(shown()).toEqual(names);
-    await wish('Ebb', 'Give it another name');
+    await wish('Ebb', 'Rename');
     field().value = 'Low water';
     field().dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
     await screen.settles();
@@ -87,12 +87,12 @@ describe('the boards of a course', () => {
       'POST /boards/Flood/restore': board('Flood'),
       'GET /courses/c1': { boards: names.map(board) },
     });
-    await wish('Flood', 'Take it out');
+    await wish('Flood', 'Remove');
     expect(shown()).toEqual(['Ebb', 'Neap']);
-    expect(screen.text).toContain('was taken out');
+    expect(screen.text).toContain('was removed');
     await screen.press('Restore');
     expect(shown()).toEqual(names);
-    expect(screen.text).not.toContain('taken out');
+    expect(screen.text).not.toContain('was removed');
   });
 
   it('that were taken out before can be brought back as well', async () => {
@@ -103,7 +103,7 @@ describe('the boards of a course', () => {
       },
       [board('Surge')],
     );
-    expect(screen.text).toContain('Taken out: 1');
+    expect(screen.text).toContain('Removed: 1');
     await screen.press('Restore Surge');
     expect(shown()).toEqual([...names, 'Surge']);
   });

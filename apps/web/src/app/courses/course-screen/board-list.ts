@@ -89,12 +89,12 @@ export class BoardList {
     const at = boards.findIndex(({ id }) => id === board.id);
     const to = (index: number) => () => void this.move(board, index);
     return [
-      { label: 'Give it another name', command: () => this.naming.set(board.id) },
+      { label: 'Rename', command: () => this.naming.set(board.id) },
       { label: 'Copy it…', command: () => this.copying.set(board) },
       { label: 'Move up', disabled: at <= 0, command: to(at - 1) },
       { label: 'Move down', disabled: at >= boards.length - 1, command: to(at + 1) },
       {
-        label: 'Take it out',
+        label: 'Remove',
         disabled: this.inLesson() === board.id,
         command: () => void this.remove(board),
       },

@@ -77,7 +77,7 @@ describe('a course', () => {
     expect(screen.text).toContain('40 %');
     sent[0]!.next({ part: 1 });
     await screen.settles();
-    expect(screen.text).toContain('Looking at its pages');
+    expect(screen.text).toContain('Reading its pages');
     end(sent[0]!, { ...board('Neap & spring'), file: 'f'.repeat(64) });
     await screen.settles();
     expect(screen.address).toContain('/boards/');

@@ -133,7 +133,7 @@ export class CourseScreen {
   protected saying(upload: CourseUpload): string {
     return (
       upload.slides() ??
-      (upload.reading() ? 'Looking at its pages' : `${this.percent(upload.part())} %`)
+      (upload.reading() ? 'Reading its pages' : `${this.percent(upload.part())} %`)
     );
   }
 

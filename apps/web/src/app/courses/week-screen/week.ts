@@ -145,8 +145,8 @@ export class WeekScreen {
       if (!found) continue;
       if (how === 'overlap') return `At the same time as ${found.courseName}`;
       return is(second)
-        ? `No breath after ${found.courseName}`
-        : `No breath before ${found.courseName}`;
+        ? `No break after ${found.courseName}`
+        : `No break before ${found.courseName}`;
     }
     return null;
   }

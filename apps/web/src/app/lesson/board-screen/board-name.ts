@@ -35,7 +35,7 @@ import { Icon } from '../../ui/icons/icon';
         #button
         type="button"
         class="act quiet name"
-        title="Give the board another name"
+        title="Rename the board"
         [disabled]="!mayRename()"
         (click)="naming.set(true)"
       >

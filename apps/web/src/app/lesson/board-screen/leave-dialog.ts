@@ -27,8 +27,8 @@ import { DIALOG } from '../../ui/popup/dialog';
           <div>
             <strong>Only step out</strong>
             <p>
-              The lesson stays open and everyone stays in it. Whoever comes waits at the door until
-              you are back. If you stay away for long, it closes by itself.
+              The lesson stays open and everyone stays in it. Anyone who comes waits at the door
+              until you are back. If you stay away for long, it closes by itself.
             </p>
           </div>
           <p-button label="Step out" severity="secondary" (onClick)="stepOut()" />

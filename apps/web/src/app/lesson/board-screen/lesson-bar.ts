@@ -62,8 +62,8 @@ import { WhoseInk } from '../../board/whose-ink/whose-ink';
       aria-label="Freeze this page"
       [title]="
         frozen()
-          ? 'Pens are in on this page for everyone but you; let students write here again'
-          : 'Take pens in on this page, for everyone but you'
+          ? 'Nobody but you writes on this page; let students write here again'
+          : 'No writing on this page, for everyone but you'
       "
       (click)="freeze()"
     >

@@ -117,8 +117,8 @@ export class PermissionsPanel {
     if (this.limits()) return 'Limits for this page: nobody may do more here.';
     if (this.chosen() === 'course') return 'Each lesson of this course begins so.';
     return this.person()
-      ? 'What you say here goes before what is said for everyone.'
-      : 'Who comes late has this as well.';
+      ? 'This goes before what is set for everyone.'
+      : 'Anyone who comes late gets this too.';
   });
 
   protected setTrust(trust: Trust): void {

@@ -33,7 +33,7 @@ export class UploadList {
       case 'away':
         return 'Connection lost. It goes on by itself when the connection is back.';
       case 'reading':
-        return 'Looking at it';
+        return 'Checking the file';
       default:
         return `${this.percent(upload.part())} %`;
     }

@@ -25,7 +25,7 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
   imports: [ProblemMessage],
   template: `
     @if (making.part() !== null) {
-      <span role="status">The archive is being made…</span>
+      <span role="status">Making the archive…</span>
       <button #next type="button" class="act quiet" (click)="making.stop()">Stop</button>
     } @else if (bound().length > 0) {
       <p role="status">

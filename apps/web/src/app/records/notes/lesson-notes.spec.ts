@@ -84,7 +84,7 @@ describe('notes of a lesson', () => {
     await type(screen, 'Summary', 'Neap tides, and a song');
     await screen.press('Keep it');
     expect(screen.text).toContain('This was amended in another window meanwhile.');
-    expect(screen.text).toContain('There now: Neap tides, and the moon');
+    expect(screen.text).toContain('On the record now: Neap tides, and the moon');
     expect(field(screen, 'Summary')!.value).toBe('Neap tides, and a song');
     await screen.press('Keep it');
     expect(screen.element.querySelector('.text')!.textContent).toContain('and a song');

@@ -80,7 +80,7 @@ describe('links to a record', () => {
     press('Make the link and send it');
     await screen.settles();
     expect(words()).toContain('Say for whom the link is.');
-    expect(words()).toContain('That is no e-mail address.');
+    expect(words()).toContain('That isn’t an e-mail address.');
     expect(screen.api.asked.length).toBe(1);
   });
 

@@ -57,7 +57,7 @@ export class LinksDialog {
 
   protected readonly form = inject(NonNullableFormBuilder).group({
     forWhom: ['', isWritten('Say for whom the link is.')],
-    email: ['', fits(z.union([z.literal(''), z.email('That is no e-mail address.')]))],
+    email: ['', fits(z.union([z.literal(''), z.email('That isn’t an e-mail address.')]))],
     all: false,
     may: 'view' as RecordLink['may'],
     /** Whose names are shown. */

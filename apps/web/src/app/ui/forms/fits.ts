@@ -12,7 +12,7 @@ export function fits(schema: z.ZodType): ValidatorFn {
   };
 }
 
-/** Says that something has to be written, and what. */
+/** Says that something has to be written or chosen, and what. */
 export function isWritten(words: string): ValidatorFn {
-  return fits(z.string().trim().min(1, words));
+  return fits(z.string(words).trim().min(1, words));
 }
