@@ -146,7 +146,7 @@ async function begin(server: BenchServer, n: number): Promise<Lesson> {
   );
 }
 
-/** Lines of the board as it is on disk and sent to whoever comes. */
+/** Lines of the board as it is on disk and sent to anyone who comes. */
 async function kept(server: BenchServer, { board, cookie }: Lesson): Promise<Set<Id>> {
   const [window, welcome] = await BareWindow.open(
     `ws://127.0.0.1:${server.port}/live/boards/${board}`,

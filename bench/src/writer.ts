@@ -15,7 +15,7 @@ export const FRAME = 1000 / 60;
 
 /**
  * Writes without a rest but those between strokes and words, as the web client tells it: the points of each
- * frame as a piece, the finished line as an operation. A pen tells of itself every 8 ms. A stroke takes some
+ * frame as a piece, the finished line as an operation. A pen reports itself every 8 ms. A stroke takes some
  * 0.4 s and is followed by 0.15 s in the air, a word by half a second: common practice, no source.
  */
 export class BenchWriter {

@@ -76,7 +76,7 @@ test('a server killed while written-on PDFs are brought loses no page and no lin
       ({ status }) => status === 201 && told.push(String(kill)),
       () => undefined,
     );
-    // From its first bytes until some time after it was told of.
+    // From its first bytes until some time after it was announced.
     await new Promise((done) => setTimeout(done, (kill / KILLS) * 1.6 * took));
     await server.kill();
     await answer;

@@ -58,7 +58,7 @@ test('new arrivals wait at the door until the tutor lets them in, and can be sen
   await Promise.all([jonas.isOnBoard(), other.isOnBoard()]);
   await expect(maren.button(/at the door/)).toHaveCount(0);
 
-  // Whoever reloads doesn't wait again; whoever is sent out does.
+  // Anyone who reloads doesn't wait again; anyone who is sent out does.
   await ida.page.reload();
   await ida.isOnBoard();
   await maren.button('More for Jonas').click();

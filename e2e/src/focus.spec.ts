@@ -4,7 +4,7 @@ import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
 
-/* Whoever has no mouse goes into each dialog, out of it by Escape, and on from where they were (WCAG 2.2, 2.4.3). */
+/* Anyone who has no mouse goes into each dialog, out of it by Escape, and on from where they were (WCAG 2.2, 2.4.3). */
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {

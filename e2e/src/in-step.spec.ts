@@ -74,7 +74,7 @@ test('students see the page and the part of it that the tutor sees, on a phone a
   await expect(phone.page.getByText('In step with your tutor')).toBeVisible();
   await seesAll(phone);
 
-  // Zooming and turning pages are followed; whoever comes late is there at once.
+  // Zooming and turning pages are followed; anyone who comes late is there at once.
   await maren.button('Zoom in').click();
   await maren.button('Zoom in').click();
   await seesAll(phone);

@@ -130,7 +130,7 @@ test('kills at random moments under load lose nothing', async ({ browser }) => {
     for (const who of others) expect(alike(await all(who))).toEqual(alike(state));
   }).toPass({ timeout: 45_000 });
 
-  // Every line that was finished is there once, whoever drew it, taken away or not.
+  // Every line that was finished is there once, no matter who drew it, taken away or not.
   const counts = new Map<string, number>();
   for (const { by } of state) counts.set(by, (counts.get(by) ?? 0) + 1);
   expect([...counts.values()].sort()).toEqual([...drawn].sort());

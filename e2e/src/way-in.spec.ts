@@ -123,7 +123,7 @@ test('one lesson is over, and the next one is open to the same browser', async (
   await expect(ida.page.getByText('The lesson is over')).toBeVisible();
   await ida.page.getByRole('link', { name: 'To the next lesson' }).click();
   await expect(ida.page.getByText('The lesson isn’t open yet')).toBeVisible();
-  // The tutor opens the next one; who waits there is let in as last time, and is told of no earlier lesson.
+  // The tutor opens the next one; who waits there is let in as last time, and hears of no earlier lesson.
   await maren.page.goto(board);
   await maren.openLesson();
   await ida.page.getByLabel('Your first name').fill('Ida');

@@ -34,7 +34,7 @@ const Environment = z.object({
   CUADERNO_DEMO: flag,
   /**
    * Proxies in front of it that serve https and name the visitor's address: how many there are, one behind the
-   * other, or their addresses. Whoever else names an address in a header isn't believed.
+   * other, or their addresses. Anyone else who names an address in a header isn't believed.
    */
   CUADERNO_PROXIES: z
     .string()

@@ -7,7 +7,7 @@ import { StartError } from './problems/start-error.js';
 
 const SITE = fileURLToPath(new URL('../../web/dist/browser', import.meta.url));
 
-/** Whoever starts the server reads a sentence, and not where in the code it was thrown. */
+/** Anyone who starts the server reads a sentence, and not where in the code it was thrown. */
 function giveUp(error: unknown): never {
   const known = error instanceof StartError || (error as NodeJS.ErrnoException).code;
   process.stderr.write(`${known ? (error as Error).message : (error as Error).stack}\n`);

@@ -29,7 +29,7 @@ export const ChoiceShape = z.object({
 });
 export type ChoiceShape = z.infer<typeof ChoiceShape>;
 
-/** A file as its tutor is told of it. */
+/** A file as its tutor sees it. */
 export const AssetShape = Asset.extend({
   /** Whether there is a small picture of it. */
   pictured: z.boolean(),

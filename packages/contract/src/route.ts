@@ -1,8 +1,8 @@
 import type * as z from 'zod';
 
 /**
- * Who may ask. `tutor`: whoever is signed in. `student`: who was let in to a lesson that is open. `arrival`: who
- * knocked at its door. `device`: a student's browser, known by its own cookie. `link`: whoever holds the link that is
+ * Who may ask. `tutor`: anyone who is signed in. `student`: who was let in to a lesson that is open. `arrival`: who
+ * knocked at its door. `device`: a student's browser, known by its own cookie. `link`: anyone who holds the link that is
  * part of the path. `reader`: a tutor or a student, whom the route asks about what they read. `anyone`: nothing is
  * asked.
  */

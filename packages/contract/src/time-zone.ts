@@ -10,7 +10,7 @@ export function isTimeZone(name: string): boolean {
   }
 }
 
-/** The time zone in which times are said: that of whoever asks. */
+/** The time zone in which times are said: that of the person who asks. */
 export const Zone = z.object({
   zone: z.string().max(100).refine(isTimeZone, 'a time zone, as Europe/Oslo').default('UTC'),
 });

@@ -9,7 +9,7 @@ declare module 'fastify' {
   interface FastifyInstance {
     /**
      * Deletes a tutor's account and everything in it, for good. Throws `lesson-open` while a lesson of theirs is open:
-     * whoever is in it would be left standing.
+     * anyone who is in it would be left standing.
      */
     deleteAccount(tutor: Tutor): Promise<void>;
   }

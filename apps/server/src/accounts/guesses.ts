@@ -6,7 +6,7 @@ import { ProblemError } from '../problems/index.js';
 const HOUR = 3600;
 
 /**
- * Slows down whoever guesses: so many wrong guesses an hour, and none more. Each is counted before it is looked at,
+ * Slows down anyone who guesses: so many wrong guesses an hour, and none more. Each is counted before it is looked at,
  * so that guesses made at once count as well; one that was right is given back, and clears none of the wrong ones.
  * Kept in memory: a restart forgives, and guessing across restarts is no faster.
  */

@@ -7,13 +7,13 @@ declare module 'fastify' {
 }
 
 export interface PasswordLetters {
-  /** Sends a letter to whoever has this e-mail; nobody waits for it, and nobody learns whether there was one. */
+  /** Sends a letter to anyone who has this e-mail; nobody waits for it, and nobody learns whether there was one. */
   send(email: string): void;
 }
 
 /**
  * Letters to tutors who forgot their password.
- * @param address where this server is found, as `https://…`. Whoever asks doesn't say that: a letter would lead to
+ * @param address where this server is found, as `https://…`. The person who asks has no say in it: a letter would lead to
  * wherever they like. Where it isn't known, the letter has a code instead of a link.
  */
 export const passwordLetters = fp(

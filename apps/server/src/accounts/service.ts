@@ -128,7 +128,7 @@ export class Accounts {
       .from(tutors)
       .where(eq(tutors.email, comparable(email)));
     if (known) throw new ProblemError('email-taken');
-    // Whoever takes it away has it: two who come at once can't both.
+    // The one who takes it away has it: two who come at once can't both.
     const taken = await this.db
       .delete(invitations)
       .where(eq(invitations.tokenHash, hashToken(token)))
@@ -143,7 +143,7 @@ export class Accounts {
     await this.setPassword(tutor.id, next);
   }
 
-  /** Whoever does something that can't be undone says their password once more. Throws `wrong-password`, `slow-down`. */
+  /** Anyone who does something that can't be undone says their password once more. Throws `wrong-password`, `slow-down`. */
   async confirm(tutor: Tutor, password: string): Promise<void> {
     const key = `confirm ${tutor.id}`;
     await this.byAccount.begin(key);
@@ -176,7 +176,7 @@ export class Accounts {
 
   /** Sets the password anew, by such a word. Throws `reset-over`. */
   async reset(token: string, password: string): Promise<Tutor> {
-    // Whoever takes it away has it: it is good once.
+    // The one who takes it away has it: it is good once.
     const [taken] = await this.db
       .delete(passwordResets)
       .where(eq(passwordResets.tokenHash, hashToken(token)))

@@ -46,7 +46,7 @@ export class Archive {
     private readonly wish: ArchiveWish,
   ) {}
 
-  /** To be told of what could not be made: the archive says so itself. */
+  /** Told what could not be made: the archive says so itself. */
   failed(path: string): void {
     this.missing.push(path);
   }

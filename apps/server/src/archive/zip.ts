@@ -9,9 +9,9 @@ export interface ArchiveEntry {
 }
 
 /**
- * An archive (zip) as it is made, one entry after the other: no more than one is in memory, and whoever stops reading
+ * An archive (zip) as it is made, one entry after the other: no more than one is in memory, and anyone who stops reading
  * stops the making.
- * @param failed told of an entry that couldn't be made; it is left out
+ * @param failed told which entry couldn't be made; it is left out
  */
 export async function* zipOf(
   entries: AsyncIterable<ArchiveEntry>,

@@ -163,7 +163,7 @@ describe('a tutor who forgot their password', () => {
     expect((await house.visitor().post('/sign-in', { email, password })).statusCode).toBe(204);
   });
 
-  it('is given a link by whoever runs the server, while it is running', async () => {
+  it('is given a link by the person who runs the server, while it is running', async () => {
     const { code, said } = await run(ACCOUNT, ['reset', email.toUpperCase()], house.folder);
     expect(code).withContext(said).toBe(0);
     const token = /\/reset\/([\w-]+)/.exec(said)![1]!;

@@ -240,7 +240,7 @@ export class LogStore {
   }
 
   /**
-   * What puts nothing in place of these entries, and one more at the end: whoever comes back to the board and has
+   * What puts nothing in place of these entries, and one more at the end: anyone who comes back to the board and has
    * seen it before is told by it that what they have isn't the board any more.
    * @param last the place of the last entry there is
    */

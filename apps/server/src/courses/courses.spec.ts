@@ -24,7 +24,7 @@ describe('join codes', () => {
       expect(answers.filter(({ statusCode }) => statusCode === 429).length).toBe(400 - looked);
       // Those of one hour and those of the next may come close together.
       expect(16 ** CODE_LENGTH / (2 * looked)).toBeGreaterThan(8.9e6);
-      // A right one clears nothing, and whoever has the link comes in all the same.
+      // A right one clears nothing, and anyone who has the link comes in all the same.
       const right = { code: house.course.joinCode };
       expect((await visitor.post('/join/find', right)).statusCode).toBe(429);
       const link = { link: house.course.linkToken };

@@ -22,7 +22,7 @@ function link({ id, course, token, guest, madeAt, device }: GuestLinkRow): Guest
   return { id, course, token, guest, madeAt, used: device !== null };
 }
 
-/** Links that let in one guest each, and whoever opens them first is that guest. */
+/** Links that let in one guest each, and anyone who opens them first is that guest. */
 export class GuestLinks {
   constructor(private readonly db: Database) {}
 

@@ -5,7 +5,7 @@ import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
 
 export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
-  /** Throws `not-found` for whoever may not see the file. Resolves with whether it is shared by somebody else. */
+  /** Throws `not-found` for anyone who may not see the file. Resolves with whether it is shared by somebody else. */
   const mayHave = async (request: FastifyRequest, hash: string): Promise<boolean> => {
     const tutor = await app.tutorOf(request);
     const own = tutor

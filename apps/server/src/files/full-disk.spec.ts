@@ -90,7 +90,7 @@ describe('a full disk', () => {
     maren.send({ kind: 'ops', ops: [name, ...ops] });
     await maren.ends();
     expect(maren.told.some(({ kind }) => kind === 'confirmed')).toBeFalse();
-    // Whoever comes meanwhile is told that writing rests, and what is sent is left with who sent it.
+    // Anyone who comes meanwhile is told that writing rests, and what is sent is left with who sent it.
     const again = await house.tutorWindow();
     expect((await again.hears('welcome')).board!.pages[0]!.name).toBe('');
     expect((await again.hears('keeping')).on).toBeFalse();

@@ -9,7 +9,7 @@ export const files = sqliteTable('files', {
   createdAt: integer('created_at').notNull(),
 });
 
-/** Which boards show which files: whoever may see the board may see them. */
+/** Which boards show which files: anyone who may see the board may see them. */
 export const boardFiles = sqliteTable(
   'board_files',
   {

@@ -100,7 +100,7 @@ describe('a file that is handed over', () => {
     expect((await file(ana, again!.id)).statusCode).toBe(404);
   });
 
-  it('is nobody’s who wasn’t let in, and of no other tutor', async () => {
+  it('goes to nobody who wasn’t let in, nor to another tutor', async () => {
     await hand('all');
     const [one] = await handed(ana);
     expect(await handed(house.visitor())).toEqual([]);

@@ -112,7 +112,7 @@ describe('board files', () => {
     expect(response.statusCode).withContext(response.body).toBe(201);
     const { id } = response.json<{ id: string; file: null }>();
     expect(seen(await stateOf(id))).toEqual(seen(board));
-    // Whoever is named in the file is named on the board, and on copies of it.
+    // Anyone who is named in the file is named on the board, and on copies of it.
     const writers = async (of: string) =>
       (await house.tutor.get(`/boards/${of}/writers`)).json<{ writers: unknown[] }>().writers;
     expect(await writers(id)).toContain(people[0]);

@@ -180,7 +180,7 @@ describe('late lines', () => {
     expect((await waiting())[0]!.count).toBe(1);
   });
 
-  it('are nobody’s who wasn’t there, was sent out, never had a pen, or came with another browser', async () => {
+  it('aren’t taken from anyone who wasn’t there, was sent out, never had a pen, or came with another browser', async () => {
     const other = await house.student('Ben');
     const line = addInk(page);
     expect((await bring(other, [line])).statusCode).toBe(404);

@@ -4,7 +4,7 @@ import fp from 'fastify-plugin';
 const LOOK_EVERY = 10_000;
 
 /**
- * A lesson whose tutor is gone stays open for a while, for whoever only lost the line or stepped out;
+ * A lesson whose tutor is gone stays open for a while, for anyone who only lost the line or stepped out;
  * then it closes itself into a record, as if the tutor had closed it.
  */
 export const absence = fp(

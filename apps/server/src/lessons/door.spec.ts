@@ -38,7 +38,7 @@ describe('the door of a lesson', () => {
     return { who, door, id: (await arrival(name)).id };
   }
 
-  it('holds whoever comes until the tutor lets them in', async () => {
+  it('holds anyone who comes until the tutor lets them in', async () => {
     const { who, door, id } = await waits('Ida');
     await isTold(door, 'waiting');
     expect((await who.get('/lesson')).json<{ type: string }>().type).toBe(
@@ -83,7 +83,7 @@ describe('the door of a lesson', () => {
     await isTold(noor.door, 'in');
   });
 
-  it('forgets whoever leaves it, and knows them when they are back', async () => {
+  it('forgets anyone who leaves it, and knows them when they are back', async () => {
     const { who, door, id } = await waits('Ida');
     door.socket.close();
     await maren.hears('door', ({ arrivals }) => arrivals.length === 0 && maren.told.length > 3);

@@ -20,7 +20,7 @@ export interface Knocker {
 }
 
 /**
- * The door of every lesson: whoever comes waits there until they are let in. Where someone stands
+ * The door of every lesson: anyone who comes waits there until they are let in. Where someone stands
  * holds from the moment it is said, and goes to disk after that.
  */
 export class Door {
@@ -90,7 +90,7 @@ export class Door {
     const moved = lesson.word(who, word);
     if (moved.length === 0) return moved;
     for (const person of moved) {
-      // Whoever comes in has what the class has by now, and so has whoever comes in again.
+      // Anyone who comes in has what the class has by now, and so has anyone who comes in again.
       person.trust = word === 'in' ? (lesson.rules.trust ?? 'view') : 'view';
       person.handAt = null;
       person.signal = null;

@@ -48,7 +48,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
     return way;
   };
 
-  /** Whoever this browser is already, if it came to that course's open lesson. */
+  /** Who the person at this browser is already, if it came to that course's open lesson. */
   const before = (request: Parameters<typeof app.arrivalOf>[0], course: Course): Student | null => {
     try {
       const arrival = app.arrivalOf(request);
@@ -65,7 +65,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       const { course, guest } = await find(by, request.ip);
       const open = app.lessons.ofCourse(course.id) !== undefined;
       if (!open) {
-        // Whoever waits for it to open is told of to its tutor.
+        // Anyone who waits for it to open is announced to its tutor.
         const device = deviceOf(request, reply);
         const known = guest?.guest ?? (await app.lessons.door.knownName(course.id, device));
         app.waitingRoom.early.seen(course.id, device, name ?? known);

@@ -78,7 +78,7 @@ describe('going into a lesson', () => {
     expect((await (await house.window(ana)).hears('welcome')).you).toBe((await before).you);
   });
 
-  it('slows down whoever guesses codes', async () => {
+  it('slows down anyone who guesses codes', async () => {
     const codes = Array.from({ length: 16 }, (_, i) => ({ code: `AAAAA${10 + i}` }));
     const answers: number[] = [];
     for (const code of codes) answers.push((await look(code)).statusCode);

@@ -118,7 +118,7 @@ export class LiveLesson {
     return this.people.get(id);
   }
 
-  /** Whoever came with this browser. */
+  /** The person who came with this browser. */
   ofDevice(device: string): Participant[] {
     return [...this.people.values()].filter((person) => person.device === device);
   }
@@ -128,7 +128,7 @@ export class LiveLesson {
     return this.allArrivals().filter(({ door }) => door === 'in');
   }
 
-  /** Whether somebody is kept out: whoever nobody knows may be them, without what their browser kept. */
+  /** Whether somebody is kept out: a stranger may be them, without what their browser kept. */
   get keepsOut(): boolean {
     return this.allArrivals().some(({ door }) => door === 'barred');
   }
@@ -187,7 +187,7 @@ export class LiveLesson {
   }
 
   /**
-   * Everyone who is in, in order of arrival, as one of them is told of it. Where students look and what they
+   * Everyone who is in, in order of arrival, as one of them sees it. Where students look and what they
    * signal is the tutor's to know; where the one who leads is, everyone's.
    * @param audienceOf whom a page is for
    */

@@ -5,7 +5,7 @@ import { pageTurns } from './tables.js';
 /** How long somebody must stay on a page to have turned to it, in ms: leafing isn't looking. */
 export const STAY = 800;
 
-/** Who looked at which page when: what a record tells of it. */
+/** Who looked at which page when: what a record says about it. */
 export class PageTurns {
   private readonly coming = new Map<string, ReturnType<typeof setTimeout>>();
   /** The page that each was on last, so that leafing there and back is no turn. */
@@ -28,7 +28,7 @@ export class PageTurns {
         .insert(pageTurns)
         .values({ lesson, person, page, at })
         .catch((error: unknown) => {
-          // Whoever shows the page again has turned to it then.
+          // Anyone who shows the page again has turned to it then.
           if (this.last.get(key) === page) this.last.delete(key);
           this.onFailed(error);
         });

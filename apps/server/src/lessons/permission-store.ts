@@ -6,8 +6,8 @@ import type { LiveLesson, Participant } from './live-lesson.js';
 import { lessons, people } from './tables.js';
 
 /**
- * What students may do, and who leads. It holds from the moment it is said, for whoever is there and for
- * whoever comes late, and goes to disk after that.
+ * What students may do, and who leads. It holds from the moment it is said, for anyone who is there and for
+ * anyone who comes late, and goes to disk after that.
  */
 export class PermissionStore {
   constructor(private readonly db: Database) {}

@@ -9,7 +9,7 @@ declare module 'fastify' {
   interface FastifyInstance {
     lessons: Lessons;
     passes: PassOffice;
-    /** Whoever's pass came with the request, in or not. Throws `pass-expired` or `lesson-over`. */
+    /** The person whose pass came with the request, in or not. Throws `pass-expired` or `lesson-over`. */
     arrivalOf(request: FastifyRequest): Student;
     /**
      * The student whose pass came with the request. Throws `pass-expired`, `lesson-over`, or

@@ -14,7 +14,7 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
         rules,
         endsAt: await app.timetable.plannedEnd(board.course, Date.now()),
       });
-      // Whoever comes has no file of which a page was taken out before.
+      // Anyone who comes has no file of which a page was taken out before.
       app.hiddenFiles.changed(board.id);
       await app.live.lessonOpened(lesson);
       return reply.status(201).send({ id: lesson.id, board: lesson.board });

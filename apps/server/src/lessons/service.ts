@@ -176,7 +176,7 @@ export class Lessons {
     ]);
     this.open.delete(lesson.id);
     this.turns.forget(lesson.id);
-    // Nothing written from here on belongs to the lesson, whoever is still connected.
+    // Nothing written from here on belongs to the lesson, no matter who is still connected.
     for (const student of lesson.students()) student.trust = 'view';
   }
 

@@ -65,7 +65,7 @@ export class BoardHost {
   private broken = false;
   /**
    * Set when the board was put away, since nobody was here any more or its log was changed on disk: another
-   * room may have it by now, and whoever still has hold of this one is sent on to that.
+   * room may have it by now, and anyone who still has hold of this one is sent on to that.
    */
   private retired = false;
   /** The room that has the board after this one. */
@@ -194,7 +194,7 @@ export class BoardHost {
   /** Sends what is on pages, as they stand when all that was said before has been sent. */
   async give(member: Member, ids: readonly Id[]): Promise<void> {
     const waiting = this.asks.get(member) ?? 0;
-    // Whoever keeps asking is served when the line has taken what they asked for.
+    // Anyone who keeps asking is served when the line has taken what they asked for.
     if (waiting >= MAX_ASKS) return member.drop();
     this.asks.set(member, waiting + 1);
     await this.between((board, seq) => {
@@ -224,7 +224,7 @@ export class BoardHost {
     return audienceOf(this.sequencer.current.pages.get(page));
   }
 
-  /** Entries after `since` as a member is told of them; `null` where only the whole board will do. */
+  /** Entries after `since` as they are sent to a member; `null` where only the whole board will do. */
   private async missed(member: Member, since: number): Promise<ProjectedEntry[] | null> {
     const kept = await this.store.entries(this.num, since);
     const entries = kept.filter(isWhole);
@@ -396,7 +396,7 @@ export class BoardHost {
     }
   }
 
-  /** Lines that were under way are these items, which follow; whoever wasn't shown the one isn't told of the other. */
+  /** Lines that were under way are these items, which follow; anyone who wasn't shown the one isn't sent the other. */
   private endsOf(run: readonly TakenOperation[], from: Member | null): End[] {
     return run.flatMap(({ entry: { op } }) => {
       const n = op.kind === 'ink.add' ? from?.strokeThatIs(op.id) : undefined;

@@ -10,7 +10,7 @@ import type {
 import { problem } from '../problems/index.js';
 import type { Member } from './member.js';
 
-/** An entry that has its place, and what students are told of it. */
+/** An entry that has its place, and what students are sent of it. */
 export interface TakenOperation {
   readonly entry: Entry;
   readonly told: ProjectedEntry;

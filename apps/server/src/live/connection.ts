@@ -195,7 +195,7 @@ export class LiveConnection implements Member, Resting {
     this.spending.spend(data.length, performance.now() - begun);
   }
 
-  /** Whoever sends more than their share is read on when it is their turn again: nothing of it is lost. */
+  /** Anyone who sends more than their share is read on when it is their turn again: nothing of it is lost. */
   rest(ms: number): void {
     if (this.ended || this.socket.isPaused) return;
     this.socket.pause();
@@ -244,7 +244,7 @@ export class LiveConnection implements Member, Resting {
   }
 
   /**
-   * Whoever may do nothing on this board is told so before what they offer is built. What was taken already they
+   * Anyone who may do nothing on this board is told so before what they offer is built. What was taken already they
    * may send again: it is confirmed.
    */
   private isRefusedUnread(data: Buffer | string): boolean {

@@ -12,7 +12,7 @@ import { addInk, addMark, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
 
-/* What a student’s browser can send that our own never would: whoever writes messages by hand gets no farther. */
+/* What a student’s browser can send that our own never would: anyone who writes messages by hand gets no farther. */
 
 describe('forged and replayed', () => {
   let house: House;

@@ -15,7 +15,7 @@ let last: { readonly bytes: Uint8Array; readonly frame: Buffer } | null = null;
  * windows to which the same bytes go: of the work of a hundred lessons, half was handing headers and bodies to
  * the system one by one.
  *
- * @param bytes not changed any more by whoever gives them
+ * @param bytes not changed any more by the giver
  */
 export function framed(bytes: Uint8Array): Buffer {
   if (last?.bytes === bytes) return last.frame;

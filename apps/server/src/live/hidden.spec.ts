@@ -68,7 +68,7 @@ describe('what is not for students', () => {
     maren.send({ kind: 'page.viewed', page: hidden.id });
     await maren.hears('confirmed', ({ ids }) => ids.includes(line.id));
     await after(ana, 'Tides');
-    // Places in the log have no gaps, but nothing is told of what happened there.
+    // Places in the log have no gaps, but nothing is said about what happened there.
     expect(ana.told.some((m) => m.kind === 'live.ink')).toBeFalse();
     const ben = await house.window(await house.student('Ben'));
     const { board: seen, page } = await ben.hears('welcome');

@@ -13,7 +13,7 @@ describe('hosts of boards', () => {
   });
   afterEach(() => house.close());
 
-  it('that were put away send on whoever still has hold of them: nothing is lost, nothing said twice', async () => {
+  it('that were put away send on anyone who still has hold of them: nothing is lost, nothing said twice', async () => {
     const maren: Actor = { id: newId(), role: 'tutor', trust: 'hands' };
     const { bus } = house.app;
     const early = await hostOf(bus, house.board);

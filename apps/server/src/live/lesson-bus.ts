@@ -27,7 +27,7 @@ export interface LessonBus {
   onFull: () => void;
 }
 
-/** How long a board is kept open when nobody is on it, in ms: whoever comes back finds the board open. */
+/** How long a board is kept open when nobody is on it, in ms: anyone who comes back finds the board open. */
 const REST = 300_000;
 /** How many are kept so at most. */
 const RESTING = 6;

@@ -198,7 +198,7 @@ describe('ten thousand messages that mean harm', () => {
     const waits: number[] = [];
     for (let sent = 0; sent < MANY;) {
       for (const attacker of attackers) {
-        // Whoever is thrown out comes back.
+        // Anyone who is thrown out comes back.
         if (attacker.window.closed !== null) attacker.window = await attacker.open();
         for (let i = 0; i < 20; i++, sent++)
           attacker.window.socket.send(mutated(kinds[sent % kinds.length], random));

@@ -27,7 +27,7 @@ interface WaitingOffer {
   next: number;
 }
 
-/** What was offered between two jobs, by who offered it; whoever is next stands first. */
+/** What was offered between two jobs, by who offered it; who is next stands first. */
 interface BusyStretch {
   readonly waiting: Map<object, WaitingOffer>;
   job: Job | null;
@@ -37,7 +37,7 @@ interface BusyStretch {
 const SERVER = {};
 
 /**
- * What waits to be done on a board. A job is done when all that was offered before it is; between jobs, whoever offers
+ * What waits to be done on a board. A job is done when all that was offered before it is; between jobs, anyone who offers
  * has one turn after the other, so that nobody waits for all of another's flood.
  */
 export class OfferQueue {
@@ -65,7 +65,7 @@ export class OfferQueue {
     const next = stretch?.waiting.entries().next();
     if (!stretch || !next || next.done) return null;
     const [source, own] = next.value;
-    // Whoever has had a turn stands behind all others.
+    // Anyone who has had a turn stands behind all others.
     stretch.waiting.delete(source);
     const offer = own.offers[own.next++]!;
     if (!offer.together && own.next < own.offers.length) stretch.waiting.set(source, own);

@@ -83,7 +83,7 @@ export class SendQueue {
    */
   private write(frame: Buffer): void {
     if (this.socket.readyState !== this.socket.OPEN) return;
-    // Whoever is this far behind catches up faster by coming back.
+    // Anyone who is this far behind catches up faster by coming back.
     if (this.socket.bufferedAmount > BACKLOG) this.socket.terminate();
     else this.line.write(frame);
   }

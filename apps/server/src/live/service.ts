@@ -131,7 +131,7 @@ export class LiveService implements Classroom {
     const host = await this.bus.host(connection.board);
     if (!host) return connection.close(CLOSE.notIn);
     const { lesson } = connection;
-    // Whoever was sent out since this window was opened, or whose lesson was closed, is sent nothing.
+    // Anyone who was sent out since this window was opened, or whose lesson was closed, is sent nothing.
     const mayStay = (): boolean => this.check(connection);
     if (!mayStay()) return;
     await host.join(connection, since, (seen) =>
@@ -176,7 +176,7 @@ export class LiveService implements Classroom {
   }
 
   offer(connection: LiveConnection, ops: Operation[]): void {
-    // Whoever wrote it keeps it, and offers it again when they are told that writing goes on.
+    // The one who wrote it keeps it, and offers it again when they are told that writing goes on.
     if (!this.storageGuard.isOn) return connection.tell({ kind: 'keeping', on: false });
     const host = this.bus.open(connection.board);
     if (host) host.offer(ops, connection);
@@ -234,7 +234,7 @@ export class LiveService implements Classroom {
     }
   }
 
-  /** A lesson that is being closed this moment: whoever closes it too is told the same. */
+  /** A lesson that is being closed this moment: anyone who closes it too is told the same. */
   closing(lesson: Id): LiveLesson | undefined {
     return this.underClosing.get(lesson);
   }

@@ -2,7 +2,7 @@ import PQueue from 'p-queue';
 
 /**
  * What changes a tutor's shelf, one after the other: names are given by what is there already. When
- * something has changed, whoever looks at it is told.
+ * something has changed, anyone who looks at it is told.
  */
 export class KeyedMutex {
   private readonly queues = new Map<string, PQueue>();

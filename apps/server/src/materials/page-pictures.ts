@@ -122,7 +122,7 @@ export class PagePictures {
     }
   }
 
-  /** Whoever asks for what is being made waits for the same. */
+  /** Anyone who asks for what is being made waits for the same. */
   private once(key: string, make: () => Promise<Buffer>): Promise<Buffer> {
     const known = this.making.get(key);
     if (known) return known;

@@ -40,7 +40,7 @@ const MAX_PAGES_INTO = 5000;
 /** What a file calls its pages, by number. */
 type PageNames = ReadonlyMap<number, string>;
 
-/** What is done in the name of whoever wrote it. */
+/** What is done in the name of the one who wrote it. */
 type MadeBoard = Omit<Entry, 'seq'>;
 
 /** Pages of a file that follow each other. */

@@ -68,7 +68,7 @@ export async function isProtected({ path }: { readonly path: string }): Promise<
   }
 }
 
-/** Looks at the pages of a PDF and tells of them in runs, so that work on the first can begin. */
+/** Looks at the pages of a PDF and reports them in runs, so that work on the first can begin. */
 export async function inspect({ path, from, most, port }: InspectTask): Promise<void> {
   const tell = (news: InspectNews): void => port.postMessage(news);
   try {

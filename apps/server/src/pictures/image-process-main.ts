@@ -11,7 +11,7 @@ export type DarkroomNews = PictureNews | ShowNews;
 process.on('message', (task: DarkroomTask) => {
   develop(task).then(
     (news) => process.send?.(news),
-    // Whoever waits for it is told by the end of this process.
+    // What waits for it is told by the end of this process.
     () => process.exit(1),
   );
 });

@@ -1,4 +1,4 @@
-/** Thrown where the server can't begin; its message is a sentence for whoever started it, and says what to do. */
+/** Thrown where the server can't begin; its message is a sentence for the one who started it, and says what to do. */
 export class StartError extends Error {
   override readonly name = 'StartError';
 }

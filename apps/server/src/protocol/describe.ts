@@ -97,7 +97,7 @@ At most ${MAX_OPERATIONS} operations and ${MAX_MESSAGE_BYTES.toLocaleString('en'
 code: ${CLOSE.notIn} not in this lesson, ${CLOSE.door} sent out, ${CLOSE.over} the lesson is over, ${CLOSE.old} another protocol, ${CLOSE.flood} a flood. After
 ${CLOSE.again} or any other end a browser comes back by itself and sends again what is not confirmed.
 
-Ids are 12 letters, digits, \`-\` or \`_\`, made by whoever makes the thing. Bytes named \`ink\` are a
+Ids are 12 letters, digits, \`-\` or \`_\`, made by the one who makes the thing. Bytes named \`ink\` are a
 whole stroke and \`points\` some of its points, coded as \`packages/core/src/ink/codec.ts\` says.
 
 ## From the browser

@@ -11,7 +11,7 @@ import { linkOpenings, recordLinks } from './tables.js';
 
 type RecordLinkRow = typeof recordLinks.$inferSelect;
 
-/** A link that is open, as whoever has it meets it. */
+/** A link that is open, as anyone who has it meets it. */
 export interface OpenLink extends RecordLinkRow {
   readonly courseName: string;
   readonly tutorName: string;
@@ -28,7 +28,7 @@ export class RecordLinks {
   constructor(private readonly db: Database) {}
 
   /**
-   * @param course the tutor's, as whoever calls has made sure; and `lesson` one of its records
+   * @param course the tutor's, as the caller has made sure; and `lesson` one of its records
    * Throws `link-until` for a last day that is over, or too far away.
    */
   async make(course: string, lesson: string | null, wish: LinkWish): Promise<RecordLink> {

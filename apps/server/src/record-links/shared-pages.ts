@@ -88,7 +88,7 @@ export class SharedPages {
     return path;
   }
 
-  /** Whoever asks for what is being made waits for the same. */
+  /** Anyone who asks for what is being made waits for the same. */
   private once<T>(key: string, make: () => Promise<T>): Promise<T> {
     const known = this.making.get(key) as Promise<T> | undefined;
     if (known) return known;

@@ -11,7 +11,7 @@ const OTHER = 'another student';
 /** Records of a course that a link lists at most. */
 const LISTED = 500;
 
-/** What whoever has a link sees: what students see, and no more names than the tutor wished. */
+/** What anyone who has a link sees: what students see, and no more names than the tutor wished. */
 export class SharedRecords {
   constructor(
     private readonly records: Records,
@@ -85,7 +85,7 @@ export class SharedRecords {
   }
 }
 
-/** What people are called for whoever has the link. */
+/** What people are called for anyone who has the link. */
 function names(link: OpenLink, people: readonly Attendance[]): (id: string) => string {
   const known = new Map(
     people.map((person) => {

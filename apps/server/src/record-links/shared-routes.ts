@@ -15,7 +15,7 @@ import { ProblemError } from '../problems/index.js';
 import { appendixOf } from '../records/appendix.js';
 import { deviceOf } from './device.js';
 
-/** What a link opens, for whoever has it. Nothing of it is kept by a browser: it may be withdrawn. */
+/** What a link opens, for anyone who has it. Nothing of it is kept by a browser: it may be withdrawn. */
 export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
   app.addHook('onSend', async (_request: FastifyRequest, reply: FastifyReply) => {
     reply.header('cache-control', 'no-store').header('x-robots-tag', 'noindex');

@@ -17,7 +17,7 @@ type RecordRow = typeof records.$inferSelect;
 /** A break shorter than this, in ms, is a hiccup of the line and no absence. */
 const HICCUP = 60_000;
 
-/** Whoever had a window in the lesson: not those who only came to its door. */
+/** Anyone who had a window in the lesson: not those who only came to its door. */
 const cameIn = sql`(${people.role} = 'tutor' or exists (
   select 1 from ${spans} where ${spans.lesson} = ${people.lesson} and ${spans.person} = ${people.id}))`;
 

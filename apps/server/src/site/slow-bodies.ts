@@ -4,7 +4,7 @@ import fp from 'fastify-plugin';
 const PROGRESS = 1000;
 
 /**
- * Ends requests whose bodies don't come: whoever sends nothing for a minute keeps a connection, and what was begun for
+ * Ends requests whose bodies don't come: anyone who sends nothing for a minute keeps a connection, and what was begun for
  * it, from others.
  * @param patienceMs how long a body may make no progress, in ms
  */

@@ -22,7 +22,7 @@ const REL = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships
 
 describe('a hostile deck', () => {
   const folder = mkdtempSync(join(tmpdir(), 'cuaderno-hostile-'));
-  /** A picture that is nobody’s to see: all of one colour that is nowhere else. */
+  /** A picture that nobody may see: all of one colour that is nowhere else. */
   const secret = join(folder, 'secret.png');
   const office = new Office(join(folder, 'profile'));
   let server: Server;

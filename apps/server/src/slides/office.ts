@@ -53,7 +53,7 @@ const SETTINGS = `<?xml version="1.0" encoding="UTF-8"?>
 </oor:items>
 `;
 
-/** Ways to run a program without network (unshare of util-linux), as whoever may do that or as anyone. */
+/** Ways to run a program without network (unshare of util-linux), as a user who may do that, or as any. */
 const WITHOUT_NETWORK = ['unshare -n --', 'unshare -r -n --'];
 
 /** How long a LibreOffice that was started ahead waits for its deck, in ms. */

@@ -229,7 +229,7 @@ export class Deleting {
       },
       ...redactKept(list),
       {
-        // What waits is nobody's any more; what lies in a record stays there, as ink does, unless it is taken out.
+        // What waits belongs to nobody any more; what lies in a record stays there, as ink does, unless it is taken out.
         sql: `DELETE FROM late_lines WHERE person ${LISTED}${ink === 'take-out' ? '' : " AND state <> 'record'"}`,
         params: [list],
       },

@@ -7,7 +7,7 @@ import { SharedWorkers } from './shared-workers.js';
 
 /*
  * Many servers in one process, for stories: each has a port and a data folder of its own, and the code of all is
- * loaded once. It is told what to do by whoever forked it, and answers with the port.
+ * loaded once. It is told what to do by the process that forked it, and answers with the port.
  */
 
 export type HostOrder =
@@ -45,5 +45,5 @@ process.on('message', (order: HostOrder) => {
     (error: unknown) => answer(String((error as Error).stack)),
   );
 });
-// Whoever forked it is gone.
+// The process that forked it is gone.
 process.on('disconnect', () => process.exit(0));

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 
 const MAIN = fileURLToPath(new URL('../main.js', import.meta.url));
 
-/** A server in a process of its own, with all that it says to whoever started it. */
+/** A server in a process of its own, with all that it says to the one who started it. */
 export class ServerProcess {
   said = '';
   readonly process: ChildProcess;

@@ -3,7 +3,7 @@ import type { CalendarPlan, Skipped } from '@cuaderno/formats/icalendar';
 
 export interface CalendarTask {
   readonly text: string;
-  /** IANA zone of whoever brings it. */
+  /** IANA zone of the person who imports it. */
   readonly own: string;
   /** Zones that it may mean by a name of its own. */
   readonly candidates: readonly string[];

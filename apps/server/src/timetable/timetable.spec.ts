@@ -65,7 +65,7 @@ describe('the timetable', () => {
     expect((await week()).lessons.length).toBe(2);
   });
 
-  it('tells of lessons that get in each other’s way', async () => {
+  it('reports lessons that get in each other’s way', async () => {
     await planned({ weekly: false });
     await planned({ weekly: false, start: wall(first.plus({ minutes: 30 })) });
     await planned({ weekly: false, start: wall(first.plus({ minutes: 85 })) });

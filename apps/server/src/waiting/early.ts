@@ -7,7 +7,7 @@ import type { Id } from '@cuaderno/core';
 export const GONE_AFTER = 75_000;
 /** How often it is looked who has gone, in ms. */
 const EVERY = 2000;
-/** Who are told of a course at most: nobody is shown a list of a thousand made-up names. */
+/** How many of a course are told at most: nobody is shown a list of a thousand made-up names. */
 const MOST = 20;
 
 /** Somebody who waits for a lesson to open. */

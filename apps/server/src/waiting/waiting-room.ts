@@ -55,7 +55,7 @@ export class WaitingRoom {
     if ([...this.watchers].some((watcher) => watcher.tutor === tutor)) this.tell(tutor);
   }
 
-  /** Sessions have ended: whoever came by one of them hears nothing more. */
+  /** Sessions have ended: anyone who came by one of them hears nothing more. */
   sessionsEnded(): void {
     for (const { socket, isOn } of this.watchers) if (!isOn()) socket.close(CLOSE.notIn);
   }

@@ -5,7 +5,7 @@ import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
 
 describe('who waits for a lesson to open', () => {
-  it('is there while their window asks, once a minute at least, and told of once', () => {
+  it('is there while their window asks, once a minute at least, and announced once', () => {
     jasmine.clock().install();
     jasmine.clock().mockDate();
     const told: string[][] = [];

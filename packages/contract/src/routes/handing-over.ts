@@ -8,7 +8,7 @@ export const listHandedFiles = route({
   path: '/handed',
   who: 'device',
   tag: 'handing over',
-  summary: 'What was handed to whoever this browser is',
+  summary: 'What was handed to the person at this browser',
   answers: { 200: z.object({ files: z.array(HandedFile) }) },
 });
 

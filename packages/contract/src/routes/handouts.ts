@@ -2,7 +2,7 @@ import { Id } from '@cuaderno/core/id';
 import * as z from 'zod';
 import { route } from '../route.js';
 
-/** What students are told of a file: nothing by which it could be had. */
+/** What students see of a file: nothing by which they could get it. */
 export const Sheet = z.object({
   id: Id,
   name: z.string(),

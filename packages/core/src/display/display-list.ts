@@ -4,7 +4,7 @@ import type { EastAsian, TextFont } from '../text/index.js';
 import type { Path, PathBuffer } from './path.js';
 
 /**
- * What an item looks like, for whoever draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
+ * What an item looks like, for all that draws it: the canvas, a thumbnail, PDF, SVG, PNG. They all
  * draw the same list, and that is why what is seen is what is saved.
  */
 export type DisplayItem = DisplayPath | DisplayOutline | DisplayImage | DisplayText;
@@ -44,7 +44,7 @@ export interface DisplayText {
   readonly size: number;
   /** `#rrggbb` */
   readonly colour: string;
-  /** How wide they are, in points: whoever draws them wider or narrower makes them so wide. */
+  /** How wide they are, in points: what draws them wider or narrower makes them so wide. */
   readonly width: number;
   /** Written from right to left. */
   readonly rtl: boolean;

@@ -32,7 +32,7 @@ export function drawStroke(style: InkStyle, points: InkColumns, sink: DisplaySin
   stretch(style, points, 0, points.count - 1, sink);
 }
 
-/** The curve of a stroke in another colour and width, as whoever marks it needs it. */
+/** The curve of a stroke in another colour and width, as it is needed to mark it. */
 export function drawLine(
   points: InkColumns,
   colour: string,

@@ -40,7 +40,7 @@ function wipeable(page: Page): Item[] {
   return inSight(page).filter((item) => !isMaterial(item));
 }
 
-/** Who has ink on these pages, whoever has most of it first. */
+/** Who has ink on these pages, the one who has most of it first. */
 export function writersOn(board: Board, pages: readonly Id[] | 'all'): Map<Id, number> {
   const counts = new Map<Id, number>();
   for (const page of pagesInOrder(board))

@@ -10,7 +10,7 @@ const ID = /^[A-Za-z0-9_-]{12}$/;
 
 /**
  * The id of anything a person can make: an operation, an item, a page, a board, a person.
- * Whoever makes the item makes its id, so that work can go on while the network is away.
+ * The one who makes the item makes its id, so that work can go on while the network is away.
  */
 export const Id = z.string().regex(ID, 'an id has 12 letters or digits');
 export type Id = z.infer<typeof Id>;

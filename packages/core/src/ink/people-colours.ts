@@ -13,7 +13,7 @@ export const PEOPLE_COLOURS = [
   '#f0e442',
 ] as const;
 
-/** The colour of whoever came `n`th, from 0; after seven they come again, told apart by initials. */
+/** The colour of the person who came `n`th, from 0; after seven they come again, told apart by initials. */
 export function colourOfPerson(n: number): string {
   return PEOPLE_COLOURS[n % PEOPLE_COLOURS.length]!;
 }

@@ -5,7 +5,7 @@ import type { FileHash } from '../id/index.js';
 
 /**
  * All that the core knows of a kind of item that is laid on a page. A kind says each of it, and nothing else in the core
- * names kinds: whoever wants to know something of an item asks the register. All functions are pure.
+ * names kinds: what wants to know something of an item asks the register. All functions are pure.
  */
 export interface ItemKind<Schema extends z.ZodObject, Spec = z.infer<Schema>> {
   /** What such an item is, closed: what isn't in it can't be stored. */

@@ -31,7 +31,7 @@ export function isWhole(entry: KeptEntry): entry is Entry {
   return isOperation(entry.op);
 }
 
-/** An entry as someone is told of it. */
+/** An entry as it is sent to someone. */
 export type ProjectedEntry = Entry<ProjectedOperation>;
 
 /** The board after these entries. State is the fold of the log, and nothing else. */

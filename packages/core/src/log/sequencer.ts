@@ -21,7 +21,7 @@ export interface KnownOperation {
 
 /**
  * The one order of a board's operations. It gives each its place, once, and refuses what a person
- * may not do. Nothing here is durable yet: whoever calls it stores the entries before anyone is
+ * may not do. Nothing here is durable yet: the caller stores the entries before anyone is
  * told.
  */
 export class Sequencer {

@@ -49,7 +49,7 @@ export const Operation = z.discriminatedUnion('kind', [
 ]);
 export type Operation = z.infer<typeof Operation>;
 
-/** What someone is told of a change: the operation itself, or what stands in its place for them. */
+/** What someone is sent of a change: the operation itself, or what stands in its place for them. */
 export const ProjectedOperation = z.discriminatedUnion('kind', [
   ...Operation.options,
   ...PROJECTIONS,
@@ -124,7 +124,7 @@ export function hiddenOf(op: Operation, board: Board): ReadonlySet<Id> {
 }
 
 /**
- * What students are told of an operation.
+ * What students are sent of an operation.
  * @param before what `hiddenOf` said before it
  * @param after the board after it; where it doesn't change what is hidden, any later one will do
  * @param viewer who is told, where it isn't told to all

@@ -37,7 +37,7 @@ function cut(board: Board, item: Id = line.id): Extract<Operation, { kind: 'ink.
 }
 
 describe('rubbing out a part of a line', () => {
-  it('leaves pieces that are still their writer’s, whoever rubbed', () => {
+  it('leaves pieces that are still their writer’s, no matter who rubbed', () => {
     const op = cut(start);
     expect(refuse(op, start, maren)).toBeNull();
     const left = there(after(start, op, maren));

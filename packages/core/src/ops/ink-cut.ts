@@ -22,7 +22,7 @@ const Piece = z.strictObject({
 
 /**
  * Rubs out a part of a line: the pieces that are left stand in its place, and are still its writer's,
- * whoever rubbed.
+ * no matter who rubbed.
  */
 export const inkCut = operationType({
   schema: z.strictObject({
@@ -34,7 +34,7 @@ export const inkCut = operationType({
   }),
   apply({ page, item, pieces }, draft, { by, at }) {
     const line = draft.item(page, item);
-    // Whoever came first has cut it.
+    // The one who came first has cut it.
     if (line?.kind !== 'ink' || line.removed) return;
     draft.setItem(page, { ...line, removed: { by, at } });
     for (const { id, ink } of pieces) {
@@ -77,7 +77,7 @@ export const inkCut = operationType({
       itemsNow(op, page, projecting.viewer, [op.item, ...op.pieces.map(({ id }) => id)]),
     ),
   redact({ item, pieces }, _by, { items }) {
-    // Pieces are their line's writer's, whoever cut it.
+    // Pieces are their line's writer's, no matter who cut it.
     if (items.has(item)) for (const { id } of pieces) items.add(id);
     return items.has(item);
   },

@@ -17,7 +17,7 @@ import { isHidden } from '../viewers/index.js';
 
 type TraitKey = keyof ItemTraits;
 
-/** What of material stays the tutor's to change, whoever has hands on. */
+/** What of material stays the tutor's to change, even with hands on. */
 const KEPT_BY_TUTOR = ['hidden', 'fixed', 'group'];
 
 /**

@@ -15,7 +15,7 @@ export function isShown(page: Page | undefined, viewer: Viewer): page is Page {
   return page !== undefined && maySee(viewer, audienceOf(page));
 }
 
-/** Of an operation on what lies on a page: what is told of it where students are shown that page. */
+/** Of an operation on what lies on a page: what is sent of it where students are shown that page. */
 export function onShownPage<Op extends { readonly id: Id; readonly page: Id }>(
   op: Op,
   { before, after, viewer }: Projecting,

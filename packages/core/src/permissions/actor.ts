@@ -9,7 +9,7 @@ export type Trust = z.infer<typeof Trust>;
 export const Role = z.enum(['tutor', 'student']);
 export type Role = z.infer<typeof Role>;
 
-/** Whoever makes an operation, as the server knows them. */
+/** The person who makes an operation, as the server knows them. */
 export interface Actor {
   readonly id: Id;
   readonly role: Role;

@@ -28,7 +28,7 @@ describe('the door', () => {
     ]);
   });
 
-  it('can be knocked at by whoever isn’t in, and not by those who are kept out', () => {
+  it('can be knocked at by anyone who isn’t in, and not by those who are kept out', () => {
     expect(DoorState.options.map(knocked)).toEqual([
       'waiting',
       'in',

@@ -18,7 +18,7 @@ export type DoorRule = z.infer<typeof DoorRule>;
 export const DoorWord = z.enum(['in', 'not-now', 'out', 'barred']);
 export type DoorWord = z.infer<typeof DoorWord>;
 
-/** Where someone stands who knocks: whoever is in stays in, whoever is kept out stays out. */
+/** Where someone stands who knocks: anyone who is in stays in, anyone who is kept out stays out. */
 export function knocked(state: DoorState): DoorState {
   return state === 'in' || state === 'barred' ? state : 'waiting';
 }
@@ -30,7 +30,7 @@ export function knocked(state: DoorState): DoorState {
 export function afterWord(state: DoorState, word: DoorWord): DoorState | null {
   if (word === 'not-now') return state === 'waiting' ? 'not-now' : null;
   if (word === 'in') return state === 'in' ? null : 'in';
-  // Whoever was kept out may be given a way back, and whoever was sent out may lose it.
+  // Anyone who was kept out may be given a way back, and anyone who was sent out may lose it.
   const was = state === 'in' || state === 'out' || state === 'barred';
   return was && state !== word ? word : null;
 }

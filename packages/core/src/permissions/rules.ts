@@ -78,7 +78,7 @@ export function resolvePermissions({ course, person, board, page }: Layers): Eff
   return { trust, ...permits, why: why as Record<keyof Rules, Level> };
 }
 
-/** What holds for whoever teaches. */
+/** What holds for the tutor. */
 export const ALL_APPLIES: EffectivePermissions = {
   trust: 'hands',
   turn: true,

@@ -73,7 +73,7 @@ export class World {
   readonly empty = emptyBoard(newId());
   readonly server = new Sequencer(this.empty, 0);
   readonly log: Entry[] = [];
-  /** The log as students were told of it. */
+  /** The log as it was sent to students. */
   readonly told: ProjectedEntry[] = [];
   readonly actors: Actor[] = [tutor(), student('write'), student('view')];
   readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));

@@ -75,7 +75,7 @@ export interface Clash {
   readonly how: 'overlap' | 'tight';
 }
 
-/** Clashes that are told at most: whoever has more knows that there are too many. */
+/** Clashes that are told at most: anyone who has more knows that there are too many. */
 export const MOST_CLASHES = 200;
 
 /** Lessons that get in each other's way, in the order of time; the first of them where there are very many. */

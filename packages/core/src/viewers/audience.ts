@@ -2,7 +2,7 @@ import type { PageSpec, Removal } from '../board/index.js';
 import type { Id } from '../id/index.js';
 import type { Role } from '../permissions/index.js';
 
-/** Whoever is sent a board or what happens on it. */
+/** Anyone who is sent a board or what happens on it. */
 export interface Viewer {
   readonly id: Id;
   readonly role: Role;
@@ -13,7 +13,7 @@ export type Audience = 'everyone' | 'tutors' | ReadonlySet<Id>;
 
 /**
  * Whether somebody is sent what is for these. Nothing else decides it: not for boards, messages, pointers nor chat.
- * A tutor sees all that happens in their lesson, between whomever.
+ * A tutor sees all that happens in their lesson, no matter between whom.
  */
 export function maySee(viewer: Viewer, audience: Audience): boolean {
   if (viewer.role === 'tutor' || audience === 'everyone') return true;

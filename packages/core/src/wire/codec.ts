@@ -16,7 +16,7 @@ import { faultOf } from './packed-value.js';
 /** Bytes in a piece of a stroke at most. */
 const MAX_PIECE_BYTES = 20_000;
 
-/** Thrown for a message that is not one; `reason` says why, for whoever writes a client. */
+/** Thrown for a message that is not one; `reason` says why, for anyone who writes a client. */
 export class MessageError extends Error {
   override readonly name = 'MessageError';
   constructor(

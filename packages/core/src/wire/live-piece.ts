@@ -18,7 +18,7 @@ const STEPS = 16;
 const PRESSURE_STEPS = 127;
 /** Bytes of most pieces: few enough for an array that costs next to nothing, sixty times a second for each who writes. */
 const PIECE_BYTES = 48;
-/** Most points of a piece: a pen tells of a few in each frame; a window that was busy, of more. */
+/** Most points of a piece: a pen reports a few in each frame; a window that was busy, of more. */
 const MAX_PIECE = 2000;
 
 /** @param origin the stroke's first point; both in points */

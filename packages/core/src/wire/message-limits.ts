@@ -12,7 +12,7 @@ export function mostOf(role: Role): ReadLimits {
 }
 
 /**
- * Splits operations into messages that are within the limits of whoever sends them, in their order. One that is
+ * Splits operations into messages that are within the limits of the one who sends them, in their order. One that is
  * beyond them by itself has a message of its own: the server says what is wrong with it.
  */
 export function inMessages<Op>(

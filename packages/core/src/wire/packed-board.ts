@@ -4,7 +4,7 @@ import type { Id } from '../id/index.js';
 import { pack } from './codec.js';
 
 /*
- * Boards are sent to whoever comes, and little of them changes between one and the next: pages are
+ * Boards are sent to anyone who comes, and little of them changes between one and the next: pages are
  * packed once and kept for as long as they are what they were. MessagePack values in a list or a map
  * stand one after the other behind its head (the MessagePack specification, "Formats"), so what was
  * packed before is put together without being packed anew.

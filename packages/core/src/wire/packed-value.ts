@@ -2,7 +2,7 @@ import type { ReadLimits } from '../features/index.js';
 
 /*
  * What a MessagePack value holds, read from its heads alone (the MessagePack specification, "Formats"): nothing
- * is built for it. Three bytes can ask for an array of 16,383 places; whoever builds what a stranger's bytes ask for
+ * is built for it. Three bytes can ask for an array of 16,383 places; anyone who builds what a stranger's bytes ask for
  * has no memory left after a hundred kilobytes of them.
  */
 

@@ -95,7 +95,7 @@ export function boardJson(
   { ink, people }: BoardFileWish,
 ): BoardJson {
   const pages = pagesInOrder(board).map((page) => pageJson(page, ink));
-  // Whoever wrote nothing that is in it isn't in it.
+  // Anyone who wrote nothing that is in it isn't in it.
   const wrote = new Set(pages.flatMap(({ items }) => items.map(({ by }) => by)));
   return {
     format: FORMAT,

@@ -30,7 +30,7 @@ describe('lessons that were held, as iCalendar', () => {
     for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
   });
 
-  it('come in again as lessons of their length, and one without a length is told of', () => {
+  it('come in again as lessons of their length, and one without a length is reported', () => {
     const { plans, skipped } = readICalendar(text, 'Europe/Oslo', ['Europe/Oslo', 'UTC']);
     const [first] = plans;
     expect(plans.length + skipped.length).toBe(2);

@@ -38,7 +38,7 @@ export class CalendarError extends Error {
 
 /**
  * Reads an iCalendar (RFC 5545). Throws `CalendarError` for what isn't one.
- * @param own IANA zone of whoever brings it: for times without one
+ * @param own IANA zone of the person who imports it: for times without one
  * @param candidates zones that a file may mean by a name of its own
  */
 export function readICalendar(

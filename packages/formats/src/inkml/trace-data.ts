@@ -2,7 +2,7 @@
 const VALUE = /([!'"])?\s*(\*|\?|[TF]|#[0-9A-Fa-f]+|[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)/g;
 
 /**
- * Reads the points of a trace: for each the values of its channels, in their order. What isn't told of a point is
+ * Reads the points of a trace: for each the values of its channels, in their order. What isn't given for a point is
  * what it was.
  * @param channels how many there are; further values are left out
  */

@@ -4,12 +4,12 @@ import type { InkItem, InkStyle, Stroke } from '@cuaderno/core';
 /** Pressure is told in so many steps: as fine as ink is kept. */
 export const PRESSURE_STEPS = 127;
 
-/** What is told of a page's ink besides its lines. */
+/** What is written of a page's ink besides its lines. */
 export interface InkMlPage {
   /** In points. */
   readonly width: number;
   readonly height: number;
-  /** What somebody is called; nothing is told of who isn't. */
+  /** What somebody is called; nothing is written about those who aren't. */
   readonly nameOf?: (id: string) => string | null;
 }
 

@@ -19,7 +19,7 @@ export interface ShownInFont {
   readonly codes: readonly ShownCode[];
 }
 
-/** What is asked of a font as pdf.js tells of it, with all that it knows (`fontExtraProperties`). */
+/** What is asked of a font as pdf.js describes it, with all that it knows (`fontExtraProperties`). */
 interface ReadFont {
   readonly name?: string;
   readonly missingFile?: boolean;

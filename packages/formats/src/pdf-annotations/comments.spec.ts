@@ -119,7 +119,7 @@ describe('comments of a PDF', () => {
     }
   });
 
-  it('that are hidden, ours, or say nothing aren’t counted; attached files and stamps are told of', async () => {
+  it('that are hidden, ours, or say nothing aren’t counted; attached files and stamps are reported', async () => {
     const bytes = await file(
       0,
       note(20, 340, 'Out of sight', { F: 2 }),
@@ -148,7 +148,7 @@ describe('comments of a PDF', () => {
     expect(await take(taken.file!)).toBeNull();
   });
 
-  it('are not all: files attached to a PDF are told of where nothing else is to be', async () => {
+  it('are not all: files attached to a PDF are reported where nothing else is to be', async () => {
     const doc = await PDFDocument.load(await file(0));
     await doc.attach(new Uint8Array([1, 2, 3]), 'tides.csv', { mimeType: 'text/csv' });
     const bytes = await doc.save();

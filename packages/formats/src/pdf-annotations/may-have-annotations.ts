@@ -7,7 +7,7 @@ const REACH = 40;
 /** Most bytes of objects that are looked through. */
 const MOST = 200_000_000;
 
-/** What is done with bytes faster by whoever has a faster way. */
+/** What is done with bytes faster where there is a faster way. */
 export interface ByteTools {
   /** Unpacks what zlib packed (RFC 1950); what follows it is left alone. */
   inflate(bytes: Uint8Array): Uint8Array;
@@ -38,7 +38,7 @@ export function mayHaveAnnotations(bytes: Uint8Array, tools: ByteTools): boolean
       left -= objects.length;
       if (names(objects, tools)) return true;
     } catch {
-      // Compressed in another way, or encrypted: whoever opens the file finds out.
+      // Compressed in another way, or encrypted: that is found out when the file is opened.
       return true;
     }
   }

@@ -178,7 +178,7 @@ function wordsOf(dict: PDFDict): Words {
   }
   const align = numberOf(dict, 'Q');
   return {
-    // Nought lets whoever shows it choose (12.7.3.3).
+    // Nought lets the viewer choose (12.7.3.3).
     size: size > 0 && size < 1000 ? round(size) : 12,
     colour,
     align: align === 1 || align === 2 ? align : 0,

@@ -1,4 +1,4 @@
-/** What is told of every annotation unless it is said otherwise. */
+/** What is written of every annotation unless it is said otherwise. */
 export const PLAIN = {
   contents: '',
   colour: null,

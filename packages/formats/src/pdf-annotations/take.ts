@@ -195,7 +195,7 @@ function itemsOf(dict: PDFDict, map: Matrix, measure: (size: number) => Measure)
   return own && hasFiles(own) ? [] : fromElsewhere(parsed, map, measure);
 }
 
-/** Files are named by what they contain, and whoever brings a PDF may name what isn't theirs. */
+/** Files are named by what they contain, and anyone who brings a PDF may name what isn't theirs. */
 function hasFiles(own: Own): boolean {
   return own.kind === 'placed' && filesOf(own.spec).length > 0;
 }

@@ -40,7 +40,7 @@ export class WrittenStream extends PDFStream {
     private readonly bytes: Uint8Array,
     context: PDFContext,
   ) {
-    // Whoever looks into it finds an empty dictionary; it is only ever written.
+    // A reader of it finds an empty dictionary; it is only ever written.
     super(PDFDict.withContext(context));
     this.head = `<<${entries}/Length ${bytes.length}>>\nstream\n`;
   }

@@ -1,6 +1,6 @@
 import type { PDFPageProxy } from 'pdfjs-dist';
 
-/** What is asked of a font as pdf.js tells of it once a page has been drawn. */
+/** What is asked of a font as pdf.js describes it once a page has been drawn. */
 interface DrawnFont {
   readonly loadedName?: string;
   readonly missingFile?: boolean;

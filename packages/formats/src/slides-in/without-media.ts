@@ -3,7 +3,7 @@ import type { PDFContext, PDFObject } from '@cantoo/pdf-lib';
 
 /**
  * A PDF without the sounds and films that lie in it (screen annotations, ISO 32000-1, 12.5.6.18): those
- * are laid on the pages as items of their own, and must not be had by whoever may only see the page.
+ * are laid on the pages as items of their own, and must not be had by anyone who may only see the page.
  */
 export async function withoutMedia(pdf: Uint8Array): Promise<Uint8Array> {
   const doc = await PDFDocument.load(pdf, { updateMetadata: false });

@@ -10,7 +10,7 @@ import { parsePart } from './part.js';
 import type { Element } from '../xml/index.js';
 
 /*
- * A deck may name what lies outside of it: pictures on a server, files of the machine that opens it. Whoever turns it
+ * A deck may name what lies outside of it: pictures on a server, files of the machine that opens it. Anyone who turns it
  * into pages would fetch them, and show on a page what is nobody's to see. They are taken out before.
  */
 

@@ -9,7 +9,7 @@ export interface Cue {
  * Captions as WebVTT (W3C, "WebVTT: The Web Video Text Tracks Format", sections 4.1 and 4.2.2).
  *
  * @param cues in any order
- * @param note what it is, for whoever opens it as text
+ * @param note what it is, for anyone who opens it as text
  */
 export function writeWebVtt(cues: readonly Cue[], note = ''): string {
   const inOrder = [...cues].sort((a, b) => a.from - b.from || a.to - b.to);

@@ -13,7 +13,7 @@ export class XmlError extends Error {
 
 /**
  * Reads XML (W3C, fifth edition), with or without a byte order mark. No format that we read has any use for a
- * document type, and entities can unfold without end: whoever declares one is refused. Throws `XmlError`.
+ * document type, and entities can unfold without end: anyone who declares one is refused. Throws `XmlError`.
  */
 export function parseXml(text: string): Document {
   if (text.includes('<!DOCTYPE') || text.includes('<!ENTITY')) throw new XmlError('unsafe');

@@ -16,7 +16,7 @@ export type ClientHandlers<Name extends FeatureName> = {
 
 /**
  * A part of a live lesson, on the server. What may be said and by whom stands in its twin in `packages/core/src/features/`;
- * here is what is done with it, and what a window that comes late or again is told of what holds just now. What it leaves
+ * here is what is done with it, and what a window that comes late or again is told what holds just now. What it leaves
  * on disk is said beside it, in a `KeptPart`. The connection looks up, and knows none of them.
  */
 export interface LiveFeature<Name extends FeatureName> {

@@ -34,7 +34,7 @@ export interface KeptFile<Part> {
 
 /**
  * All that is on disk of a live feature: how it comes into a lesson's record, is found, saved and archived, and what the
- * deletion of a student's data and of an account takes of it. None of it can be left out: whoever adds a feature that
+ * deletion of a student's data and of an account takes of it. None of it can be left out: anyone who adds a feature that
  * leaves something is asked for each by the compiler.
  */
 export interface KeptPart<Name extends KeptName> {

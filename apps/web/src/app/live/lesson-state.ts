@@ -31,7 +31,7 @@ export class LessonState {
     this.clear();
   }
 
-  /** What is of no feature is left to whoever else it is for. */
+  /** What is of no feature is left to the others that it is for. */
   handle(message: ServerMessage): void {
     this.handlers.get(message.kind)?.(message as never);
   }

@@ -69,11 +69,11 @@ describe('what is on pages, while it comes', () => {
     expect(asked.length).toBe(2);
   });
 
-  it('is told of when it is here, at once if it is', () => {
+  it('is announced when it is here, at once if it is', () => {
     const told: string[] = [];
     arrivals.whenHere([id(7), id(8)], () => told.push('both'));
     arrivals.askOn(board, id(0));
-    // Whoever waits is served with the page in view.
+    // Anyone who waits is served with the page in view.
     expect(asked.at(-1)).toEqual([0, 7, 8]);
     arrivals.arrived([id(8)]);
     expect(told).toEqual([]);

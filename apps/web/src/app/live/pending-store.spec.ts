@@ -42,7 +42,7 @@ describe('what waits to be confirmed', () => {
     expect(new PendingStore(newId(), me).load()).toEqual([]);
   });
 
-  it('is found by board and person, whoever was here', () => {
+  it('is found by board and person, no matter who was here', () => {
     const other = newId();
     for (const person of [me, other]) {
       new PendingStore(board, person).add(line(1));

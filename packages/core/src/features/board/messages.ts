@@ -14,7 +14,7 @@ export const MAX_PAGES = 50;
 export const MAX_OPERATIONS = 100;
 
 /**
- * What operations in one message may cost. Whoever writes a line, or a page full of words, needs a tenth of the first;
+ * What operations in one message may cost. Anyone who writes a line, or a page full of words, needs a tenth of the first;
  * a tutor's notes beside a page and texts may be long, and a tutor has signed in.
  */
 export const OPERATION_LIMITS: Readonly<Record<Role, ReadLimits>> = {

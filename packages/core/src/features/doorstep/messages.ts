@@ -3,7 +3,7 @@ import { DoorState } from '../../permissions/index.js';
 import { liveFeature } from '../feature.js';
 import { Waiting } from './waiting.js';
 
-/** What is told outside of lessons, on lines of their own: to a tutor on any screen, and to whoever is at the door. */
+/** What is told outside of lessons, on lines of their own: to a tutor on any screen, and to anyone who is at the door. */
 export const doorstep = liveFeature({
   clientMessages: {},
   serverMessages: {

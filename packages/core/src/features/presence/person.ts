@@ -35,7 +35,7 @@ export const Person = z.object({
   hand: z.number().int().min(1).nullable(),
   /** What they signal just now; only the tutor and they themselves are told. */
   signal: Signal.nullable(),
-  /** To whoever leads or teaches: what machine they have, how long a word takes there and back, what they see, and of what size their
+  /** To the tutor and the person who leads: what machine they have, how long a word takes there and back, what they see, and of what size their
    * window is. */
   machine: Machine.nullable(),
   roundTrip: z.number().min(0).nullable(),

@@ -3,7 +3,7 @@ import type { TextSpec } from './spec.js';
 
 export type GrownText = Pick<TextSpec, 'frame' | 'size' | 'lines'>;
 
-/** A text whose frame grew evenly grows with it; else its lines are broken anew by whoever can. */
+/** A text whose frame grew evenly grows with it; else its lines are broken anew where that can be done. */
 export function grownText(text: TextSpec, frame: Frame): GrownText {
   const growth = frame.width / text.frame.width;
   if (Math.abs(frame.height / text.frame.height - growth) > 1e-3)

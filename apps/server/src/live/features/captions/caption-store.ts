@@ -4,7 +4,7 @@ import type { Database } from '../../../database/index.js';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import { captions, captionWriters } from './tables.js';
 
-/** Lines of one lesson that are kept in memory, for whoever comes and to be corrected; all are on disk. */
+/** Lines of one lesson that are kept in memory, for anyone who comes and to be corrected; all are on disk. */
 const KEPT = 50;
 
 /** Captions of lessons, and who types them. */

@@ -41,7 +41,7 @@ export class Captioning implements LiveFeature<'captions'> {
     if (window.lesson) window.tell(this.state(window.lesson));
   }
 
-  /** Whoever is named types from now on, and nobody else. */
+  /** The person who is named types from now on, and nobody else. */
   private name({ lesson }: LiveConnection, who: Id | null): void {
     if (!lesson || (who !== null && lesson.person(who)?.door !== 'in')) return;
     this.begun.delete(lesson);

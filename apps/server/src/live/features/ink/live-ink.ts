@@ -9,7 +9,7 @@ export class LiveInk implements LiveFeature<'ink'> {
   };
 
   restore(): void {
-    // Whoever was drawing offers the line as it comes back.
+    // The one who was drawing offers the line as it comes back.
   }
 
   /** Who comes while somebody writes sees the line when it is whole. */

@@ -47,7 +47,7 @@ export class StrokeUnderWay {
   }
 
   goOn({ piece }: Of<'live.more'>): void {
-    // A stroke that nobody was told of has no page, and is nobody's to see.
+    // A stroke that nobody was shown has no page, and nobody may see it.
     const { now } = this;
     if (!now || !this.by.mayWrite(now.page)) return;
     if (this.inked(() => decodePiece(piece, now.origin)).length === 0) return;

@@ -123,7 +123,7 @@ describe('what students may do', () => {
     expect(await refuses(ana, more.id)).toBe('urn:cuaderno:tutor-only');
   });
 
-  it('is nobody’s to say but the tutor’s', async () => {
+  it('is for the tutor alone to say', async () => {
     const { ana, anaId, maren, page } = await house.lesson(false);
     ana.send({ kind: 'trust', who: anaId, trust: 'hands' });
     ana.send({ kind: 'rules', who: 'all', over: { addPages: true } });

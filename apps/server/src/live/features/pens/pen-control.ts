@@ -62,7 +62,7 @@ export class PenControl implements LiveFeature<'pens'> {
     this.tellClass(lesson);
   }
 
-  /** Gives up strokes under way of whoever may write where they write no longer. */
+  /** Gives up strokes under way of people who may no longer write where they write. */
   stopStrokes(board: Id): void {
     for (const window of this.classroom.windows(board)) window.stroke.check();
   }

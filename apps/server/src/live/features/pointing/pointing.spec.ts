@@ -44,7 +44,7 @@ describe('what is shown on a page', () => {
     ]);
   });
 
-  it('takes no pointing from whoever looks on', async () => {
+  it('takes no pointing from anyone who looks on', async () => {
     const { maren, ana, page } = await house.lesson(false);
     ana.send({ kind: 'point', at: { page, x: 1, y: 2 } });
     ana.send({ kind: 'arrow', at: { page, x: 1, y: 2 } });

@@ -54,7 +54,7 @@ export class Pointing implements LiveFeature<'pointing'> {
   }
 
   restore(): void {
-    // What was shown on pages isn’t kept: whoever pointed does so again.
+    // What was shown on pages isn’t kept: the one who pointed does so again.
   }
 
   sendSnapshot(window: LiveConnection): void {
@@ -80,7 +80,7 @@ export class Pointing implements LiveFeature<'pointing'> {
     else window.send(bytes);
   }
 
-  /** Who may point on a page: whoever leads, and whoever may write there. */
+  /** Who may point on a page: the person who leads, and anyone who may write there. */
   private may(from: LiveConnection, page: Id): boolean {
     const board = from.boardNow();
     const here = board?.pages.get(page);

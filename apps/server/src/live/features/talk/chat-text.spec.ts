@@ -14,7 +14,7 @@ describe('the chat as text', () => {
     closedAt: 0,
   };
 
-  it('says who wrote what to whom, by the clock of whoever reads it', () => {
+  it('says who wrote what to whom, by the clock of the person who reads it', () => {
     const said = (by: string, to: string, text: string, minute: number) => ({
       ...{ by, to, text },
       at: record.openedAt + minute * 60_000,

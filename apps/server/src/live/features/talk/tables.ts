@@ -20,7 +20,7 @@ export const chatLines = sqliteTable(
   (table) => [index('chat_lines_by_lesson').on(table.lesson)],
 );
 
-/** Hands and signals, as they were given: what a record tells of them. */
+/** Hands and signals, as they were given: what a record says about them. */
 export const gestures = sqliteTable(
   'gestures',
   {

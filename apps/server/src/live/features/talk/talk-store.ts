@@ -4,7 +4,7 @@ import type { Database } from '../../../database/index.js';
 import type { LiveLesson, Participant } from '../../../lessons/live-lesson.js';
 import { chatLines, gestures } from './tables.js';
 
-/** Messages of one lesson that are kept in memory for whoever comes; all are on disk. */
+/** Messages of one lesson that are kept in memory for anyone who comes; all are on disk. */
 const KEPT = 2000;
 
 /** Hands, signals and the chat of a lesson, kept with it. */

@@ -80,7 +80,7 @@ export class Talking implements LiveFeature<'talk'> {
     });
   }
 
-  /** A message is told when it is on disk, to whoever may read it. */
+  /** A message is told when it is on disk, to anyone who may read it. */
   private async chat(from: LiveConnection, id: Id, to: ChatTo, written: string): Promise<void> {
     const { lesson } = from;
     if (!lesson) return;

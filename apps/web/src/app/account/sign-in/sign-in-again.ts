@@ -56,7 +56,7 @@ export class SignInAgain {
       this.demo.set(demo);
     });
     const stop = signedOut.answerWith(() => {
-      // Whoever signs out themselves is on their way already.
+      // Anyone who signs out themselves is on their way already.
       if (this.account.isLeaving) return Promise.resolve(false);
       this.problem.set(null);
       this.asked.set(true);

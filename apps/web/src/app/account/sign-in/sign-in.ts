@@ -55,7 +55,7 @@ export class SignInScreen {
     void this.go(() => this.account.setUp(name, email, password));
   }
 
-  /** An address of our own; whoever made a link that leads elsewhere leads nowhere. */
+  /** An address of our own: a link that was made to lead elsewhere leads nowhere. */
   private next(): string {
     const to = this.to() ?? '/';
     return /^\/(?![/\\])/.test(to) ? to : '/';

@@ -251,7 +251,7 @@ export class ToolDock {
     else tools.pen.update((pen) => ({ ...pen, width }));
   }
 
-  /** Whoever is writing goes on writing while the tools are used; a list has to be opened, though. */
+  /** Anyone who is writing goes on writing while the tools are used; a list has to be opened, though. */
   protected keepWriting(event: MouseEvent): void {
     if (this.written()?.text && !(event.target as Element).closest('select'))
       event.preventDefault();

@@ -23,7 +23,7 @@ export function pdfJs(): Promise<typeof PdfJs> {
   return loading;
 }
 
-/** A PDF being opened; to be destroyed by whoever has it. */
+/** A PDF being opened; to be destroyed by its owner. */
 export type PdfDoc = ReturnType<typeof PdfJs.getDocument>;
 
 /** Opens a PDF: bytes that are here already, or an address from which parts are fetched. */

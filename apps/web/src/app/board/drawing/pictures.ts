@@ -17,7 +17,7 @@ export class Pictures {
   private pixels = 0;
   private closed = false;
 
-  /** The picture if it is here; else it is fetched, and whoever watches is told when it has come. */
+  /** The picture if it is here; else it is fetched, and anyone who watches is told when it has come. */
   get(file: FileHash): ImageBitmap | null {
     const known = this.kept.get(file);
     if (known) {

@@ -103,7 +103,7 @@ export class TextInPlace {
   protected finish(): void {
     this.flush();
     this.done.emit();
-    // Whoever works by keys goes on from the page.
+    // Anyone who works by keys goes on from the page.
     this.stage().focus();
   }
 }

@@ -3,7 +3,7 @@ import type { InkItem, Page } from '@cuaderno/core/board';
 
 /**
  * The lines of a page as InkML.
- * @param nameOf what somebody is called; nothing is told of who isn't
+ * @param nameOf what somebody is called; nothing is written about those who aren't
  */
 export async function pageInkMl(
   page: Page,

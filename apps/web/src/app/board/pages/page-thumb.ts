@@ -24,7 +24,7 @@ const WIDTH = 112;
 const IDLE_WAIT = 1000;
 /** How long ink may rest before the picture is made anew, in ms. */
 const REST = 400;
-/** How long ink is drawn without a pause, in ms: whoever wants something meanwhile waits no longer. */
+/** How long ink is drawn without a pause, in ms: anyone who wants something meanwhile waits no longer. */
 const PIECE = 8;
 
 /** A small picture of a page, of its paper and its ink, made when it comes into view. */

@@ -46,7 +46,7 @@ const PEN_NEAR = 700;
 const PEN_AWAY = 8000;
 /** A touch that began to write this soon before the pen came down, in ms, was the hand that holds it. */
 const HAND_FIRST = 1500;
-/** How far from where a pen was told of last it is lifted, in CSS px, for that to be part of the line. */
+/** How far from where a pen was reported last it is lifted, in CSS px, for that to be part of the line. */
 const END = 2;
 /** A second finger this soon, in ms, means that both were meant to move the page. */
 const SECOND_FINGER = 250;

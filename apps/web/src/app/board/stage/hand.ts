@@ -1,25 +1,19 @@
 import type { Board, Item, Page } from '@cuaderno/core/board';
 import type { Lamp, Place } from '@cuaderno/core/features';
-import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Point } from '@cuaderno/core/geometry';
 import type { Id } from '@cuaderno/core/id';
-import type { InkStyle } from '@cuaderno/core/ink';
-import type { Tool } from '../tool/tool';
 import type { Camera } from './camera';
-import type { Drawn } from '../kinds/drawn';
-import type { Laid } from '../kinds/kind';
 import { editBy, kindOfTool } from '../kinds/register';
 import { Laying } from './laying';
-
 import type { Placed } from './layout';
 import type { DragPreview, PointerTool } from './pointer-tool';
 import { TextPlacing } from './pointing';
 import { Rubbing } from './rubbing';
-import type { Cut } from './rubbing';
 import { Selecting } from './selecting';
+import type { StageWork } from './stage-work';
 import type { Selection, SelectionView } from './selecting';
 import { LampTool, PointerDot } from './showing-tools';
 import { Writing } from './writing';
-import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
 /** What the tools in hand need to know of the stage, at the moment. */
 export interface HandSurface {
@@ -29,37 +23,13 @@ export interface HandSurface {
   writable(): readonly Placed[];
   pointable(): readonly Placed[];
   page(id: Id): Page | undefined;
-  tool(): Tool;
-  style(): InkStyle;
-  /** What is laid where the tool in hand has drawn so far. */
-  lay(drawn: Drawn): Laid | null;
-  mayErase(): (item: Item) => boolean;
-  mayChange(item: Item): boolean;
-  rubs(): boolean;
-  lasso(): boolean;
-  cropping(): boolean;
-  leavesArrow(): boolean;
   lamp(): Lamp | null;
-  lampShape(): Lamp['shape'];
-  /** What is written in place just now. */
-  hiding(): DragPreview | null;
+  work(): StageWork;
 }
 
-/** What is done with them. */
+/** What the stage is told; all that lasts goes to who works there. */
 export interface HandNews {
-  drawn(stroke: FinishedStroke): void;
-  piece(piece: StrokePiece): void;
-  givenUp(stroke: Id): void;
-  erased(what: Erased): void;
-  cut(cut: Cut): void;
   pointed(at: Place | null): void;
-  arrowed(at: Place): void;
-  lit(lamp: Lamp, final: boolean): void;
-  chose(selection: Selection | null): void;
-  placed(selection: Selection, from: Frame, to: Frame): void;
-  redrawn(selection: Selection, to: object): void;
-  laid(page: Id, item: Laid): void;
-  wrote(page: Id, at: Point, item: Item | null): void;
   /** Something under way, or something carried, looks different now. */
   liveChanged(): void;
   carriedChanged(): void;
@@ -79,59 +49,66 @@ export class Hand {
     private readonly surface: HandSurface,
     news: HandNews,
   ) {
-    const { camera, lightable, writable, pointable, tool, style, mayErase } = surface;
+    const { camera, lightable, writable, pointable, work } = surface;
     const onPages = { camera, seen: writable };
+    const mayErase = (): ReturnType<StageWork['mayErase']> => work().mayErase();
+    const mayChange = (item: Item): boolean => work().mayChange()(item);
     this.writing = new Writing(
-      { ...onPages, tool, style, mayErase },
-      { ...news, changed: () => news.liveChanged() },
+      { ...onPages, tool: () => work().tool(), style: () => work().style(), mayErase },
+      {
+        drawn: (stroke) => work().drawn(stroke),
+        piece: (piece) => work().piece(piece),
+        givenUp: (stroke) => work().givenUp(stroke),
+        erased: (what) => work().erased(what),
+        changed: () => news.liveChanged(),
+      },
     );
-    this.rubbing = new Rubbing({ ...onPages, mayErase }, (cut) => news.cut(cut));
+    this.rubbing = new Rubbing({ ...onPages, mayErase }, (cut) => work().cut(cut));
     this.dot = new PointerDot(
-      { camera, seen: pointable, leaves: surface.leavesArrow },
+      { camera, seen: pointable, leaves: () => work().leavesArrow() },
       (at) => news.pointed(at),
-      (at) => news.arrowed(at),
+      (at) => work().arrowed(at),
     );
     this.lamp = new LampTool(
-      { camera, seen: lightable, lamp: surface.lamp, shape: surface.lampShape },
-      (lamp, final) => news.lit(lamp, final),
+      { camera, seen: lightable, lamp: surface.lamp, shape: () => work().lampShape() },
+      (lamp, final) => work().lit(lamp, final),
     );
     this.selecting = new Selecting(
       {
         ...onPages,
         page: surface.page,
-        abilities: surface.mayChange,
-        lasso: surface.lasso,
-        cropping: surface.cropping,
+        abilities: mayChange,
+        lasso: () => work().lasso(),
+        cropping: () => work().cropping(),
       },
       {
-        chose: (selection) => news.chose(selection),
-        placed: (selection, from, to) => news.placed(selection, from, to),
-        drawn: (selection, to) => news.redrawn(selection, to),
+        chose: (selection) => work().chose(selection),
+        placed: (selection, from, to) => work().placed(selection, from, to),
+        drawn: (selection, to) => work().redrawn(selection, to),
         changed: () => news.carriedChanged(),
       },
     );
     this.laying = new Laying(
       {
         ...onPages,
-        lay: (drawn) => surface.lay(drawn),
-        edit: (item) => editBy(tool(), item),
-        abilities: (item) => surface.mayChange(item),
+        lay: (drawn) => work().lay(drawn),
+        edit: (item) => editBy(work().tool(), item),
+        abilities: mayChange,
       },
       {
-        laid: (page, item) => news.laid(page, item),
-        edited: (page, id, to) => news.redrawn({ page, ids: [id] }, to),
+        laid: (page, item) => work().laid(page, item),
+        edited: (page, id, to) => work().redrawn({ page, ids: [id] }, to),
         changed: () => news.carriedChanged(),
       },
     );
-    this.pointing = new TextPlacing(
-      { ...onPages, abilities: surface.mayChange },
-      (page, at, item) => news.wrote(page, at, item),
+    this.pointing = new TextPlacing({ ...onPages, abilities: mayChange }, (page, at, item) =>
+      work().wrote(page, at, item),
     );
   }
 
   /** What a pointer that comes down works with. */
   get inHand(): PointerTool {
-    switch (this.surface.tool()) {
+    switch (this.surface.work().tool()) {
       case 'pointer':
         return this.dot;
       case 'lamp':
@@ -139,9 +116,9 @@ export class Hand {
       case 'select':
         return this.selecting;
       case 'eraser':
-        return this.surface.rubs() ? this.rubbing : this.writing;
+        return this.surface.work().rubs() ? this.rubbing : this.writing;
       default: {
-        const kind = kindOfTool(this.surface.tool());
+        const kind = kindOfTool(this.surface.work().tool());
         if (!kind) return this.writing;
         return kind.lay ? this.laying : this.pointing;
       }
@@ -150,7 +127,7 @@ export class Hand {
 
   /** Whether what is in hand shows things, and writes nothing. */
   get shows(): boolean {
-    const tool = this.surface.tool();
+    const tool = this.surface.work().tool();
     return tool === 'pointer' || tool === 'lamp';
   }
 
@@ -160,7 +137,7 @@ export class Hand {
   }
 
   lifted(): DragPreview | null {
-    return this.selecting.lifted() ?? this.laying.lifted() ?? this.surface.hiding();
+    return this.selecting.lifted() ?? this.laying.lifted() ?? this.surface.work().hiding();
   }
 
   selection(): SelectionView | null {
@@ -178,7 +155,8 @@ export class Hand {
 
   /** A mouse or a pen moves over the page without touching it. */
   over(sample: Point): void {
-    if (this.surface.tool() === 'pointer' && !this.surface.leavesArrow()) this.dot.over(sample);
+    const work = this.surface.work();
+    if (work.tool() === 'pointer' && !work.leavesArrow()) this.dot.over(sample);
   }
 
   /** Nothing is pointed at any more. */

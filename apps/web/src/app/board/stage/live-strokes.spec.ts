@@ -34,7 +34,7 @@ describe('strokes of others under way', () => {
     expect(strokes.all()).toEqual([]);
   });
 
-  it('are not shown to whoever came in the middle', () => {
+  it('are not shown to anyone who came in the middle', () => {
     strokes.receive({ kind: 'points', n: 4, by, start: undefined, points: some });
     expect(strokes.all()).toEqual([]);
   });

@@ -40,7 +40,7 @@ export class LiveStrokes {
     const { n, by, start } = event;
     let known = start ? undefined : this.strokes.get(n);
     if (!known) {
-      // Whoever came in the middle sees the line when it is finished.
+      // Anyone who came in the middle sees the line when it is finished.
       if (!start) return;
       known = { n, item: null, by, ...start, points: [], heardAt: now };
       this.strokes.set(n, known);

@@ -13,7 +13,7 @@ interface Surface {
   seen(): readonly Placed[];
 }
 
-/** How often a dot is told of while it moves, in ms. */
+/** How often a dot's place is sent while it moves, in ms. */
 const EVERY = 16;
 
 /** Points at a place, as long as the hand is over the page; or leaves an arrow there. */

@@ -14,36 +14,33 @@ import {
   viewChild,
 } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core/board';
-import type { Board, Item } from '@cuaderno/core/board';
-import type { Author } from '@cuaderno/core/drawing';
-import type { Lamp, Place, Overlay, View } from '@cuaderno/core/features';
-import type { Frame, Point } from '@cuaderno/core/geometry';
+import type { Board } from '@cuaderno/core/board';
+import type { Place, View } from '@cuaderno/core/features';
+import type { Point } from '@cuaderno/core/geometry';
 import type { Id } from '@cuaderno/core/id';
-import type { InkStyle } from '@cuaderno/core/ink';
 import type { Drawing } from '@cuaderno/core/replay';
 import type { LiveInkEvent } from '../../live/live-ink';
-import type { Tool } from '../tool/tool';
 import { Gestures } from './gestures';
-import type { FingerUse, GestureTarget } from './gestures';
+import type { GestureTarget } from './gestures';
 import { Hand } from './hand';
 import { KeyCursor } from './key-cursor';
-import type { Drawn } from '../kinds/drawn';
-import type { Laid } from '../kinds/kind';
 import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from '../drawing/paper-source';
 import { PRINT_WORDS } from '../drawing/print-words';
 import type { PrintWords } from '../drawing/print-words';
-import type { DragPreview, PointerTool } from './pointer-tool';
+import type { PointerTool } from './pointer-tool';
 import { CursorShape } from './cursor-shape';
-import type { Cut } from './rubbing';
 import { Scene } from './scene';
 import type { Selection } from './selecting';
 import { ShownLayer } from './shown-layer';
 import { spokenAt } from './spoken-at';
+import { NO_MARKS } from './stage-marks';
+import type { StageMarks } from './stage-marks';
+import { WATCHING } from './stage-work';
+import type { StageWork } from './stage-work';
 import { Steering } from './steering';
 import { Viewing } from './viewing';
-import type { Erased, FinishedStroke, StrokePiece } from './writing';
 
 /** By which one's own dot is known here. */
 const OWN: Id = 'own';
@@ -60,71 +57,13 @@ const OWN: Id = 'own';
 })
 export class Stage {
   readonly board = input.required<Board>();
-  /** Whether this person may write on a page. */
-  readonly mayWriteOn = input<(page: Id) => boolean>(() => false);
-  /** Whether they may move the lamp, and point on a page. */
-  readonly mayLight = input(false);
-  readonly mayPoint = input<(page: Id) => boolean>(() => false);
-  /** Whether they may choose an item, to change it. */
-  readonly mayChange = input<(item: Item) => boolean>(() => true);
-  readonly tool = input<Tool>('hand');
-  readonly style = input<InkStyle>({ tool: 'pen', ink: 'midnight', width: 2.4 });
-  /** Whether this person may erase an item. */
-  readonly mayErase = input<(item: Item) => boolean>(() => false);
   readonly papers = input<PaperSource>(new PaperSource());
-  /** What one finger does. */
-  readonly fingerUse = input<FingerUse>('auto');
-
-  /** The only page that is laid out, where this person doesn't turn pages alone. */
-  readonly only = input<Id | null>(null);
-  /** Arrows and the lamp. */
-  readonly shownHere = input<Overlay>({ arrows: [], lamp: null });
-  /** Who somebody is, to sign what they do. */
-  readonly authorOf = input<(id: Id) => Author | null>(() => null);
+  /** Who works here, and with what. */
+  readonly work = input<StageWork>(WATCHING);
+  /** How people are shown. */
+  readonly marks = input<StageMarks>(NO_MARKS);
   /** Lines that are being drawn in a lesson that is seen again, as far as they have come. */
   readonly drawing = input<readonly Drawing[]>([]);
-  /** Whether every line says whose it is. */
-  readonly signed = input(false);
-  /** What the smallest window of those who follow shows. */
-  readonly frame = input<{ readonly view: View; readonly label: string } | null>(null);
-  /** Whether the eraser takes parts of lines. */
-  readonly rubs = input(false);
-  /** Whether the pointer leaves an arrow where it touches. */
-  readonly leavesArrow = input(false);
-  readonly lampShape = input<Lamp['shape']>('round');
-  /** What is laid where the tool in hand has drawn so far. */
-  readonly lay = input<(drawn: Drawn) => Laid | null>(() => null);
-  /** Whether a drag over nothing draws a lasso, and not a box. */
-  readonly lasso = input(false);
-  /** Whether the sides of the picture that is chosen cut it. */
-  readonly cropping = input(false);
-  /** What is being written in place, and so isn't drawn. */
-  readonly hiding = input<DragPreview | null>(null);
-  /** A pen has come, or has been away for a while. */
-  readonly penInUse = output<boolean>();
-  readonly drawn = output<FinishedStroke>();
-  /** A text is to be written: a new one at this place, or one that is there. */
-  readonly wrote = output<{ readonly page: Id; readonly at: Point; readonly item: Item | null }>();
-  /** Something was laid by drawing it. */
-  readonly laid = output<{ readonly page: Id; readonly item: Laid }>();
-  readonly chose = output<Selection | null>();
-  /** What is chosen was moved, sized or turned. */
-  readonly placed = output<{
-    readonly selection: Selection;
-    readonly from: Frame;
-    readonly to: Frame;
-  }>();
-  /** The ends of the line that is chosen were moved, or the picture was cropped. */
-  readonly redrawn = output<{ readonly selection: Selection; readonly to: object }>();
-  readonly piece = output<StrokePiece>();
-  /** A line under way was given up. */
-  readonly givenUp = output<Id>();
-  readonly erased = output<Erased>();
-  readonly lineCut = output<Cut>();
-  /** Where this person points; `null` where they no longer do. */
-  readonly pointed = output<Place | null>();
-  readonly arrowed = output<Place>();
-  readonly lit = output<{ readonly lamp: Lamp; readonly final: boolean }>();
   /** The page in the middle of the window. */
   readonly shown = output<Id>();
 
@@ -143,17 +82,17 @@ export class Stage {
   readonly moved = signal(0);
 
   /** Whether this person may write on the page in view. */
-  readonly mayWrite = computed(() => this.mayWriteOn()(this.viewing.page() ?? ''));
+  readonly mayWrite = computed(() => this.work().mayWriteOn()(this.viewing.page() ?? ''));
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly cursor = viewChild.required<ElementRef<HTMLElement>>('cursor');
   private readonly live = new LiveStrokes();
   private readonly overlay = new ShownLayer({
-    shown: () => this.shownHere(),
-    lights: () => this.mayLight(),
-    authorOf: (id) => this.authorOf()(id),
-    signed: () => this.signed(),
+    shown: () => this.marks().shown(),
+    lights: () => this.work().mayLight(),
+    authorOf: (id) => this.marks().authorOf()(id),
+    signed: () => this.marks().signed(),
     underWay: () => [...this.live.all(), ...this.drawing()],
-    frame: () => this.frame(),
+    frame: () => this.marks().frame(),
     pages: () => this.viewing.seen().map(({ page }) => page),
     at: (page, p) => this.viewing.locate(page, p),
     zoom: () => this.viewing.camera.zoom,
@@ -162,47 +101,25 @@ export class Stage {
   private readonly hand = new Hand(
     {
       camera: () => this.viewing.camera,
-      lightable: () => (this.mayLight() ? this.viewing.seen() : []),
+      lightable: () => (this.work().mayLight() ? this.viewing.seen() : []),
       writable: () => this.writable(),
-      pointable: () => this.viewing.seen().filter(({ page }) => this.mayPoint()(page.id)),
+      pointable: () => this.viewing.seen().filter(({ page }) => this.work().mayPointOn()(page.id)),
       page: (id) => this.viewing.placed(id)?.page,
-      tool: () => this.tool(),
-      style: () => this.style(),
-      lay: (drawn) => this.lay()(drawn),
-      mayErase: () => this.mayErase(),
-      mayChange: (item) => this.mayChange()(item),
-      rubs: () => this.rubs(),
-      lasso: () => this.lasso(),
-      cropping: () => this.cropping(),
-      leavesArrow: () => this.leavesArrow(),
-      lamp: () => this.shownHere().lamp,
-      lampShape: () => this.lampShape(),
-      hiding: () => this.hiding(),
+      lamp: () => this.marks().shown().lamp,
+      work: () => this.work(),
     },
     {
-      drawn: (stroke) => this.drawn.emit(stroke),
-      piece: (piece) => this.piece.emit(piece),
-      givenUp: (stroke) => this.givenUp.emit(stroke),
-      erased: (what) => this.erased.emit(what),
-      cut: (cut) => this.lineCut.emit(cut),
       pointed: (at) => {
         this.point(OWN, at);
-        this.pointed.emit(at);
+        this.work().pointed(at);
       },
-      arrowed: (at) => this.arrowed.emit(at),
-      lit: (lamp, final) => this.lit.emit({ lamp, final }),
-      chose: (selection) => this.chose.emit(selection),
-      placed: (selection, from, to) => this.placed.emit({ selection, from, to }),
-      redrawn: (selection, to) => this.redrawn.emit({ selection, to }),
-      laid: (page, item) => this.laid.emit({ page, item }),
-      wrote: (page, at, item) => this.wrote.emit({ page, at, item }),
       liveChanged: () => this.drawLive(),
       carriedChanged: () => this.scene?.drawCarried(),
     },
   );
   protected readonly keys = new KeyCursor({
     ...this.target(),
-    tool: () => this.tool(),
+    tool: () => this.work().tool(),
     size: () => this.size(),
     keepsArrows: () => this.hand.selection() !== null,
     partOf: (at) => this.viewing.partOf(at),
@@ -220,12 +137,13 @@ export class Stage {
     afterNextRender(() => this.start());
     effect(() => {
       const board = this.board();
-      this.only();
+      this.work().only();
       untracked(() => this.setBoard(board));
     });
     effect(() => {
-      this.cropping();
-      this.hiding();
+      const work = this.work();
+      work.cropping();
+      work.hiding();
       untracked(() => this.scene?.drawCarried());
     });
     effect(() => {
@@ -233,10 +151,11 @@ export class Stage {
       untracked(() => this.drawLive());
     });
     effect(() => {
-      this.shownHere();
-      this.signed();
-      this.authorOf();
-      this.frame();
+      const marks = this.marks();
+      marks.shown();
+      marks.signed();
+      marks.authorOf();
+      marks.frame();
       untracked(() => this.scene?.drawShown());
     });
     effect(() => {
@@ -244,11 +163,11 @@ export class Stage {
       if (!this.mayWrite() && !this.hand.shows) untracked(() => this.gestures?.interrupt());
     });
     effect(() => {
-      const use = this.fingerUse();
+      const use = this.work().fingerUse();
       if (this.gestures) this.gestures.fingerUse = use;
     });
     effect(() => {
-      const tool = this.tool();
+      const tool = this.work().tool();
       const writes = this.mayWrite();
       untracked(() => {
         this.look?.show(tool, writes);
@@ -305,7 +224,7 @@ export class Stage {
   /** Chooses items, or none; they are shown as chosen while the tool for it is in hand. */
   choose(selection: Selection | null): void {
     this.hand.choose(selection);
-    this.chose.emit(selection);
+    this.work().chose(selection);
   }
 
   /** The middle of what the window shows of the page in view, in points on that page. */
@@ -375,7 +294,7 @@ export class Stage {
     );
     this.resizing.observe(element);
     this.gestures = new Gestures(element, this.target());
-    this.gestures.fingerUse = this.fingerUse();
+    this.gestures.fingerUse = this.work().fingerUse();
     // Before what moves the page by the same keys.
     this.keys.listen(element);
     this.steering = new Steering(element, {
@@ -390,7 +309,7 @@ export class Stage {
       keepsArrows: () => this.hand.selection() !== null || this.keys.takesArrows,
     });
     element.addEventListener('dblclick', (event) => {
-      if (this.tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));
+      if (this.work().tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));
     });
     element.addEventListener('pointermove', (event) => {
       if (event.pointerType !== 'touch') this.hand.over(this.sampleOf(event));
@@ -401,7 +320,7 @@ export class Stage {
       if (event.pointerType === 'touch') this.hand.off();
     });
     this.look = new CursorShape(element, this.cursor().nativeElement);
-    this.look.show(this.tool(), this.mayWrite());
+    this.look.show(this.work().tool(), this.mayWrite());
     (element as unknown as { cuaStage: Stage }).cuaStage = this;
     this.resize();
   }
@@ -417,7 +336,7 @@ export class Stage {
   }
 
   private setBoard(board: Board): void {
-    const only = this.only();
+    const only = this.work().only();
     const pages = pagesInOrder(board);
     this.viewing.lay(only ? pages.filter(({ id }) => id === only) : pages);
     this.hand.settle(board);
@@ -455,7 +374,8 @@ export class Stage {
 
   private target(): GestureTarget {
     return {
-      writes: () => this.hand.shows || (this.writable().length > 0 && this.tool() !== 'hand'),
+      writes: () =>
+        this.hand.shows || (this.writable().length > 0 && this.work().tool() !== 'hand'),
       penDown: (sample) => {
         this.inHand = this.hand.inHand;
         return this.inHand.down(sample);
@@ -467,14 +387,14 @@ export class Stage {
       pinch: (middle, dx, dy, factor) => this.viewing.pinch(middle, dx, dy, factor),
       fling: (vx, vy) => this.steering?.fling(vx, vy),
       touched: () => this.steering?.stop(),
-      penInUse: (inUse) => this.penInUse.emit(inUse),
+      penInUse: (inUse) => this.work().penInUse(inUse),
     };
   }
 
   /** Pages in the window on which this person may write. */
   private writable(): Placed[] {
-    const abilities = this.mayWriteOn();
-    return this.viewing.seen().filter(({ page }) => abilities(page.id));
+    const mayWriteOn = this.work().mayWriteOn();
+    return this.viewing.seen().filter(({ page }) => mayWriteOn(page.id));
   }
 
   /** Where an event is, in CSS px from the stage's corner. */

@@ -190,7 +190,7 @@ describe('what a window shows of a board', () => {
       () => follows.settle(),
       () => undefined,
     );
-    // Led before it has any page: as whoever comes late is.
+    // Led before it has any page: as anyone who comes late is.
     follows.follow(leads.part);
     follows.lay(list);
     await rests(follows);

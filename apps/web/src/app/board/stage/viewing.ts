@@ -27,7 +27,7 @@ const MESSAGES = 110;
 const GLIDE = 0.35;
 /** Windows away from where one is beyond which one is there at once. */
 const LEAP = 3;
-/** Whoever wants no motion is there at once. */
+/** Anyone who wants no motion is there at once. */
 const STILL = matchMedia('(prefers-reduced-motion: reduce)');
 
 /** What the window shows of a board: where it is, how large, and which pages are in it. */
@@ -369,7 +369,7 @@ export class Viewing {
     step();
   }
 
-  /** Where this person moves it; whoever is led stays where they are led. */
+  /** Where this person moves it; anyone who is led stays where they are led. */
   private set(camera: Camera): void {
     if (this.led) return;
     cancelAnimationFrame(this.glide);

@@ -165,7 +165,7 @@ export class Writing {
     this.news.changed();
   }
 
-  /** Stops sending; nothing under way is told of any more. */
+  /** Stops sending; nothing under way is sent any more. */
   close(): void {
     this.end();
   }

@@ -41,7 +41,7 @@ export class Tools {
   readonly presets = signal<readonly InkStyle[]>(this.before.presets ?? FIRST_PRESETS);
   /** Where things are laid: under the ink while a board is prepared, with it in a lesson. */
   readonly layer = signal<ShapeSpec['layer']>('material');
-  /** Where teaching aids are laid: under the ink by whoever teaches, so that they can be written on. */
+  /** Where teaching aids are laid: under the ink by the tutor, so that they can be written on. */
   readonly aidLayer = signal<ShapeSpec['layer']>('material');
   /** Where the tools are docked: at the side of the writing hand. */
   readonly side = signal<Side>(this.before.side ?? 'left');

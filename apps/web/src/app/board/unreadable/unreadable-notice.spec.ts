@@ -45,7 +45,7 @@ describe('what can’t be read of a board', () => {
     expect(there.text).toBe('');
   });
 
-  it('is told of the board where no page is known', async () => {
+  it('is reported for the board where no page is known', async () => {
     const screen = await Screen.show(
       UnreadableNotice,
       { board: board(3), page: second.id, reportOf: 'b' },

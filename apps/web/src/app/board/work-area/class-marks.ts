@@ -7,6 +7,7 @@ import type { Named } from '@cuaderno/core/people';
 import type { BoardSession } from '../../live/board-session';
 import type { Author } from '@cuaderno/core/drawing';
 import type { Abilities } from '../editing/abilities';
+import type { StageMarks } from '../stage/stage-marks';
 
 /** Somebody who wrote on a board, in whatever lesson. */
 export interface PastWriter extends Named {
@@ -14,13 +15,17 @@ export interface PastWriter extends Named {
 }
 
 /** How the people of a lesson are shown on the board: their colours and initials, and what they see. */
-export class ClassMarks {
+export class ClassMarks implements StageMarks {
   constructor(
     private readonly session: () => BoardSession,
     private readonly abilities: Abilities,
     /** Who wrote on the board before, in other lessons. */
     private readonly earlier: () => readonly PastWriter[],
+    /** Whether every line says whose it is. */
+    readonly signed: () => boolean,
   ) {}
+
+  readonly shown = computed(() => this.session().features.pointing.shown());
 
   /** In order of arrival, so that a colour stays whose it is; then who wrote before. */
   readonly authors = computed<ReadonlyMap<Id, Author>>(() => {

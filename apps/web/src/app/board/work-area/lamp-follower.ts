@@ -12,7 +12,7 @@ export interface ViewTarget {
 
 /**
  * On the page where the lamp is lit, all else is dim: a window that shows another part of it would be dark, so
- * it goes there, no further than it must. Whoever moves on afterwards is left alone until the lamp moves. One object, made where
+ * it goes there, no further than it must. Anyone who moves on afterwards is left alone until the lamp moves. One object, made where
  * effects can be.
  *
  * @param lamp as it is shown; `null` where none is, or where this window goes nowhere by itself

@@ -43,7 +43,7 @@ describe('a week', () => {
     expect(words).toMatch(/16:30–17:20Course b cancelled: ?Ill/);
   });
 
-  it('tells of lessons that get in each other’s way', async () => {
+  it('reports lessons that get in each other’s way', async () => {
     const [a, b] = [lesson('a', 16, 0), lesson('b', 16, 30)];
     const clashes = [{ first: a, second: b, how: 'overlap' as const }];
     const screen = await Screen.show(

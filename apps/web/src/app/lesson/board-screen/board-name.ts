@@ -75,7 +75,7 @@ export class BoardName {
     if (tidy !== '' && tidy !== this.name()) this.renamed.emit(tidy);
   }
 
-  /** Whoever named it goes on from its name. */
+  /** The one who named it goes on from its name. */
   protected stop(): void {
     const hadFocus = document.activeElement === this.field()?.nativeElement;
     this.naming.set(false);

@@ -190,7 +190,7 @@ export class BoardScreen {
   }
 
   protected lay({ asset, pagesGo }: PagesChoice): void {
-    this.area()?.lay(asset, undefined, pagesGo);
+    this.area()?.lay(asset, pagesGo);
   }
 
   /** The page that a slide has become. */

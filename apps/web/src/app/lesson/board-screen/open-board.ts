@@ -66,7 +66,7 @@ export class OpenBoard {
 
   constructor() {
     effect(() => {
-      // The line was ended since nobody is signed in: whoever signs in again goes on with what is here.
+      // The line was ended since nobody is signed in: anyone who signs in again goes on with what is here.
       const session = this.session();
       if (session?.line() !== 'not-in') return;
       void firstValueFrom(this.accountsApi.readAccount()).then(

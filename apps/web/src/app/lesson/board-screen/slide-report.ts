@@ -9,7 +9,7 @@ const ASKED = 500;
 /** The report on the slides that a board was made of, once there is one. */
 export class SlideReport {
   readonly report = signal<ImportReport | null>(null);
-  /** Whether the tutor has yet to be told of it. */
+  /** Whether the tutor has yet to be told. */
   readonly isNews = signal(false);
   readonly open = signal(false);
   private loading = Subscription.EMPTY;

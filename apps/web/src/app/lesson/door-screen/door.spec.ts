@@ -8,7 +8,7 @@ const DOOR = { course: 'Tides', tutor: 'Maren', name: 'Ida' };
 
 describe('the door, from outside', () => {
   let server: PretendServer;
-  // Whoever came by a link before is led back by it.
+  // Anyone who came by a link before is led back by it.
   beforeEach(() => localStorage.clear());
 
   const come = async (answers = {}): Promise<Screen<DoorScreen>> => {

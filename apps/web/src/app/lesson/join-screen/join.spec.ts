@@ -32,7 +32,7 @@ describe('a student’s way in', () => {
     expect(screen.address).toBe('/door');
   });
 
-  it('says when the next lesson is, by the clock of whoever looks', async () => {
+  it('says when the next lesson is, by the clock of the person who looks', async () => {
     const at = new Date(2040, 10, 27, 16, 30).getTime();
     const shut = { ...DOOR, open: false, nextAt: at };
     const screen = await Screen.show(JoinScreen, { link: 'abc' }, { 'POST /join/find': shut });

@@ -41,7 +41,7 @@ describe('the watch over a lesson', () => {
     size: null,
   });
 
-  it('tells of each who comes to the door once, and again when they knock again', () => {
+  it('announces each who comes to the door once, and again when they knock again', () => {
     watch.arrivals([at('Ida')]);
     watch.arrivals([at('Ida'), at('Jonas'), at('Noor')]);
     watch.arrivals([at('Jonas')]);
@@ -68,7 +68,7 @@ describe('the watch over a lesson', () => {
     expect(settled).toEqual(['door', 'hand']);
   });
 
-  it('tells of who left, not of who was away when the window was opened, nor of the tutor', () => {
+  it('announces who left, but not who was away when the window was opened, nor the tutor', () => {
     watch.people([person('Maren', true, 'tutor'), person('Ida', true), person('Jonas', false)]);
     watch.people([person('Maren', false, 'tutor'), person('Ida', false), person('Jonas', true)]);
     watch.people([person('Ida', false), person('Jonas', false)]);
@@ -77,7 +77,7 @@ describe('the watch over a lesson', () => {
     expect(said).toEqual(['Ida left, or lost the line', 'Jonas left, or lost the line']);
   });
 
-  it('tells of a hand when it goes up, once', () => {
+  it('announces a hand when it goes up, once', () => {
     const raised = (name: string, hand: number): Person => ({ ...person(name, true), hand });
     watch.people([person('Ida', true), person('Jonas', true)]);
     watch.people([raised('Ida', 1), person('Jonas', true)]);
@@ -87,7 +87,7 @@ describe('the watch over a lesson', () => {
     expect(said).toEqual(['Ida raised a hand', 'Jonas raised a hand', 'Ida raised a hand']);
   });
 
-  it('tells of messages that come, not of those that were there or are one’s own', () => {
+  it('announces messages that come, not those that were there or are one’s own', () => {
     const line = (id: string, by: string, text: string): ChatLine => ({
       id,
       by,

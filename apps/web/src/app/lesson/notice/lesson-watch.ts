@@ -14,7 +14,7 @@ export class LessonWatch {
 
   /**
    * @param tell what is new
-   * @param settle called when nobody is at the door or has a hand up any more: what was told of it is past
+   * @param settle called when nobody is at the door or has a hand up any more: what was said about it is past
    */
   constructor(
     private readonly tell: (kind: NoticeKind, words: string) => void,
@@ -25,7 +25,7 @@ export class LessonWatch {
     const now = new Map(
       list.filter(({ state }) => state === 'waiting').map(({ id, since }) => [id, since]),
     );
-    // Whoever only lost the line and is back isn't told of again; whoever knocks once more is.
+    // Anyone who only lost the line and is back isn't announced again; anyone who knocks once more is.
     const fresh = list.filter(({ id }) => now.has(id) && this.knocking.get(id) !== now.get(id));
     for (const [id, since] of now) this.knocking.set(id, since);
     if (now.size === 0) this.settle('door');

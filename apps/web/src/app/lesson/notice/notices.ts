@@ -85,7 +85,7 @@ export class Notices {
       await Notification.requestPermission().catch(() => 'denied');
   }
 
-  /** What was told of it is past: the line says nothing that isn't so any more. */
+  /** What was said about it is past: the line says nothing that isn't so any more. */
   settle(kind: NoticeKind): void {
     if (this.lineOf === kind) this.said.clear();
   }

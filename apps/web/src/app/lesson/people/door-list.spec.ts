@@ -50,7 +50,7 @@ describe('who is at the door', () => {
       expect(screen.text).toContain(words);
   });
 
-  it('gives whoever was sent out a way back, or takes it', async () => {
+  it('gives anyone who was sent out a way back, or takes it', async () => {
     const [out, barred] = [arrival('Ida', { state: 'out' }), arrival('Jonas', { state: 'barred' })];
     const { screen, said } = await show([out, barred]);
     expect(screen.text).toContain('Sent out: 2');

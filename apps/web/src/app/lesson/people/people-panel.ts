@@ -45,7 +45,7 @@ export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
   /** The windows that they have, the earlier first. */
   readonly windows = input<readonly LessonWindow[]>([]);
-  /** Whether windows follow whoever leads: then nobody is brought anywhere alone. */
+  /** Whether windows follow the person who leads: then nobody is brought anywhere alone. */
   readonly inStep = input(false);
   /** Number of each page, by its id. */
   readonly numbers = input<ReadonlyMap<Id, string>>(new Map());

@@ -6,7 +6,7 @@ export const TRUST_STEPS: readonly {
   readonly trust: Trust;
   readonly label: string;
   readonly icon: typeof Eye;
-  /** What it means, for whoever asks. */
+  /** What it means, for anyone who asks. */
   readonly means: string;
 }[] = [
   { trust: 'view', label: 'Watching', icon: Eye, means: 'sees everything, writes nothing' },

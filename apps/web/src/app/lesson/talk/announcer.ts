@@ -16,7 +16,7 @@ import type { BoardSession } from '../../live/board-session';
 const LONGEST = 300;
 
 /**
- * Says to whoever doesn't see the screen what others see at a glance: that another page is in view, and what was
+ * Says to anyone who doesn't see the screen what others see at a glance: that another page is in view, and what was
  * written in the chat.
  */
 @Component({

@@ -128,7 +128,7 @@ import { SIGNALS } from '../../live/features/talk/signals';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SignalBar {
-  /** Whoever gives them: oneself. */
+  /** Who gives them: oneself. */
   readonly person = input.required<Pick<Person, 'hand' | 'signal'>>();
   readonly raised = output<boolean>();
   readonly signalled = output<Signal | null>();

@@ -57,7 +57,7 @@ describe('who waits, on any screen of the tutor', () => {
     are();
     expect(words().length).toBe(3);
     expect(document.title).toBe(title);
-    // Whoever went and is back is told of again.
+    // Anyone who went and is back is announced again.
     are(early);
     expect(words().length).toBe(4);
   });

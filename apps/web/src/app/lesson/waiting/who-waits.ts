@@ -17,7 +17,7 @@ export const WAITING_DIAL = new InjectionToken<Dial | undefined>('dial', {
   factory: () => undefined,
 });
 
-/** “Ida and Noor”; whoever hasn't said their name is “someone”. */
+/** “Ida and Noor”; anyone who hasn't said their name is “someone”. */
 export function namesOf({ names }: Waiting): string {
   const known = names.filter((name) => name !== null);
   const others = names.length - known.length;
@@ -36,7 +36,7 @@ export function formatWaiting(waiting: Waiting): string {
 
 /**
  * Who waits for any of the tutor's lessons, on whatever screen the tutor is: it is told once, as the tutor wishes to
- * be told of the door, and stands in the title of the window for as long as somebody waits.
+ * hear of the door, and stands in the title of the window for as long as somebody waits.
  */
 @Injectable()
 export class WhoWaits {

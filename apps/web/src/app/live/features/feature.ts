@@ -81,7 +81,7 @@ export interface LessonNames {
   pageNumber(page: string): number | null;
 }
 
-/** How what was said there is told of on screens. */
+/** How screens show what was said there. */
 export interface SaidWords {
   /** Its name in a choice, and above where its words were found: "Chat". */
   readonly label: string;

@@ -22,7 +22,7 @@ export function happeningsIn(timeline: RecordTimeline, lesson: LessonNames): Hap
 /** Every sign that may stand on a line of time. */
 export const SIGNS: readonly HappeningSign[] = all.flatMap(({ signs }) => signs);
 
-/** How what was said somewhere is told of. */
+/** How what was said somewhere is shown. */
 export const SAID = Object.fromEntries(
   SAID_SOURCES.map((source) => [source, all.find(({ said }) => source in said)!.said[source]!]),
 ) as Readonly<Record<SaidSource, SaidWords>>;

@@ -4,7 +4,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import type { HandedFile } from './shapes';
 
-/** What tutors have handed to whoever this browser is. */
+/** What tutors have handed to the person at this browser. */
 @Injectable({ providedIn: 'root' })
 export class HandedFiles {
   private readonly api = inject(Api);

@@ -36,7 +36,7 @@ async function gather(
   }
 }
 
-/** A reader tells of a hundred entries at a time. */
+/** A reader gives a hundred entries at a time. */
 async function within(folder: FileSystemDirectoryEntry): Promise<FileSystemEntry[]> {
   const reader = folder.createReader();
   const all: FileSystemEntry[] = [];

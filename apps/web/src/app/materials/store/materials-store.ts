@@ -48,7 +48,7 @@ export class MaterialsStore {
   private loading: Promise<void> | null = null;
   private again = false;
 
-  /** Asks what there is; whoever asks meanwhile is answered by one further question. */
+  /** Asks what there is; anyone who asks meanwhile is answered by one further question. */
   async load(): Promise<void> {
     if (this.loading) {
       this.again = true;

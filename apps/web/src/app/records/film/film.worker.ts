@@ -38,7 +38,7 @@ const INK = '#16213f';
 const SOFT = '#5b627d';
 /** Pages that are kept drawn. */
 const KEPT = 6;
-/** Whoever wrote this lately is named, in ms of the lesson. */
+/** Anyone who wrote this lately is named, in ms of the lesson. */
 const LATELY = 1500;
 
 const say = (news: FilmNews, transfer: Transferable[] = []): void => postMessage(news, transfer);

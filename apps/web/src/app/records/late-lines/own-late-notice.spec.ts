@@ -3,7 +3,7 @@ import { LateOffers } from './late-offers';
 import { OwnLateNotice } from './own-late-notice';
 import type { OwnLateLines } from './shapes';
 
-describe('what a student is told of late lines', () => {
+describe('what a student hears about late lines', () => {
   let lessons: OwnLateLines[];
   const one = { lesson: 'l1', courseName: 'Tides', openedAt: 1, waiting: 0, added: 0, left: 0 };
 

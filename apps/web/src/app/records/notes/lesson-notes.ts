@@ -127,7 +127,7 @@ export class LessonNotes {
     this.problem.set(null);
     try {
       this.drafts.set(this.kept.of(this.lesson()));
-      // Whoever writes can do so at once: what there is of it comes under what they have written by then.
+      // Anyone who writes can do so at once: what there is of it comes under what they have written by then.
       this.versions.set(this.writes() ? [] : null);
       if (this.writes()) this.beginAll();
       await this.fetch();

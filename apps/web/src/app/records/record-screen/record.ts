@@ -26,6 +26,8 @@ import { PaperSource } from '../../board/drawing/paper-source';
 import { MediaLayer } from '../../board/media/media-layer';
 import { PageStrip } from '../../board/pages/page-strip';
 import { Stage } from '../../board/stage/stage';
+import { NO_MARKS } from '../../board/stage/stage-marks';
+import type { StageMarks } from '../../board/stage/stage-marks';
 import { FeatureViews } from '../../live/features/feature-views';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { SaveRecordDialog } from '../export/save-record-dialog';
@@ -102,10 +104,15 @@ export class RecordScreen {
     const [drawing, only] = [this.record.player()?.moment().drawing ?? NONE, this.only()];
     return only ? drawing.filter(({ by }) => by === only) : drawing;
   });
-  protected readonly authorOf = computed(() => {
+  private readonly authorOf = computed(() => {
     const authors = this.record.authors();
     return (id: Id): Author | null => authors.get(id) ?? null;
   });
+  protected readonly marks: StageMarks = {
+    ...NO_MARKS,
+    authorOf: this.authorOf,
+    signed: this.signed,
+  };
   protected readonly pageNames = computed<ReadonlyMap<Id, string>>(() => {
     const board = this.record.board();
     const pages = board ? pagesInOrder(board) : [];

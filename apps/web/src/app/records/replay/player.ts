@@ -83,7 +83,7 @@ export class Player {
   }
 
   private goOn(now: number): void {
-    // A window that was behind others is told of no frames: it goes on from where it stood.
+    // A window that was behind others gets no frames: it goes on from where it stood.
     const passed = this.drawnAt === null ? 0 : Math.min(250, now - this.drawnAt);
     this.drawnAt = now;
     this.goTo(this.at() + passed * this.speed());

@@ -11,7 +11,7 @@ export class UnexpectedErrors extends ErrorHandler {
   readonly problem = signal<ProblemDetails | null>(null);
   private last: unknown = null;
 
-  /** Also called twice for one error: the router tells of it, and then its promise fails. */
+  /** Also called twice for one error: the router reports it, and then its promise fails. */
   override handleError(error: unknown): void {
     if (error === this.last) return;
     this.last = error;

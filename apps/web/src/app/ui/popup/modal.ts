@@ -10,7 +10,7 @@ export function isModalOpen(): boolean {
   return modals().length > 0;
 }
 
-/** Whether a dialog lies over all that hasn't taken the focus yet: whoever types means something in it. */
+/** Whether a dialog lies over all that hasn't taken the focus yet: anyone who types means something in it. */
 export function isModalComing(): boolean {
   const dialogs = modals();
   return dialogs.length > 0 && !dialogs.some((one) => one.contains(document.activeElement));

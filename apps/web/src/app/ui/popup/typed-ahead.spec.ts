@@ -61,7 +61,7 @@ describe('what is typed while something opens', () => {
     await frames();
   });
 
-  it('is nobody’s where another field is pointed at or gone to by Tab', async () => {
+  it('goes nowhere where another field is pointed at or gone to by Tab', async () => {
     for (const leave of [
       () => field.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true })),
       () => button.dispatchEvent(new KeyboardEvent('keydown', { key: 'Tab', bubbles: true })),

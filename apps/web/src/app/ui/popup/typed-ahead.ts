@@ -8,7 +8,7 @@ const PRESSED = 'button, a, [role=button], [role=menuitem]';
 const KEPT = 3000;
 
 /**
- * Whoever has pressed a button types on into what it opens, before that is there: the letters are kept for its first
+ * Anyone who has pressed a button types on into what it opens, before that is there: the letters are kept for its first
  * field, and are no shortcuts meanwhile. A press is drawn in the next frame; what it opened is seen then by being there.
  */
 @Injectable({ providedIn: 'root' })
@@ -20,7 +20,7 @@ export class TypedAhead {
   constructor() {
     const watch = new AbortController();
     const options = { capture: true, signal: watch.signal };
-    // Whoever points elsewhere means that: a field which takes the focus by it isn't what was typed for.
+    // Anyone who points elsewhere means that: a field which takes the focus by it isn't what was typed for.
     document.addEventListener('pointerdown', () => (this.words = ''), options);
     document.addEventListener('click', (event) => this.press(event), options);
     document.addEventListener('keydown', (event) => this.hear(event), options);

@@ -18,7 +18,7 @@ export const numberLine: WebKind<'number-line'> = {
   recoloured: (line, colour) => (hasMarks(line) ? { accent: colour } : { colour }),
   stretches: true,
   lay({ from, points, touch }, tools) {
-    // Whoever marks and misses the line has meant no new one.
+    // Anyone who marks and misses the line has meant no new one.
     if (marking()) return null;
     const to = points.at(-1)!;
     const width = touch ? USUAL.width : Math.max(LEAST, Math.abs(to.x - from.x));

@@ -161,7 +161,7 @@ export class CaptionField {
     this.typed.setValue('', { emitEvent: false });
   }
 
-  /** Whoever types on and on sends a line whenever one is full. */
+  /** Anyone who types on and on sends a line whenever one is full. */
   private splitOff(typed: string): void {
     const split = splitCaption(typed);
     if (!split) return;

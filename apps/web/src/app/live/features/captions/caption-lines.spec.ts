@@ -5,7 +5,7 @@ describe('lines of captions', () => {
   const lines = (count: number) =>
     Array.from({ length: count }, (_, i) => ({ id: String(i), text: `Line ${i}` }));
 
-  it('show the last one, and leave whoever has gone back to read where they are', async () => {
+  it('show the last one, and leave anyone who has gone back to read where they are', async () => {
     const screen = await Screen.show(CaptionLines, { lines: lines(20) }, {});
     const box = screen.element.querySelector<HTMLElement>('.lines')!;
     const isAtEnd = (): boolean => box.scrollHeight - box.scrollTop - box.clientHeight < 2;

@@ -41,7 +41,7 @@ import type { CaptionsState } from './captions-state';
 export class CaptionsChoice {
   readonly session = input.required<LessonWith<{ readonly captions: CaptionsState }>>();
 
-  /** Whoever was sent out types them no more. */
+  /** Anyone who was sent out types them no more. */
   protected readonly writer = computed(() => {
     const writer = this.session().features.captions.writer();
     return this.choices().some(({ who }) => who === writer) ? writer : null;

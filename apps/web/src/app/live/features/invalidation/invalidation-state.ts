@@ -17,7 +17,7 @@ export class InvalidationState implements LessonFeature<'invalidation'> {
   };
 
   begin(): void {
-    // Whoever comes fetches it anyway.
+    // Anyone who comes fetches it anyway.
   }
 
   clear(): void {

@@ -1,0 +1,64 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { FULL_SIZE } from '../stage/camera';
+import type { Stage } from '../stage/stage';
+
+/** How much nearer or farther a touch of a button goes. */
+const NEARER = 1.25;
+const FARTHER = 0.8;
+
+/** How much of the page is seen: nearer, farther, all of it. */
+@Component({
+  selector: 'cua-view-bar',
+  imports: [Icon],
+  template: `
+    <ng-content />
+    <button
+      type="button"
+      title="Zoom out (−)"
+      aria-label="Zoom out"
+      (click)="stage().zoomBy(farther)"
+    >
+      <cua-icon [of]="icons.ZoomOut" [size]="20" />
+    </button>
+    <button type="button" class="percent" title="Full size" (click)="stage().zoomTo(fullSize)">
+      {{ percent() }} %
+    </button>
+    <button type="button" title="Zoom in (+)" aria-label="Zoom in" (click)="stage().zoomBy(nearer)">
+      <cua-icon [of]="icons.ZoomIn" [size]="20" />
+    </button>
+    @if (!isLed()) {
+      <button
+        type="button"
+        title="As wide as the window (W)"
+        aria-label="As wide as the window"
+        (click)="stage().fitWidth()"
+      >
+        <cua-icon [of]="icons.MoveHorizontal" [size]="20" />
+      </button>
+      <button
+        type="button"
+        title="Whole page (F)"
+        aria-label="Whole page"
+        (click)="stage().fitPage()"
+      >
+        <cua-icon [of]="icons.Maximize" [size]="20" />
+      </button>
+    }
+  `,
+  styleUrl: './view-bar.scss',
+  host: { role: 'toolbar', 'aria-label': 'View' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ViewBar {
+  readonly stage = input.required<Stage>();
+  /** This window follows another: it can't be moved by itself. */
+  readonly isLed = input(false);
+
+  protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
+  protected readonly nearer = NEARER;
+  protected readonly farther = FARTHER;
+  protected readonly fullSize = FULL_SIZE;
+  protected readonly percent = computed(() => Math.round((this.stage().zoom() / FULL_SIZE) * 100));
+}
