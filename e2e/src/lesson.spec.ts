@@ -21,7 +21,7 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
   let pages: string[] = [];
 
   await test.step('1 and 2: first visit, sign out, wrong password, sign in', async () => {
-    await maren.setUp(server.url);
+    await maren.firstVisit(server.url);
     await maren.button('Sign out').click();
     await maren.page.getByLabel('E-mail').fill('maren@solheim.example');
     await maren.page.getByLabel('Password').fill('high-water-at-ten');
@@ -33,7 +33,7 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
   });
 
   await test.step('3: course, PDF, board, zoom, page strip, empty page', async () => {
-    await maren.makeCourse('Sky-watching');
+    await maren.makeCourseByForm('Sky-watching');
     await maren.bring('Star chart.pdf', await samplePdf(6));
     await expect.poll(async () => (await maren.pageIds()).length).toBe(6);
     pages = await maren.pageIds();

@@ -11,6 +11,11 @@ export class Attempt {
   readonly problem = this.failed.asReadonly();
   private last = 0;
 
+  /** What went wrong before isn't told any more. */
+  forget(): void {
+    this.failed.set(null);
+  }
+
   /**
    * Tries it, and resolves with whether it went well; never rejects. Of several at once, the last that was begun says how
    * it stands.

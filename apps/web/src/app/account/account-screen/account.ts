@@ -3,8 +3,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { NonNullableFormBuilder } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -25,10 +24,11 @@ export class AccountScreen {
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   protected readonly details = signal<{ name: string; email: string } | null>(null);
-  protected readonly busy = signal(false);
+  protected readonly attempt = new Attempt();
+  /** What keeps the account from being deleted: it is said in the dialog that asks. */
+  protected readonly deletionAttempt = new Attempt();
   protected readonly done = signal<Done | null>(null);
   protected readonly deleting = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly passwords = inject(NonNullableFormBuilder).group({
     old: ['', isWritten('Write your current password.')],
     next: ['', fits(changePassword.body.shape.password)],
@@ -36,20 +36,13 @@ export class AccountScreen {
   protected readonly deletion = inject(NonNullableFormBuilder).group({
     password: ['', isWritten('Write your password.')],
   });
-  /** What keeps the account from being deleted: it is said in the dialog that asks. */
-  protected readonly deletionProblem = signal<ProblemDetails | null>(null);
 
   constructor() {
     void this.load();
   }
 
   protected async load(): Promise<void> {
-    this.problem.set(null);
-    try {
-      this.details.set(await this.account.details());
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    await this.attempt.make(async () => this.details.set(await this.account.details()));
   }
 
   protected async changePassword(): Promise<void> {
@@ -63,35 +56,20 @@ export class AccountScreen {
   }
 
   protected askDeletion(): void {
-    this.deletionProblem.set(null);
+    this.deletionAttempt.forget();
     this.deletion.reset();
     this.deleting.set(true);
   }
 
   protected async delete(): Promise<void> {
-    this.busy.set(true);
-    this.deletionProblem.set(null);
-    try {
+    await this.deletionAttempt.make(async () => {
       await this.account.delete(this.deletion.getRawValue().password);
       await this.router.navigateByUrl('/sign-in');
-    } catch (error) {
-      this.deletionProblem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 
   private async try(what: Done, how: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
     this.done.set(null);
-    this.problem.set(null);
-    try {
-      await how();
-      this.done.set(what);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    if (await this.attempt.make(how)) this.done.set(what);
   }
 }

@@ -11,8 +11,7 @@ import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { AccountsApi } from '../../api/accounts-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import { AccountForm } from '../sign-in/account-form';
 import type { NewAccount } from '../sign-in/account-form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -33,8 +32,7 @@ export class InvitedScreen {
   private readonly router = inject(Router);
   /** Who sent it; `null` until that is known. */
   protected readonly by = signal<string | null>(null);
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
 
   constructor() {
     effect(() => {
@@ -44,23 +42,15 @@ export class InvitedScreen {
   }
 
   protected async accept({ name, email, password }: NewAccount): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await this.account.accept(this.token(), name, email, password);
       await this.router.navigateByUrl('/');
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 
   private async look(token: string): Promise<void> {
-    try {
-      this.by.set((await firstValueFrom(this.accountsApi.readInvitation({ token }))).by);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    await this.attempt.make(async () =>
+      this.by.set((await firstValueFrom(this.accountsApi.readInvitation({ token }))).by),
+    );
   }
 }

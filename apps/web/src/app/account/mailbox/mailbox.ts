@@ -2,16 +2,16 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { MailboxApi } from '../../api/mailbox-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import type { Letter } from '../../api/shared';
 import { formatWhen } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** Letters that would be sent: this mailbox stands in for a mail server. */
 @Component({
   selector: 'cua-mailbox',
-  imports: [ProblemMessage, RouterLink],
+  imports: [ProblemMessage, RouterLink, EmptyState],
   templateUrl: './mailbox.html',
   styleUrl: './mailbox.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -20,7 +20,7 @@ export class MailboxScreen {
   private readonly mailboxApi = inject(MailboxApi);
   protected readonly letters = signal<readonly Letter[] | null>(null);
   protected readonly open = signal<string | null>(null);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly say = { when: formatWhen };
 
   constructor() {
@@ -28,23 +28,18 @@ export class MailboxScreen {
   }
 
   protected async load(): Promise<void> {
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const { letters } = await firstValueFrom(this.mailboxApi.listLetters());
       this.letters.set(letters);
       this.open.update((open) => open ?? letters[0]?.id ?? null);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   protected async remove(letter: Letter): Promise<void> {
-    try {
+    await this.attempt.make(async () => {
       await firstValueFrom(this.mailboxApi.removeLetter(letter.id));
       this.letters.update((letters) => (letters ?? []).filter(({ id }) => id !== letter.id));
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   /** A letter in pieces: its addresses are links. */

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '@angular/core';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import { SignedOut } from '../../api/signed-out';
 import { DIALOG } from '../../ui/popup/dialog';
 import { SignInForm } from './sign-in-form';
@@ -22,14 +21,14 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
           <p class="note">
             You were signed out. What is on this screen stays, and you can go on with it.
           </p>
-          <cua-sign-in-form [busy]="busy()" (signedIn)="signIn($event)">
-            <cua-problem [of]="problem()" />
+          <cua-sign-in-form [busy]="attempt.busy()" (signedIn)="signIn($event)">
+            <cua-problem [of]="attempt.problem()" />
             <p class="note">
               <a href="/forgot-password" target="_blank">Forgot your password?</a>
             </p>
           </cua-sign-in-form>
           @if (demo()) {
-            <button type="button" class="act" [disabled]="busy()" (click)="signInToDemo()">
+            <button type="button" class="act" [disabled]="attempt.busy()" (click)="signInToDemo()">
               Continue as Maren Solheim
             </button>
           }
@@ -43,9 +42,8 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 export class SignInAgain {
   private readonly account = inject(Account);
   protected readonly asked = signal(false);
-  protected readonly busy = signal(false);
+  protected readonly attempt = new Attempt();
   protected readonly demo = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
   private tutor: string | null = null;
   private done: (isSignedIn: boolean) => void = () => undefined;
 
@@ -58,7 +56,7 @@ export class SignInAgain {
     const stop = signedOut.answerWith(() => {
       // Anyone who signs out themselves is on their way already.
       if (this.account.isLeaving) return Promise.resolve(false);
-      this.problem.set(null);
+      this.attempt.forget();
       this.asked.set(true);
       return new Promise((resolve) => (this.done = resolve));
     });
@@ -77,19 +75,13 @@ export class SignInAgain {
   }
 
   private async go(how: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await how();
       const { tutor } = await this.account.load();
       // Somebody else has another day before them.
       if (tutor?.id !== this.tutor) return location.assign('/');
       this.asked.set(false);
       this.done(true);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
 import { SignInForm } from './sign-in-form';
@@ -24,23 +23,19 @@ export class SignInScreen {
   private readonly router = inject(Router);
   protected readonly state = signal<'looking' | 'sign-in' | 'set-up'>('looking');
   protected readonly demo = signal(false);
-  protected readonly busy = signal(false);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
 
   constructor() {
     void this.look();
   }
 
   protected async look(): Promise<void> {
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const me = await this.account.load();
       if (me.tutor) return void this.router.navigateByUrl(this.next());
       this.demo.set(me.demo);
       this.state.set(me.setUp ? 'sign-in' : 'set-up');
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   protected signIn({ email, password }: Credentials): void {
@@ -62,15 +57,9 @@ export class SignInScreen {
   }
 
   private async go(how: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       await how();
       await this.router.navigateByUrl(this.next());
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

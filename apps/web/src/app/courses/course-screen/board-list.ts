@@ -31,6 +31,7 @@ import { PaperSource } from '../../board/drawing/paper-source';
 import { formatDate } from '../../ui/time/format-time';
 import { BoardCover } from './board-cover';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** The boards of a course: to open, and to put in order. */
 @Component({
@@ -44,6 +45,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
     MenuModule,
     ProblemMessage,
     RouterLink,
+    EmptyState,
   ],
   templateUrl: './board-list.html',
   styleUrl: './board-list.scss',

@@ -15,8 +15,7 @@ import { firstValueFrom } from 'rxjs';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import { ImportsApi } from '../../api/imports-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { hasAnnotations } from '../../materials/imported-annotations/format-annotations';
 import { ArchiveButton } from '../../records/export/archive-button';
@@ -28,6 +27,7 @@ import { WayIn } from '../../lesson/way-in/way-in';
 import { BoardList } from './board-list';
 import { CourseUpload } from './upload';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** For how long slides that are expected needn't be announced again, in ms. */
 const EXPECTED = 60_000;
@@ -44,6 +44,7 @@ const EXPECTED = 60_000;
     ProgressBarModule,
     RouterLink,
     WayIn,
+    EmptyState,
   ],
   templateUrl: './course.html',
   styleUrl: './course.scss',
@@ -71,7 +72,7 @@ export class CourseScreen {
   protected readonly takenOut = signal<readonly BoardInfo[]>([]);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly uploads = signal<readonly CourseUpload[]>([]);
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly dropping = signal(false);
   /** Whether links to all its records are made and looked after. */
   protected readonly linking = signal(false);
@@ -92,8 +93,7 @@ export class CourseScreen {
   }
 
   protected async load(): Promise<void> {
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const { course, boards, takenOut, records } = await firstValueFrom(
         this.coursesApi.readCourse(this.course()),
       );
@@ -101,9 +101,7 @@ export class CourseScreen {
       this.boards.set(boards);
       this.takenOut.set(takenOut);
       this.records.set(records);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   /** A file is about to be chosen: what turns slides into pages starts meanwhile. */
@@ -143,16 +141,14 @@ export class CourseScreen {
   }
 
   protected async empty(): Promise<void> {
-    try {
+    await this.attempt.make(async () => {
       const board = await firstValueFrom(
         this.boardsApi.createBoard(this.course(), {
           title: `Board of ${formatDate(Date.now())}`,
         }),
       );
       await this.router.navigate(['/boards', board.id]);
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   private async send(file: File, openIt: boolean): Promise<void> {

@@ -5,8 +5,7 @@ import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { CoursesApi } from '../../api/courses-api';
-import { problemOf } from '../../api/problem';
-import type { ProblemDetails } from '../../api/problem';
+import { Attempt } from '../../api/attempt';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { MaterialsStore } from '../../materials/store/materials-store';
@@ -19,11 +18,12 @@ import {
 } from '../../ui/time/format-time';
 import { CourseForm } from './course-form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** The tutor's first screen: what comes next, the courses, the last records. */
 @Component({
   selector: 'cua-today',
-  imports: [ButtonModule, CourseForm, ProblemMessage, RouterLink],
+  imports: [ButtonModule, CourseForm, ProblemMessage, RouterLink, EmptyState],
   templateUrl: './today.html',
   styleUrl: './today.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,7 +36,7 @@ export class TodayScreen {
   protected readonly courses = signal<readonly Course[] | null>(null);
   protected readonly records = signal<readonly RecordInfo[]>([]);
   protected readonly name = signal('');
-  protected readonly problem = signal<ProblemDetails | null>(null);
+  protected readonly attempt = new Attempt();
   protected readonly making = signal(false);
   protected readonly zone = formatZone();
   protected readonly today = formatDay(Date.now());
@@ -68,15 +68,12 @@ export class TodayScreen {
   }
 
   protected async load(): Promise<void> {
-    this.problem.set(null);
-    try {
+    await this.attempt.make(async () => {
       const { courses, records } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
       this.records.set(records);
       this.name.set((await this.account.load()).tutor?.name ?? '');
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 
   protected made(course: Course): void {
@@ -84,13 +81,11 @@ export class TodayScreen {
   }
 
   protected async signOut(): Promise<void> {
-    try {
+    await this.attempt.make(async () => {
       await this.account.signOut();
       this.materials.forget();
       this.late.forget();
       await this.router.navigateByUrl('/sign-in');
-    } catch (error) {
-      this.problem.set(problemOf(error));
-    }
+    });
   }
 }

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { ImportReport, SlideReport } from '@cuaderno/formats/slides-in/report';
 import { ButtonModule } from 'primeng/button';
 import { DIALOG } from '../../ui/popup/dialog';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What is to be said of one slide, a sentence for each item. */
 export function sentences({ letters, flattened, hidden, media }: SlideReport): string[] {
@@ -80,7 +81,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
 /** Says slide by slide what changed on the way in. */
 @Component({
   selector: 'cua-report-dialog',
-  imports: [ButtonModule, DIALOG],
+  imports: [ButtonModule, DIALOG, EmptyState],
   template: `
     <cua-dialog header="What changed in the slides" (closed)="closed.emit()">
       <p class="short">{{ short() }} {{ have() }}</p>
@@ -109,7 +110,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
           </li>
         } @empty {
           @if (report().fonts.length === 0) {
-            <li class="none">Nothing changed.</li>
+            <li cuaEmpty="plain">Nothing changed.</li>
           }
         }
       </ol>

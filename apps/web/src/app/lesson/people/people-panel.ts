@@ -18,6 +18,7 @@ import { Icon } from '../../ui/icons/icon';
 import { SIGNALS } from '../../live/features/talk/signals';
 import { inWords } from './line-quality';
 import { TRUST_STEPS } from './trust-steps';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What a tutor does about one person, beside their pen. */
 export type PersonWish =
@@ -36,7 +37,7 @@ export type PersonWish =
  */
 @Component({
   selector: 'cua-people-panel',
-  imports: [Icon, MenuModule],
+  imports: [Icon, MenuModule, EmptyState],
   templateUrl: './people-panel.html',
   styleUrl: './people-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -30,6 +30,7 @@ import type { AssetInfo } from '../store/shapes';
 import { UploadQueue } from '../store/upload-queue';
 import { UploadList } from '../store/upload-list';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** A file that is chosen for a board; of a PDF, where its pages go. */
 export interface PagesChoice {
@@ -50,6 +51,7 @@ export interface PagesChoice {
     ScrollingModule,
     SelectModule,
     UploadList,
+    EmptyState,
   ],
   templateUrl: './chooser-panel.html',
   styleUrl: './chooser-panel.scss',

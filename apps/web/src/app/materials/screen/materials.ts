@@ -43,6 +43,7 @@ import type { LibraryPlace, ListedRow } from './place';
 import { PutDialog } from './put-dialog';
 import { ShareDialog } from './share-dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What is carried from the list to a folder. */
 const CARRIED = 'application/x-cuaderno-materials';
@@ -73,6 +74,7 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     SelectModule,
     ShareDialog,
     UploadList,
+    EmptyState,
   ],
   templateUrl: './materials.html',
   styleUrl: './materials.scss',

@@ -24,6 +24,7 @@ import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatDay, formatWhen } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** How long a link lasts unless it is said otherwise, in days, and at most. */
 const DAYS = 30;
@@ -34,7 +35,7 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-dialog',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
+  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule, EmptyState],
   templateUrl: './links-dialog.html',
   styleUrl: './links-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -43,6 +43,7 @@ import { DeletionDialog } from '../student-data/deletion-dialog';
 import { DeletionsDialog } from '../student-data/deletions-dialog';
 import { formatDate, formatLength, inThisZone } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** How soon after one key the next is looked for, in ms: a run of keys is looked for at its ends. */
 const REST = 60;
@@ -84,6 +85,7 @@ const FIRST = 5;
     ProblemMessage,
     RouterLink,
     SelectModule,
+    EmptyState,
   ],
   templateUrl: './records.html',
   styleUrl: './records.scss',

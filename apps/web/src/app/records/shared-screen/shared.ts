@@ -38,6 +38,7 @@ import {
   inThisZone,
 } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 /** How often it is asked whether the link is still open, in ms: withdrawn, its pages go from the screen, too. */
 const ASK_EVERY = 5_000;
@@ -45,7 +46,7 @@ const ASK_EVERY = 5_000;
 /** What a student or parent sees by a link: records, without an account, on a phone as on a computer. */
 @Component({
   selector: 'cua-shared',
-  imports: [ProblemMessage],
+  imports: [ProblemMessage, EmptyState],
   templateUrl: './shared.html',
   styleUrl: './shared.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -4,6 +4,7 @@ import type { LessonStatistics } from '@cuaderno/core/replay';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { formatClock, formatShort } from '../../ui/time/format-time';
+import { EmptyState } from '../../ui/empty/empty-state';
 
 const MINUTE = 60_000;
 /** Height of a page's bar, and of what stands below all of them, in CSS px. */
@@ -21,7 +22,7 @@ export interface Counted {
 /** What there is to count in a lesson: how long it was at each page, who wrote when, and what else each did. */
 @Component({
   selector: 'cua-statistics-panel',
-  imports: [Chart],
+  imports: [Chart, EmptyState],
   templateUrl: './statistics-panel.html',
   styleUrl: './statistics.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
