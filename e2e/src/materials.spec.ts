@@ -303,6 +303,7 @@ test('a folder is shared with students, who look, and with another tutor, who us
   await sigrid.page.getByLabel('E-mail').fill('sigrid@example.org');
   await sigrid.page.getByLabel('Password').fill('ropes-and-knots');
   await sigrid.button('Make the account').click();
+  await expect(sigrid.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
   await sigrid.makeCourse('Stars');
   await dialog.getByRole('button', { name: 'Done' }).click();
   await maren.button('Shared').click();

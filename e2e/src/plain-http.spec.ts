@@ -20,9 +20,10 @@ test('by plain http strokes are whole, links are copied, and what can’t be don
   try {
     const url = `http://board.school.example:${server.port}`;
     const maren = await Someone.at(browser);
-    await maren.setUp(url);
+    // Only the browser knows that address.
+    await maren.firstVisit(url);
     expect(await maren.page.evaluate(() => isSecureContext)).toBe(false);
-    await maren.makeCourse('Tuesday sky-watching');
+    await maren.makeCourseByForm('Tuesday sky-watching');
     await maren.button('Copy link').click();
     await expect(maren.button('Copied')).toBeVisible();
     await maren.bring('Star chart.pdf', await samplePdf(2));
