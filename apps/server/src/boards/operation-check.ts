@@ -24,9 +24,10 @@ export function checksByKind(options: readonly z.ZodObject[]): (value: unknown) 
   );
   const checks = new Map<unknown, Check>();
   const checkOf = (kind: unknown): Check | undefined => {
+    const known = checks.get(kind);
     const schema = schemas.get(kind);
-    if (!schema) return undefined;
-    const check = checks.get(kind) ?? (ajv.compile(described(schema)) as Check);
+    if (known || !schema) return known;
+    const check = ajv.compile(described(schema)) as Check;
     checks.set(kind, check);
     return check;
   };

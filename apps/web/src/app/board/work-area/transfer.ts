@@ -16,12 +16,19 @@ import { isField } from './arrange-keys';
 /** How far beside what is there already a copy of it is laid, in points. */
 const ASIDE = 14;
 
-/** What comes onto a board from elsewhere and goes from there: dropped, pasted, copied, or laid from materials. */
+/**
+ * What comes onto a board from elsewhere and goes from there: dropped, pasted, copied, or laid from materials. For those
+ * who lay nothing, every event stays the browser's: they copy and paste words.
+ */
 export class Transfer {
-  /** @param inserted a file was brought, and lies among materials now */
+  /**
+   * @param arranges whether this person lays material on pages
+   * @param inserted a file was brought, and lies among materials now
+   */
   constructor(
     private readonly session: () => BoardSession,
     private readonly stage: () => Stage,
+    private readonly arranges: () => boolean,
     private readonly tools: Tools,
     private readonly arranging: Arranging,
     private readonly pictures: MaterialInserter,
@@ -44,13 +51,14 @@ export class Transfer {
 
   /** Something is carried over the board. */
   over(event: DragEvent): void {
+    if (!this.arranges()) return;
     const types = event.dataTransfer?.types ?? [];
     if (types.includes('Files') || types.includes(CARRIED_ASSET)) event.preventDefault();
   }
 
   drop(event: DragEvent): void {
     const data = event.dataTransfer;
-    if (!data) return;
+    if (!this.arranges() || !data) return;
     const at = { x: event.clientX, y: event.clientY };
     const carried = data.getData(CARRIED_ASSET);
     if (carried) {
@@ -67,7 +75,14 @@ export class Transfer {
     const items = this.arranging.items();
     // Words that are marked somewhere on the screen are what is meant, then.
     const words = getSelection()?.isCollapsed === false;
-    if (words || isField(event.target) || items.length === 0 || !event.clipboardData) return;
+    if (
+      !this.arranges() ||
+      words ||
+      isField(event.target) ||
+      items.length === 0 ||
+      !event.clipboardData
+    )
+      return;
     event.preventDefault();
     copyItems(event.clipboardData, items);
     if (event.type === 'cut') this.arranging.do({ kind: 'remove' });
@@ -75,7 +90,7 @@ export class Transfer {
 
   paste(event: ClipboardEvent): void {
     const data = event.clipboardData;
-    if (isField(event.target) || !data) return;
+    if (!this.arranges() || isField(event.target) || !data) return;
     const items = pastedItems(data);
     const files = [...data.files].filter(({ type }) => /^(image|audio|video)\//.test(type));
     if (!items && files.length === 0) return;
