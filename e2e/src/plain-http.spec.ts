@@ -39,6 +39,16 @@ test('by plain http strokes are whole, links are copied, and what can’t be don
     }));
     await ida.draw(page, places);
     await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(1);
+    // Who lays nothing on pages copies and pastes words, and the board keeps none of it from them.
+    const kept = await ida.page.evaluate(() =>
+      ['copy', 'cut', 'paste', 'dragover'].filter(
+        (type) =>
+          !document
+            .querySelector('cua-stage')!
+            .dispatchEvent(new Event(type, { bubbles: true, cancelable: true })),
+      ),
+    );
+    expect(kept).toEqual([]);
     // From its first place to its last, and no dot.
     for (const place of [places[0]!, places[4]!, places[8]!]) await maren.seesInkAt(page, place);
 
