@@ -89,6 +89,13 @@ function trusted(
   return typeof proxies === 'number' ? (_address, hop) => hop < proxies : proxies;
 }
 
+/** Headers that count what is left of a client's requests. */
+const NOT_COUNTED = {
+  'x-ratelimit-limit': false,
+  'x-ratelimit-remaining': false,
+  'x-ratelimit-reset': false,
+};
+
 /** The whole server, ready to listen. Closing it finishes what was begun. */
 export async function buildApp(config: Config): Promise<FastifyInstance> {
   const app = Fastify({
@@ -117,6 +124,9 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(rateLimit, {
     max: config.requestsPerMinute,
     timeWindow: '1 minute',
+    // Nobody reads how many are left; who has none left is told when to come again, by `retry-after`.
+    addHeaders: { ...NOT_COUNTED, 'retry-after': true },
+    addHeadersOnExceeding: NOT_COUNTED,
     errorResponseBuilder: () =>
       Object.assign(new Error(), problem('slow-down'), { statusCode: 429 }),
   });

@@ -9,6 +9,18 @@ import { problem } from '../problems/index.js';
 /** Stands in the built page where each visit's own nonce goes. */
 const NONCE = '__NONCE__';
 
+/** Files whose names say what is in them: under one name there is never anything else. */
+const CONTENT_NAMED = /-[A-Z0-9]{8}\.(js|css|woff2)/;
+const FOR_GOOD = 'public, max-age=31536000, immutable';
+const AN_HOUR = 'public, max-age=3600';
+/** Headers that say how a page is opened and what it may do; of a script they say nothing. */
+const OF_PAGES = [
+  'cross-origin-opener-policy',
+  'origin-agent-cluster',
+  'referrer-policy',
+  'x-frame-options',
+];
+
 /**
  * The built web application, and the headers that keep pages to themselves: no inline script, and
  * nothing from any other origin.
@@ -20,6 +32,11 @@ export const site = fp(
       hsts: false,
       crossOriginEmbedderPolicy: false,
       referrerPolicy: { policy: 'no-referrer' },
+      // Nothing that Cuaderno runs in reads these.
+      xDnsPrefetchControl: false,
+      xDownloadOptions: false,
+      xPermittedCrossDomainPolicies: false,
+      xXssProtection: false,
     });
     await app.register(fastifyStatic, {
       root: folder ?? process.cwd(),
@@ -28,13 +45,18 @@ export const site = fp(
       index: false,
       preCompressed: true,
       globIgnore: ['**/index.html*'],
+      // Said below: its own would be put over ours.
+      cacheControl: false,
       setHeaders: (response, path) => {
-        const named = /-[A-Z0-9]{8}\.(js|css|woff2)/.test(path);
-        response.setHeader(
-          'cache-control',
-          named ? 'public, max-age=31536000, immutable' : 'public, max-age=3600',
-        );
+        response.setHeader('cache-control', CONTENT_NAMED.test(path) ? FOR_GOOD : AN_HOUR);
       },
+    });
+    // A visit fetches some eighty scripts: over a thin line what is said of each counts.
+    app.addHook('onSend', async (request, reply) => {
+      if (!CONTENT_NAMED.test(request.url)) return;
+      for (const header of OF_PAGES) reply.raw.removeHeader(header);
+      // Nobody asks again whether it has changed.
+      for (const header of ['etag', 'last-modified']) reply.removeHeader(header);
     });
 
     const page = folder && (await readFile(join(folder, 'index.html'), 'utf8'));

@@ -1,6 +1,7 @@
 import type { Item } from '@cuaderno/core/board';
 import type { Frame } from '@cuaderno/core/geometry';
 import type { Context2D } from './render-items';
+import { screenFont } from './screen-font';
 
 /** How much is seen of what is hidden: it can still be read. */
 export const PALE = 0.62;
@@ -40,7 +41,7 @@ export function frameHiddenPage(
   context.setLineDash(DASH);
   context.strokeRect(-3, -3, width + 6, height + 6);
   context.fillStyle = COLOUR;
-  context.font = `600 10px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+  context.font = screenFont(600, 10);
   context.fillText('Hidden: no student sees this page', 0, -6);
   context.restore();
 }

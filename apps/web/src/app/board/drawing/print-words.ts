@@ -1,4 +1,5 @@
 import type { Rect } from '@cuaderno/core/geometry';
+import { screenFont } from './screen-font';
 
 /** How what is printed on a page stands: on it, on its way for a while (or its letters are), or not to be had just now. */
 export type PrintWords = 'here' | 'letters' | 'coming' | 'failed';
@@ -34,7 +35,7 @@ export function formatPrint(
   const down = print === 'letters' ? (2 * SIZE) / zoom : seen.height / 2;
   context.translate(seen.x + seen.width / 2, seen.y + down);
   context.scale(1 / zoom, 1 / zoom);
-  context.font = `600 ${SIZE}px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+  context.font = screenFont(600, SIZE);
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   const lines = inLines(context, PRINT_WORDS[print], seen.width * zoom - 2 * ROOM);

@@ -6,6 +6,7 @@ import type { Author } from '@cuaderno/core/drawing';
 import type { Arrow, Lamp, Place, Overlay, View } from '@cuaderno/core/features';
 import type { Point } from '@cuaderno/core/geometry';
 import type { Id } from '@cuaderno/core/id';
+import { screenFont } from '../drawing/screen-font';
 
 /** How long a dot's trail is, in ms, and its size in CSS px. */
 const TRAIL = 380;
@@ -255,7 +256,7 @@ export class ShownLayer {
     context.setLineDash([7, 5]);
     context.strokeRect(from.x, from.y, view.width * zoom, view.height * zoom);
     context.setLineDash([]);
-    context.font = `600 12px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+    context.font = screenFont(600, 12);
     const { width } = context.measureText(label);
     const x = Math.max(4, from.x + 6);
     const y = Math.max(4, from.y + 6);
@@ -290,7 +291,7 @@ function along(
 /** Initials on a small tag of somebody’s colour. */
 function tag(context: CanvasRenderingContext2D, author: Author, x: number, y: number): void {
   context.save();
-  context.font = `700 12px 'Atkinson Hyperlegible Next Variable', sans-serif`;
+  context.font = screenFont(700, 12);
   const width = Math.max(20, context.measureText(author.initials).width + 10);
   context.fillStyle = author.colour;
   context.strokeStyle = '#ffffff';
