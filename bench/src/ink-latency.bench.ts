@@ -1,13 +1,15 @@
 import type { Page } from 'playwright-core';
 import { WebSocketServer, WebSocket as Wire } from 'ws';
 import { launch, visitor, whenSharp } from './browser.js';
-import { percentile, result } from './result.js';
+import { median, percentile, result } from './result.js';
 import type { Result } from './result.js';
 import { BenchServer, freePort } from './server.js';
 import { BareWindow } from './windows.js';
 import { FRAME, BenchWriter } from './writer.js';
 
 const MOVES = 150;
+/** How often eight write, and the baseline's eight: a machine that is busy elsewhere for a moment spoils one of them. */
+const TURNS = 3;
 const LIMIT_MS = 60;
 /** How far ahead of the ink, in px, new ink is looked for. */
 const NEXT = 160;
@@ -266,12 +268,6 @@ export async function measure(): Promise<Result[]> {
       return (await BareWindow.open(`ws://127.0.0.1:${server.port}/live/lesson`, cookie))[0];
     }),
   );
-  const lower = await row(y + 40, student, tutor);
-  // From here on it only matters when the student's pen moved: looking for ink costs both windows time.
-  await student.evaluate(() => {
-    const permissions = document.querySelectorAll<HTMLCanvasElement>('cua-stage .host canvas')[2]!;
-    Reflect.deleteProperty(permissions.getContext('2d')!, 'stroke');
-  });
   const began = performance.now();
   // Elsewhere on the page, or their ink would be taken for the one that is waited for.
   const writers = seven.map((window, i) => new BenchWriter(window, page, i, [40, y - 120]));
@@ -280,15 +276,26 @@ export async function measure(): Promise<Result[]> {
     for (; frames * FRAME < performance.now() - began; frames++)
       for (const writer of writers) writer.frame(frames * FRAME);
   }, 4);
-  const eight = await drive(student, tutor, lower, lower.length / MOVES);
+  const eight: number[][] = [];
+  for (let turn = 0; turn < TURNS; turn++) {
+    const below = await row(y + 40 + turn * 16, student, tutor);
+    // Here it only matters when the student's pen moved: looking for ink costs both windows time.
+    await student.evaluate(() => {
+      const pens = document.querySelectorAll<HTMLCanvasElement>('cua-stage .host canvas')[2]!;
+      for (const own of ['stroke', 'fillRect']) Reflect.deleteProperty(pens.getContext('2d')!, own);
+    });
+    eight.push(await drive(student, tutor, below, below.length / MOVES));
+  }
   clearInterval(timer);
   for (const window of seven) window.close();
   await student.context().close();
   await tutor.context().close();
   // Frames make steps of what is measured: where one in twenty falls, a single run doesn't tell.
   const bare = [...before, ...(await bareTrip(browser)), ...(await bareTrip(browser))];
-  const bareEight = await bareTrip(browser, 7);
-  for (const [name, all] of Object.entries({ own, ours: trips, eight, bare, bareEight }))
+  const bareEight: number[][] = [];
+  for (let turn = 0; turn < TURNS; turn++) bareEight.push(await bareTrip(browser, 7));
+  const all8 = { eight: eight.flat(), bareEight: bareEight.flat() };
+  for (const [name, all] of Object.entries({ own, ours: trips, ...all8, bare }))
     console.log(
       `${name}: p50 ${percentile(all, 0.5).toFixed(1)} ms, p95 ${percentile(all, 0.95).toFixed(1)} ms`,
     );
@@ -301,8 +308,8 @@ export async function measure(): Promise<Result[]> {
     result(
       'ink-latency of eight',
       'ms, p95',
-      percentile(eight, 0.95),
-      percentile(bareEight, 0.95),
+      median(eight.map((turn) => percentile(turn, 0.95))),
+      median(bareEight.map((turn) => percentile(turn, 0.95))),
       2,
     ),
     result('ink-latency p95', 'ms', p95, LIMIT_MS, 1),
