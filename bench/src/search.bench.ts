@@ -89,7 +89,7 @@ export async function measure(): Promise<Result> {
       const begins = words.split(' ')[0]!;
       const there = (): boolean =>
         words === 'nowhere'
-          ? status().trim() === '' && document.querySelector('.empty') !== null
+          ? status().trim() === '' && document.querySelector('[cuaEmpty]') !== null
           : marked().startsWith(begins);
       // All are shown before, so that what is seen is what was asked for.
       set('');

@@ -44,9 +44,9 @@ test('the focus goes into each dialog of a tutor, and back', async ({ browser })
   const course = maren.page.url();
   await maren.bring('Tides.pdf', await samplePdf(2));
   for (const name of ['Save on this machine', 'Paper']) await comesBack(maren, name);
-  await comesBack(maren, maren.page.getByTitle('Move to another board'));
+  await comesBack(maren, 'Move to board…');
   await comesBack(maren, 'Find on this board');
-  await comesBack(maren, maren.page.getByTitle('Rename the board'));
+  await comesBack(maren, maren.page.locator('cua-board-name button'));
 
   const link = await maren.openLesson();
   const ida = await Someone.at(browser);

@@ -140,10 +140,10 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await ida.button('Signal').click();
     await ida.button('Slower').click();
     const counts = maren.page.getByLabel('Hands and signals');
-    await expect(counts.getByTitle('Slower')).toContainText('1');
+    await expect(counts.locator('.count', { hasText: 'Slower' })).toContainText('1');
     await expect(jonas.page.getByText('Slower')).toHaveCount(1); // in their own list alone
     await counts.getByRole('button', { name: 'Clear' }).click();
-    await expect(counts.getByTitle('Slower')).toHaveCount(0);
+    await expect(counts.locator('.count', { hasText: 'Slower' })).toHaveCount(0);
   });
 
   await test.step('what is written to the tutor alone is read by nobody else', async () => {

@@ -26,7 +26,7 @@ async function isNarrow(who: Someone, what: string): Promise<void> {
         return wide > 0 && width > 0 && right > innerWidth + 1;
       })
       .map(name);
-    const small = [...document.body.querySelectorAll('button, .act, select, input')]
+    const small = [...document.body.querySelectorAll('button, .cua-button, select, input')]
       .filter((element) => {
         const field = element.closest('label') ?? element;
         const { width, height } = field.getBoundingClientRect();

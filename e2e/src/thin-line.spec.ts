@@ -81,7 +81,9 @@ test(
     await test.step('pens are taken in within two seconds, and the tutor sees how the line is', async () => {
       await maren.button('Take all pens back').click();
       expect(await laterBy(ida, noor, (who) => who.isTold('Watching'))).toBeLessThan(2000);
-      await expect(maren.page.getByTitle(/(Fair|Poor) line: \d+ ms/).first()).toBeVisible();
+      await expect(
+        maren.page.getByRole('img', { name: /(Fair|Poor) line: \d+ ms/ }).first(),
+      ).toBeVisible();
     });
 
     await test.step('the line never counted as broken; a reload is back with everything', async () => {

@@ -36,9 +36,11 @@ test('letters typed while something opens go there, and change nothing on the bo
       field.evaluate((one) => (one as HTMLInputElement).value ?? (one as HTMLElement).innerText);
     await expect.poll(async () => (await came()).trim()).toBe(WORDS);
   };
+  const penOf = ({ page }: Someone): Locator =>
+    page.locator('cua-tool-dock').getByRole('button', { name: 'Pen', exact: true });
   const unchanged = async (): Promise<void> => {
-    await expect(maren.page.getByTitle('Pen (P)')).toHaveAttribute('aria-pressed', 'true');
-    await expect(ida.page.getByTitle('Pen (P)')).toBeVisible();
+    await expect(penOf(maren)).toHaveAttribute('aria-pressed', 'true');
+    await expect(penOf(ida)).toBeVisible();
     const covers = await maren.stage.evaluate(
       (element) =>
         [
@@ -61,7 +63,7 @@ test('letters typed while something opens go there, and change nothing on the bo
   await typeInto(maren.button('Find on this board'), maren.page.getByLabel('Words to find'));
   await unchanged();
   await maren.page.keyboard.press('Escape');
-  await typeInto(maren.page.getByTitle('Rename the board'), shown('Name of the board'));
+  await typeInto(maren.page.locator('cua-board-name button'), shown('Name of the board'));
   await unchanged();
   await maren.page.keyboard.press('Escape');
   await typeInto(maren.button('Close the lesson'), shown('Summary'));

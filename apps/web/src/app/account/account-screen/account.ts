@@ -4,6 +4,7 @@ import { NonNullableFormBuilder } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { Attempt } from '../../api/attempt';
+import { Button } from '../../ui/button/button';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -15,7 +16,7 @@ type Done = 'password' | 'signed-out';
 /** The tutor's own account: its password, where it is signed in, and its end. */
 @Component({
   selector: 'cua-account',
-  imports: [DIALOG, FORM, ProblemMessage, RouterLink],
+  imports: [Button, DIALOG, FORM, ProblemMessage, RouterLink],
   templateUrl: './account.html',
   styleUrl: './account.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

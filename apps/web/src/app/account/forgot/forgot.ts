@@ -4,6 +4,7 @@ import { NonNullableFormBuilder } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { Attempt } from '../../api/attempt';
 import { Account } from '../../api/account';
+import { Button } from '../../ui/button/button';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -12,7 +13,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** For a tutor who forgot their password: a letter is sent with a link to choose a new one. */
 @Component({
   selector: 'cua-forgot',
-  imports: [FirstFocus, FORM, ProblemMessage, RouterLink],
+  imports: [Button, FirstFocus, FORM, ProblemMessage, RouterLink],
   templateUrl: './forgot.html',
   styleUrl: '../sign-in/sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -4,6 +4,7 @@ import { firstValueFrom } from 'rxjs';
 import { MailboxApi } from '../../api/mailbox-api';
 import { Attempt } from '../../api/attempt';
 import type { Letter } from '../../api/shared';
+import { Button } from '../../ui/button/button';
 import { formatWhen } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
@@ -11,7 +12,7 @@ import { EmptyState } from '../../ui/empty/empty-state';
 /** Letters that would be sent: this mailbox stands in for a mail server. */
 @Component({
   selector: 'cua-mailbox',
-  imports: [ProblemMessage, RouterLink, EmptyState],
+  imports: [Button, ProblemMessage, RouterLink, EmptyState],
   templateUrl: './mailbox.html',
   styleUrl: './mailbox.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

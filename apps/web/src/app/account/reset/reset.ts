@@ -5,6 +5,7 @@ import type { AbstractControl } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Attempt } from '../../api/attempt';
 import { Account } from '../../api/account';
+import { Button } from '../../ui/button/button';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -16,7 +17,7 @@ const code = isWritten('Copy the code from the letter.');
 /** Where a password is chosen anew, by the link or the code of a letter. */
 @Component({
   selector: 'cua-reset',
-  imports: [FirstFocus, FORM, ProblemMessage, RouterLink],
+  imports: [Button, FirstFocus, FORM, ProblemMessage, RouterLink],
   templateUrl: './reset.html',
   styleUrl: '../sign-in/sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,7 @@
 import { setUp } from '@cuaderno/contract/routes/accounts';
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { NonNullableFormBuilder } from '@angular/forms';
+import { Button } from '../../ui/button/button';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -18,7 +19,7 @@ export interface NewAccount {
 /** Asks for what a tutor's account is made of. */
 @Component({
   selector: 'cua-account-form',
-  imports: [FirstFocus, FORM],
+  imports: [Button, FirstFocus, FORM],
   templateUrl: './account-form.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '
 import { Account } from '../../api/account';
 import { Attempt } from '../../api/attempt';
 import { SignedOut } from '../../api/signed-out';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { SignInForm } from './sign-in-form';
 import type { Credentials } from './sign-in-form';
@@ -13,7 +14,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
  */
 @Component({
   selector: 'cua-sign-in-again',
-  imports: [DIALOG, ProblemMessage, SignInForm],
+  imports: [Button, DIALOG, ProblemMessage, SignInForm],
   template: `
     @if (asked()) {
       <cua-dialog header="Sign in again" [closable]="false">
@@ -28,7 +29,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
             </p>
           </cua-sign-in-form>
           @if (demo()) {
-            <button type="button" class="act" [disabled]="attempt.busy()" (click)="signInToDemo()">
+            <button type="button" cuaButton [disabled]="attempt.busy()" (click)="signInToDemo()">
               Continue as Maren Solheim
             </button>
           }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { NonNullableFormBuilder } from '@angular/forms';
+import { Button } from '../../ui/button/button';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -13,7 +14,7 @@ export interface Credentials {
 /** Asks for e-mail and password. What is to be said above the button is put into it. */
 @Component({
   selector: 'cua-sign-in-form',
-  imports: [FirstFocus, FORM],
+  imports: [Button, FirstFocus, FORM],
   template: `
     <form [formGroup]="form" (cuaSubmit)="signedIn.emit(form.getRawValue())">
       <!-- Over a screen, in a dialog, the focus goes to what asks for it here. -->
@@ -38,7 +39,7 @@ export interface Credentials {
         />
       </cua-field>
       <ng-content />
-      <button type="submit" class="act strong" [disabled]="busy()">Sign in</button>
+      <button type="submit" cuaButton="strong" [disabled]="busy()">Sign in</button>
     </form>
   `,
   styleUrl: './sign-in-form.scss',

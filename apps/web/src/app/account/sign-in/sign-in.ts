@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angu
 import { Router, RouterLink } from '@angular/router';
 import { Account } from '../../api/account';
 import { Attempt } from '../../api/attempt';
+import { Button } from '../../ui/button/button';
 import { AccountForm } from './account-form';
 import type { NewAccount } from './account-form';
 import { SignInForm } from './sign-in-form';
@@ -11,7 +12,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** The tutor's way in: signing in, or on the first visit making the account. */
 @Component({
   selector: 'cua-sign-in',
-  imports: [AccountForm, ProblemMessage, RouterLink, SignInForm],
+  imports: [AccountForm, Button, ProblemMessage, RouterLink, SignInForm],
   templateUrl: './sign-in.html',
   styleUrl: './sign-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

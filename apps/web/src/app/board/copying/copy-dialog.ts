@@ -8,7 +8,6 @@ import {
   signal,
 } from '@angular/core';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
@@ -18,6 +17,7 @@ import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import { RecordsApi } from '../../api/records-api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -39,15 +39,7 @@ export interface CopySource {
 /** Asks how a board is to be copied: under which name, to which course, with or without ink. */
 @Component({
   selector: 'cua-copy-dialog',
-  imports: [
-    ButtonModule,
-    DIALOG,
-    FORM,
-    InputTextModule,
-    ProblemMessage,
-    RadioButtonModule,
-    SelectModule,
-  ],
+  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, RadioButtonModule, SelectModule],
   templateUrl: './copy-dialog.html',
   styleUrl: './copy-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, input, signal } from '@an
 import { highlightColour, inkColour } from '@cuaderno/core/ink';
 import { Pin } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { samePen } from '../tool/presets';
 import type { Tools } from '../tool/tool';
 
 /** Own pens, a touch or a number key away; what is in hand can be kept in the place of one of them. */
 @Component({
   selector: 'cua-preset-row',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <div class="row" role="group" aria-label="Mine">
       @for (pen of pens(); track $index) {
@@ -18,7 +19,7 @@ import type { Tools } from '../tool/tool';
           [class.keeping]="keeping()"
           [attr.aria-pressed]="pen.chosen"
           [attr.aria-label]="(keeping() ? 'Keep it as ' : '') + pen.label"
-          [title]="pen.label + ' (key ' + ($index + 1) + ')'"
+          [cuaTip]="pen.label + ' (key ' + ($index + 1) + ')'"
           [attr.aria-keyshortcuts]="$index + 1"
           [disabled]="!enabled()"
           (click)="touch($index)"
@@ -37,7 +38,7 @@ import type { Tools } from '../tool/tool';
         class="pot keep"
         [attr.aria-pressed]="keeping()"
         aria-label="Save this pen"
-        title="Save this pen: press, then choose where"
+        cuaTip="Save this pen: press, then choose where"
         [disabled]="!enabled() || !mayKeep()"
         (click)="keeping.set(!keeping())"
       >

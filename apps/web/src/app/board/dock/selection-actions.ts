@@ -36,6 +36,7 @@ import {
   WandSparkles,
 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { SelectionCommand } from '../editing/arranging';
 
 /** How far a button moves, in points; by how much it sizes; and turns, in degrees. */
@@ -54,7 +55,7 @@ interface Action {
 /** What can be done with what is chosen: in the dock, beside the page and never over it. */
 @Component({
   selector: 'cua-selection-actions',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <p class="count" role="status">
       {{ words() }}<span class="unseen">{{ spoken() }}</span>
@@ -63,7 +64,7 @@ interface Action {
       <button
         type="button"
         [attr.aria-label]="action.label"
-        [title]="action.label + (action.key ? ' (' + action.key + ')' : '')"
+        [cuaTip]="action.label + (action.key ? ' (' + action.key + ')' : '')"
         [disabled]="action.off"
         (click)="selectionCommand.emit(action.command)"
       >

@@ -24,6 +24,7 @@ import {
   Undo2,
 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { SelectionCommand } from '../editing/arranging';
 import { MATERIAL_TYPES } from '../editing/material-inserter';
 import type { TraitsOf, Written } from '../kinds/kind';
@@ -78,7 +79,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
  */
 @Component({
   selector: 'cua-tool-dock',
-  imports: [Icon, NgComponentOutlet, PresetRow, SelectionActions],
+  imports: [Icon, NgComponentOutlet, PresetRow, SelectionActions, Tip],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
   host: { '(mousedown)': 'keepWriting($event)' },

@@ -15,8 +15,10 @@ import type { CoverPlace, Covering } from '@cuaderno/core/edits';
 import type { Id } from '@cuaderno/core/id';
 import type { Change } from '@cuaderno/core/ops';
 import { Columns2, Rows2, Square, Trash2 } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { Popup } from '../../ui/popup/popup';
+import { Tip } from '../../ui/tip/tip';
 
 const WAYS: readonly { covering: Covering; label: string; icon: typeof Square }[] = [
   { covering: 'whole', label: 'One sheet', icon: Square },
@@ -37,7 +39,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
 /** Lays an empty sheet over a page, or two; lifts them, lays them again, and takes them away for good. */
 @Component({
   selector: 'cua-cover-sheets',
-  imports: [Icon, Popup],
+  imports: [Button, Icon, Popup, Tip],
   template: `
     <cua-popup #popup label="Cover sheet">
       <div class="sheet-desk">
@@ -53,7 +55,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
                 </span>
                 <button
                   type="button"
-                  class="act"
+                  cuaButton
                   [attr.aria-label]="(sheet.lifted ? 'Lay again: ' : 'Take off: ') + sheet.name"
                   (click)="lift([sheet.id], !sheet.lifted)"
                 >
@@ -62,7 +64,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
                 <button
                   type="button"
                   class="away"
-                  title="Remove it, with what is written on it"
+                  cuaTip="Remove it, with what is written on it"
                   [attr.aria-label]="'Take away: ' + sheet.name"
                   (click)="takeAway(sheet.id)"
                 >
@@ -82,7 +84,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
               type="button"
               class="tint"
               [attr.aria-label]="choice.label"
-              [title]="choice.label"
+              [cuaTip]="choice.label"
               [attr.aria-pressed]="tint() === choice.colour"
               [style.background]="choice.colour"
               (click)="tint.set(choice.colour)"
@@ -91,7 +93,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
         </div>
         <div class="ways">
           @for (way of ways; track way.covering) {
-            <button type="button" class="act" (click)="lay(way.covering)">
+            <button type="button" cuaButton (click)="lay(way.covering)">
               <cua-icon [of]="way.icon" [size]="20" /> {{ way.label }}
             </button>
           }
@@ -173,7 +175,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
       display: grid;
       gap: 6px;
 
-      .act {
+      .cua-button {
         justify-content: flex-start;
         gap: 10px;
       }

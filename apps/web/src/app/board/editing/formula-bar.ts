@@ -9,6 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MAX_FORMULA } from '@cuaderno/core/kinds';
+import { Tip } from '../../ui/tip/tip';
 import { FORMULA_SIZES } from '../kinds/formula/style';
 import type { FormulaStyle } from '../kinds/formula/style';
 import type { FormulaDraft } from './formula-writer';
@@ -41,6 +42,7 @@ const PARTS: readonly FormulaPart[] = [
 /** Where formulas are written: a bar of its own below the page, which shows the formula meanwhile. */
 @Component({
   selector: 'cua-formula-bar',
+  imports: [Tip],
   templateUrl: './formula-bar.html',
   styleUrl: './formula-bar.scss',
   host: { role: 'group', 'aria-label': 'Formula' },

@@ -6,6 +6,7 @@ import type { Whose } from '@cuaderno/core/edits';
 import type { Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { Change } from '@cuaderno/core/ops';
+import { Button } from '../../ui/button/button';
 import { SidePanel } from '../../ui/popup/side-panel';
 
 interface WriterRow {
@@ -19,7 +20,7 @@ interface WriterRow {
 /** Takes ink away: mine, the students', one person's, or all; on this page, or the whole board. */
 @Component({
   selector: 'cua-wipe-panel',
-  imports: [SidePanel],
+  imports: [Button, SidePanel],
   template: `
     <cua-side-panel header="Wipe ink" (closed)="closed.emit()">
       <p class="words">What lies under the ink stays. Undo brings everything back.</p>
@@ -29,7 +30,7 @@ interface WriterRow {
             <strong>{{ row.label }}</strong>
             <button
               type="button"
-              class="act"
+              cuaButton
               [disabled]="row.here === 0"
               [attr.aria-label]="row.label + ' on this page, ' + things(row.here)"
               (click)="wipe(row.whose, false)"
@@ -38,7 +39,7 @@ interface WriterRow {
             </button>
             <button
               type="button"
-              class="act"
+              cuaButton
               [disabled]="row.all === 0"
               [attr.aria-label]="row.label + ' on all pages, ' + things(row.all)"
               (click)="wipe(row.whose, true)"
@@ -68,7 +69,7 @@ interface WriterRow {
       gap: 8px;
       align-items: center;
     }
-    .act {
+    .cua-button {
       gap: 8px;
     }
     small {

@@ -13,6 +13,7 @@ import type { PlacedItem } from '@cuaderno/core/board';
 import type { MediaSpec } from '@cuaderno/core/kinds';
 import { Pause, Play, Square } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { Films } from '../drawing/films';
 import { formatPlace } from '../../ui/time/format-time';
 
@@ -28,7 +29,7 @@ const BEHIND = 22;
  */
 @Component({
   selector: 'cua-media-player',
-  imports: [Icon],
+  imports: [Icon, Tip],
   templateUrl: './media-player.html',
   styleUrl: './media-player.scss',
   host: {

@@ -13,11 +13,12 @@ import { NonNullableFormBuilder } from '@angular/forms';
 import { MAX_SIDE, MIN_SIDE, MM, PAGE_SIZES, SPACINGS } from '@cuaderno/core/board';
 import { readableTint, TINTS } from '@cuaderno/core/ink';
 import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core/board';
-import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
+import { Button } from '../../ui/button/button';
+import { Tip } from '../../ui/tip/tip';
 import { PaperPicture } from './paper-picture';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -40,7 +41,7 @@ export type PageSetup = { name?: string; paper: Paper; forNew: boolean } & PageS
 @Component({
   selector: 'cua-page-dialog',
   imports: [
-    ButtonModule,
+    Button,
     CheckboxModule,
     DIALOG,
     FORM,
@@ -48,6 +49,7 @@ export type PageSetup = { name?: string; paper: Paper; forNew: boolean } & PageS
     InputTextModule,
     PaperPicture,
     SelectModule,
+    Tip,
   ],
   templateUrl: './page-dialog.html',
   styleUrl: './page-dialog.scss',

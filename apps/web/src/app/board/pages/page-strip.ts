@@ -40,7 +40,9 @@ import {
   NotebookPen,
 } from 'lucide';
 import { filter, take } from 'rxjs';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { PaperSource } from '../drawing/paper-source';
 import type { Author } from '@cuaderno/core/drawing';
 import { PageThumb } from './page-thumb';
@@ -56,6 +58,7 @@ export type PageWish =
 @Component({
   selector: 'cua-page-strip',
   imports: [
+    Button,
     CdkDrag,
     CdkDropList,
     CdkFixedSizeVirtualScroll,
@@ -63,6 +66,7 @@ export type PageWish =
     CdkVirtualScrollViewport,
     Icon,
     PageThumb,
+    Tip,
   ],
   templateUrl: './page-strip.html',
   styleUrl: './page-strip.scss',

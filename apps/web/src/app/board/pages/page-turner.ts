@@ -4,17 +4,18 @@ import type { Board } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 
 /** Turns pages, for who may; adds one after this, for who may. */
 @Component({
   selector: 'cua-page-turner',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     @if (turns()) {
       <button
         type="button"
         aria-label="Previous page"
-        title="Previous page"
+        cuaTip="Previous page"
         [disabled]="at() <= 0"
         (click)="go(-1)"
       >
@@ -24,7 +25,7 @@ import { Icon } from '../../ui/icons/icon';
       <button
         type="button"
         aria-label="Next page"
-        title="Next page"
+        cuaTip="Next page"
         [disabled]="at() >= pages().length - 1"
         (click)="go(1)"
       >
@@ -32,7 +33,7 @@ import { Icon } from '../../ui/icons/icon';
       </button>
     }
     @if (adds()) {
-      <button type="button" aria-label="Add a page" title="Add a page here" (click)="added.emit()">
+      <button type="button" aria-label="Add a page" cuaTip="Add a page here" (click)="added.emit()">
         <cua-icon [of]="icons.FilePlus" [size]="20" />
       </button>
     }

@@ -16,13 +16,13 @@ import {
   viewChild,
 } from '@angular/core';
 import type { ElementRef } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
 import { untilAborted } from '../../api/api';
 import { BoardsApi } from '../../api/boards-api';
 import { FilesApi } from '../../api/files-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { Scanner } from './scanner';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -49,7 +49,7 @@ type Straightened = Pick<Answer<typeof uploadMaterial>, 'file' | 'width' | 'heig
 /** Asks where the corners of the paper are on a picture; they were looked for already. */
 @Component({
   selector: 'cua-straighten-dialog',
-  imports: [ButtonModule, DIALOG, ProblemMessage],
+  imports: [Button, DIALOG, ProblemMessage],
   templateUrl: './straighten-dialog.html',
   styleUrl: './straighten-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -7,6 +7,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
+import { Button } from '../../ui/button/button';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { formatWhen } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -29,13 +30,13 @@ const WORDS: Record<UnreadableCount['kind'], string> = {
  */
 @Component({
   selector: 'cua-unreadable-notice',
-  imports: [ProblemMessage, SidePanel],
+  imports: [Button, ProblemMessage, SidePanel],
   template: `
     @if (words(); as text) {
       <p class="bar" role="status">
         {{ text }}
         @if (reportOf()) {
-          <button type="button" class="act" (click)="show()">What is it?</button>
+          <button type="button" cuaButton (click)="show()">What is it?</button>
         }
       </p>
     }

@@ -3,6 +3,7 @@ import type { Id } from '@cuaderno/core/id';
 import { Signature } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Popup } from '../../ui/popup/popup';
+import { Tip } from '../../ui/tip/tip';
 
 /** Who may have written something, as they are called. */
 export interface Writer {
@@ -13,7 +14,7 @@ export interface Writer {
 /** Who wrote what: every line signed, or only the ink of one person. In a lesson, and in its record. */
 @Component({
   selector: 'cua-whose-ink',
-  imports: [Icon, Popup],
+  imports: [Icon, Popup, Tip],
   template: `
     <button
       type="button"
@@ -21,7 +22,7 @@ export interface Writer {
       aria-haspopup="dialog"
       aria-label="Who wrote what"
       [attr.aria-pressed]="signed() || only() !== null"
-      title="Who wrote what"
+      cuaTip="Who wrote what"
       (click)="whose.toggle($event)"
     >
       <cua-icon [of]="icons.Signature" [size]="18" /><span class="word">{{

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
+import { Tip } from '../../ui/tip/tip';
 import type { FingerUse } from '../stage/gestures';
 
 /**
@@ -7,12 +8,13 @@ import type { FingerUse } from '../stage/gestures';
  */
 @Component({
   selector: 'cua-finger-switch',
+  imports: [Tip],
   template: `
     <button
       type="button"
       role="switch"
       [attr.aria-checked]="writes()"
-      [title]="
+      [cuaTip]="
         writes()
           ? 'One finger writes. Press to move the page with it.'
           : 'One finger moves the page, the pen writes. Press to write with fingers, too.'

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { FULL_SIZE } from '../stage/camera';
 import type { Stage } from '../stage/stage';
 
@@ -11,27 +12,32 @@ const FARTHER = 0.8;
 /** How much of the page is seen: nearer, farther, all of it. */
 @Component({
   selector: 'cua-view-bar',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <ng-content />
     <button
       type="button"
-      title="Zoom out (−)"
+      cuaTip="Zoom out (−)"
       aria-label="Zoom out"
       (click)="stage().zoomBy(farther)"
     >
       <cua-icon [of]="icons.ZoomOut" [size]="20" />
     </button>
-    <button type="button" class="percent" title="Full size" (click)="stage().zoomTo(fullSize)">
+    <button type="button" class="percent" cuaTip="Full size" (click)="stage().zoomTo(fullSize)">
       {{ percent() }} %
     </button>
-    <button type="button" title="Zoom in (+)" aria-label="Zoom in" (click)="stage().zoomBy(nearer)">
+    <button
+      type="button"
+      cuaTip="Zoom in (+)"
+      aria-label="Zoom in"
+      (click)="stage().zoomBy(nearer)"
+    >
       <cua-icon [of]="icons.ZoomIn" [size]="20" />
     </button>
     @if (!isLed()) {
       <button
         type="button"
-        title="As wide as the window (W)"
+        cuaTip="As wide as the window (W)"
         aria-label="As wide as the window"
         (click)="stage().fitWidth()"
       >
@@ -39,7 +45,7 @@ const FARTHER = 0.8;
       </button>
       <button
         type="button"
-        title="Whole page (F)"
+        cuaTip="Whole page (F)"
         aria-label="Whole page"
         (click)="stage().fitPage()"
       >

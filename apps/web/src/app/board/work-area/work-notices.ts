@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, effect, input } from '@angular/core
 import type { Problem } from '@cuaderno/core/problem';
 import type { BoardSession } from '../../live/board-session';
 import { LineNotice } from '../../live/line-notice';
+import { Button } from '../../ui/button/button';
 import { Passing } from '../../ui/time/passing';
 import type { Arranging } from '../editing/arranging';
 import type { MaterialInserter } from '../editing/material-inserter';
@@ -12,7 +13,7 @@ const PROBLEM_SHOWN = 6000;
 /** Below the page: what comes and goes here moves nothing that is looked at or written on. */
 @Component({
   selector: 'cua-work-notices',
-  imports: [LineNotice],
+  imports: [Button, LineNotice],
   template: `
     <ng-content />
     <cua-line-notice
@@ -30,7 +31,7 @@ const PROBLEM_SHOWN = 6000;
     @if (pictures().part() !== null) {
       <p class="said" role="status">
         Uploading: {{ percentOf(pictures().part()!) }} %
-        <button type="button" class="act" (click)="pictures().stop()">Stop</button>
+        <button type="button" cuaButton (click)="pictures().stop()">Stop</button>
       </p>
     }
     @if (pictures().coming(); as words) {
@@ -39,13 +40,13 @@ const PROBLEM_SHOWN = 6000;
     @if (pictures().remark(); as words) {
       <p class="said" role="status">
         {{ words }}
-        <button type="button" class="act" (click)="pictures().remark.set(null)">All right</button>
+        <button type="button" cuaButton (click)="pictures().remark.set(null)">All right</button>
       </p>
     }
     @if (pictures().problem(); as problem) {
       <p class="said" role="alert">
         <strong>{{ problem.title }}</strong> {{ problem.detail }}
-        <button type="button" class="act" (click)="pictures().problem.set(null)">All right</button>
+        <button type="button" cuaButton (click)="pictures().problem.set(null)">All right</button>
       </p>
     }
   `,

@@ -25,6 +25,7 @@ import type { ProblemDetails } from '../../api/problem';
 import type { BoardInfo } from '../../api/shapes';
 import { CopyDialog } from '../../board/copying/copy-dialog';
 import type { CopySource } from '../../board/copying/copy-dialog';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { LocalFiles } from '../../board/drawing/local-files';
 import { PaperSource } from '../../board/drawing/paper-source';
@@ -38,6 +39,7 @@ import { EmptyState } from '../../ui/empty/empty-state';
   selector: 'cua-board-list',
   imports: [
     BoardCover,
+    Button,
     CdkDrag,
     CdkDropList,
     CopyDialog,

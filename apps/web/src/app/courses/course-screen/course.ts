@@ -9,7 +9,6 @@ import {
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
 import { firstValueFrom } from 'rxjs';
 import { BoardsApi } from '../../api/boards-api';
@@ -22,6 +21,7 @@ import { ArchiveButton } from '../../records/export/archive-button';
 import { LinksDialog } from '../../records/record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../board/drawing/local-files';
 import { pdfJs } from '../../board/drawing/pdf-js';
+import { Button } from '../../ui/button/button';
 import { formatDate, formatLength, formatWhen } from '../../ui/time/format-time';
 import { WayIn } from '../../lesson/way-in/way-in';
 import { BoardList } from './board-list';
@@ -38,7 +38,7 @@ const EXPECTED = 60_000;
   imports: [
     ArchiveButton,
     BoardList,
-    ButtonModule,
+    Button,
     LinksDialog,
     ProblemMessage,
     ProgressBarModule,

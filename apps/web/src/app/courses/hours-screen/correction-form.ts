@@ -7,6 +7,7 @@ import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { HoursApi } from '../../api/hours-api';
 import type { HourRow } from '../../api/timetable';
+import { Button } from '../../ui/button/button';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -16,7 +17,7 @@ const { minutes, why } = correctHours.body.shape;
 /** Says how long a lesson counts, where that isn't what was measured, and why. */
 @Component({
   selector: 'cua-correction-form',
-  imports: [FORM, InputNumberModule, InputTextModule, ProblemMessage],
+  imports: [Button, FORM, InputNumberModule, InputTextModule, ProblemMessage],
   template: `
     <form [formGroup]="form" (cuaSubmit)="correct()">
       <cua-field class="minutes" label="Minutes">
@@ -32,8 +33,8 @@ const { minutes, why } = correctHours.body.shape;
       <cua-field class="why" label="Why">
         <input pInputText name="why" maxlength="300" formControlName="why" required />
       </cua-field>
-      <button type="submit" class="act strong" [disabled]="attempt.busy()">Correct</button>
-      <button type="button" class="act quiet" (click)="closed.emit()">Cancel</button>
+      <button type="submit" cuaButton="strong" [disabled]="attempt.busy()">Correct</button>
+      <button type="button" cuaButton="quiet" (click)="closed.emit()">Cancel</button>
     </form>
     <cua-problem [of]="attempt.problem()" />
   `,

@@ -9,6 +9,7 @@ import { HoursApi } from '../../api/hours-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
+import { Button } from '../../ui/button/button';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { download } from '../../ui/download/download';
@@ -27,7 +28,7 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
   selector: 'cua-hours',
-  imports: [Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, SelectModule],
+  imports: [Button, Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, SelectModule],
   templateUrl: './hours.html',
   styleUrl: './hours.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -10,12 +10,12 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { inThisZone } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -25,7 +25,7 @@ type Brought = Answer<typeof importCalendar>;
 /** Brings the events of a calendar file as lessons of a course. */
 @Component({
   selector: 'cua-calendar-dialog',
-  imports: [ButtonModule, DIALOG, FormsModule, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FormsModule, ProblemMessage, SelectModule],
   template: `
     <cua-dialog header="Import a calendar" (closed)="closed.emit()">
       <p class="soft">Every event of a calendar file (.ics) becomes a lesson of one course.</p>
@@ -72,7 +72,7 @@ type Brought = Answer<typeof importCalendar>;
         }
       }
       <ng-template cuaDialogFooter>
-        <p-button label="Done" (onClick)="closed.emit()" />
+        <button type="button" cuaButton="strong" (click)="closed.emit()">Done</button>
       </ng-template>
     </cua-dialog>
   `,

@@ -12,13 +12,14 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { firstValueFrom } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Planned } from '../../api/timetable';
+import { Button } from '../../ui/button/button';
+import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -28,7 +29,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
 @Component({
   selector: 'cua-date-dialog',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, RouterLink],
+  imports: [Button, Confirm, DIALOG, FORM, InputTextModule, ProblemMessage, RouterLink],
   templateUrl: './date-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

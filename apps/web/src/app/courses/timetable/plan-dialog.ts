@@ -10,7 +10,6 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
@@ -18,6 +17,7 @@ import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -29,15 +29,7 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-dialog',
-  imports: [
-    ButtonModule,
-    DIALOG,
-    FORM,
-    InputNumberModule,
-    InputTextModule,
-    ProblemMessage,
-    SelectModule,
-  ],
+  imports: [Button, DIALOG, FORM, InputNumberModule, InputTextModule, ProblemMessage, SelectModule],
   templateUrl: './plan-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

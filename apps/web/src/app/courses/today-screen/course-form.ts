@@ -2,13 +2,13 @@ import { Slot, Title } from '@cuaderno/contract/courses';
 import { ChangeDetectionStrategy, Component, effect, inject, output } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom, map } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import type { Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -20,7 +20,7 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

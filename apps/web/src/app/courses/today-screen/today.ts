@@ -1,7 +1,6 @@
 import { nameOf } from '@cuaderno/core/people';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { CoursesApi } from '../../api/courses-api';
@@ -9,6 +8,7 @@ import { Attempt } from '../../api/attempt';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { MaterialsStore } from '../../materials/store/materials-store';
+import { Button } from '../../ui/button/button';
 import {
   formatDate,
   formatDay,
@@ -16,6 +16,7 @@ import {
   formatWhen,
   formatZone,
 } from '../../ui/time/format-time';
+import { Tip } from '../../ui/tip/tip';
 import { CourseForm } from './course-form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
@@ -23,7 +24,7 @@ import { EmptyState } from '../../ui/empty/empty-state';
 /** The tutor's first screen: what comes next, the courses, the last records. */
 @Component({
   selector: 'cua-today',
-  imports: [ButtonModule, CourseForm, ProblemMessage, RouterLink, EmptyState],
+  imports: [Button, CourseForm, ProblemMessage, RouterLink, EmptyState, Tip],
   templateUrl: './today.html',
   styleUrl: './today.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { ButtonModule } from 'primeng/button';
 import { catchError, EMPTY, firstValueFrom, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { CoursesApi } from '../../api/courses-api';
@@ -10,6 +9,7 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
+import { Button } from '../../ui/button/button';
 import { download } from '../../ui/download/download';
 import { formatDay, formatSpan, formatZone } from '../../ui/time/format-time';
 import { CalendarDialog } from '../timetable/calendar-dialog';
@@ -28,7 +28,7 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 /** A week of lessons, by this machine's clock. */
 @Component({
   selector: 'cua-week',
-  imports: [ButtonModule, CalendarDialog, DateDialog, PlanDialog, ProblemMessage, RouterLink],
+  imports: [Button, CalendarDialog, DateDialog, PlanDialog, ProblemMessage, RouterLink],
   templateUrl: './week.html',
   styleUrl: './week.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,12 +12,14 @@ import {
 } from '@angular/core';
 import type { ElementRef } from '@angular/core';
 import { Pencil } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 
 /** What a board is called, and how it is called something else. */
 @Component({
   selector: 'cua-board-name',
-  imports: [Icon],
+  imports: [Button, Icon, Tip],
   template: `
     @if (naming()) {
       <input
@@ -34,8 +36,9 @@ import { Icon } from '../../ui/icons/icon';
       <button
         #button
         type="button"
-        class="act quiet name"
-        title="Rename the board"
+        cuaButton="quiet"
+        class="name"
+        cuaTip="Rename the board"
         [disabled]="!mayRename()"
         (click)="naming.set(true)"
       >

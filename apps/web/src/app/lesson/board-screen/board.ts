@@ -21,12 +21,14 @@ import type { ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
 import { lasting, remember } from '../../browser/storage';
 import { SaveDialog } from '../../records/export/save-dialog';
+import { Button } from '../../ui/button/button';
 import { FindPanel } from '../../ui/find/find-panel';
 import { Icon } from '../../ui/icons/icon';
 import { LateLinesDialog } from '../../records/late-lines/late-lines-dialog';
 import { ChooserPanel } from '../../materials/chooser/chooser-panel';
 import type { PagesChoice } from '../../materials/chooser/chooser-panel';
 import { MaterialsStore } from '../../materials/store/materials-store';
+import { Tip } from '../../ui/tip/tip';
 import { Notices } from '../notice/notices';
 import { PageDialog } from '../../board/pages/page-dialog';
 import { PageStrip } from '../../board/pages/page-strip';
@@ -62,6 +64,7 @@ const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
   selector: 'cua-board',
   imports: [
     BoardName,
+    Button,
     ChooserPanel,
     FindPanel,
     FocusBack,
@@ -81,6 +84,7 @@ const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
     ReportDialog,
     RouterLink,
     SaveDialog,
+    Tip,
     UnreadableNotice,
     WaitingLink,
     WhoseInk,

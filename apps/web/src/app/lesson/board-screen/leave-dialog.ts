@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output, viewChild } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
 import { LessonNotes } from '../../records/notes/lesson-notes';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** Closing the lesson and stepping out of it are two acts: each says what will happen. */
 @Component({
   selector: 'cua-leave-dialog',
-  imports: [ButtonModule, DIALOG, LessonNotes],
+  imports: [Button, DIALOG, LessonNotes],
   template: `
     <cua-dialog header="Close this lesson?" (closed)="stayed.emit()">
       <ul>
@@ -21,7 +21,9 @@ import { DIALOG } from '../../ui/popup/dialog';
               is on the board becomes a record; the board itself stays.
             </p>
           </div>
-          <p-button label="Close the lesson" [disabled]="busy()" (onClick)="close()" />
+          <button type="button" cuaButton="strong" [disabled]="busy()" (click)="close()">
+            Close the lesson
+          </button>
         </li>
         <li>
           <div>
@@ -31,16 +33,11 @@ import { DIALOG } from '../../ui/popup/dialog';
               until you are back. If you stay away for long, it closes by itself.
             </p>
           </div>
-          <p-button label="Step out" severity="secondary" (onClick)="stepOut()" />
+          <button type="button" cuaButton (click)="stepOut()">Step out</button>
         </li>
       </ul>
       <div class="buttons">
-        <p-button
-          label="Go on teaching"
-          severity="secondary"
-          [text]="true"
-          (onClick)="stayed.emit()"
-        />
+        <button type="button" cuaButton="quiet" (click)="stayed.emit()">Go on teaching</button>
       </div>
     </cua-dialog>
   `,
@@ -63,7 +60,7 @@ import { DIALOG } from '../../ui/popup/dialog';
       margin: 2px 0 0;
       color: var(--ink-soft);
     }
-    p-button {
+    .cua-button {
       flex: none;
     }
     .notes {

@@ -19,6 +19,7 @@ import type { Course } from '../../api/shapes';
 import { Icon } from '../../ui/icons/icon';
 import type { BoardSession } from '../../live/board-session';
 import { FeatureViews } from '../../live/features/feature-views';
+import { Tip } from '../../ui/tip/tip';
 import { LessonWatch } from '../notice/lesson-watch';
 import { NoticeWishes } from '../notice/notice-wishes';
 import { Notices } from '../notice/notices';
@@ -34,7 +35,7 @@ import { JoinCard } from '../way-in/join-card';
  */
 @Component({
   selector: 'cua-lesson-aside',
-  imports: [ChatPanel, DoorList, FeatureViews, Icon, JoinCard, NoticeWishes, PeoplePanel],
+  imports: [ChatPanel, DoorList, FeatureViews, Icon, JoinCard, NoticeWishes, PeoplePanel, Tip],
   templateUrl: './lesson-aside.html',
   styleUrl: './lesson-aside.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

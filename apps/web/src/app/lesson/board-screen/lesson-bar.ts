@@ -8,11 +8,12 @@ import { Icon } from '../../ui/icons/icon';
 import type { PastWriter } from '../../board/work-area/class-marks';
 import type { BoardSession } from '../../live/board-session';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
+import { Tip } from '../../ui/tip/tip';
 
 /** Below the page while a lesson is open: who follows whom, pens on this page, and whose ink it is. */
 @Component({
   selector: 'cua-lesson-bar',
-  imports: [Icon, WhoseInk],
+  imports: [Icon, Tip, WhoseInk],
   template: `
     @if (leader(); as name) {
       <span class="leads" role="status">
@@ -27,7 +28,7 @@ import { WhoseInk } from '../../board/whose-ink/whose-ink';
       role="switch"
       class="step"
       [attr.aria-checked]="session().features.inStep.on()"
-      title="Students see the page, and the part of it, that the one who leads sees"
+      cuaTip="Students see the page, and the part of it, that the one who leads sees"
       (click)="session().features.inStep.setStep(!session().features.inStep.on())"
     >
       <cua-icon [of]="icons.Footprints" [size]="18" /> In step
@@ -38,7 +39,7 @@ import { WhoseInk } from '../../board/whose-ink/whose-ink';
         role="switch"
         class="step"
         [attr.aria-checked]="around()"
-        title="Move about by yourself, while the others follow"
+        cuaTip="Move about by yourself, while the others follow"
         (click)="around.set(!around())"
       >
         Look around
@@ -48,7 +49,7 @@ import { WhoseInk } from '../../board/whose-ink/whose-ink';
         type="button"
         class="step"
         aria-label="Bring all here"
-        title="Every student’s window shows once what yours shows"
+        cuaTip="Every student’s window shows once what yours shows"
         (click)="gather.emit()"
       >
         <cua-icon [of]="icons.LocateFixed" [size]="18" /><span class="word">Bring all here</span>
@@ -60,7 +61,7 @@ import { WhoseInk } from '../../board/whose-ink/whose-ink';
       class="step"
       [attr.aria-checked]="frozen()"
       aria-label="Freeze this page"
-      [title]="
+      [cuaTip]="
         frozen()
           ? 'Nobody but you writes on this page; let students write here again'
           : 'No writing on this page, for everyone but you'

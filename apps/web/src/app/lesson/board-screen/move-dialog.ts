@@ -11,13 +11,13 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import type { BoardInfo, Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -26,7 +26,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** Asks to which board pages are to go, and takes them there. */
 @Component({
   selector: 'cua-move-dialog',
-  imports: [ButtonModule, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './move-dialog.html',
   styleUrl: './move-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { ImportReport, SlideReport } from '@cuaderno/formats/slides-in/report';
-import { ButtonModule } from 'primeng/button';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -81,7 +81,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
 /** Says slide by slide what changed on the way in. */
 @Component({
   selector: 'cua-report-dialog',
-  imports: [ButtonModule, DIALOG, EmptyState],
+  imports: [Button, DIALOG, EmptyState],
   template: `
     <cua-dialog header="What changed in the slides" (closed)="closed.emit()">
       <p class="short">{{ short() }} {{ have() }}</p>
@@ -115,7 +115,7 @@ export function whatPagesHave({ named, noted }: ImportReport): string {
         }
       </ol>
       <div class="buttons">
-        <p-button label="All right" (onClick)="closed.emit()" />
+        <button type="button" cuaButton="strong" (click)="closed.emit()">All right</button>
       </div>
     </cua-dialog>
   `,

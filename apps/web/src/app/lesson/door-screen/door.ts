@@ -16,6 +16,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { LessonsApi } from '../../api/lessons-api';
+import { Button } from '../../ui/button/button';
 import { wayBack } from '../way-back/way-back';
 import { LiveLink } from '../../live/live-link';
 import type { Dial, LinkEvent } from '../../live/live-link';
@@ -29,7 +30,7 @@ type DoorOf = Answer<typeof readDoor>;
 /** What a student sees at the door of a lesson: that the tutor knows, and when they may come in. */
 @Component({
   selector: 'cua-door',
-  imports: [ProblemMessage, RouterLink],
+  imports: [Button, ProblemMessage, RouterLink],
   templateUrl: './door.html',
   styleUrl: './door.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -28,6 +28,7 @@ import { LessonsApi } from '../../api/lessons-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import { whenIdle } from '../../browser/when-idle';
+import { Button } from '../../ui/button/button';
 import { FirstFocus } from '../../ui/forms/first-focus';
 import { HandedList } from '../../materials/handing-over/handed-list';
 import { LateOffers } from '../../records/late-lines/late-offers';
@@ -48,7 +49,7 @@ const DEAD = new Set(['no-such-lesson', 'course-retired']);
 /** A student's way in: the code, if there was no link; then a first name, and nothing else. */
 @Component({
   selector: 'cua-join',
-  imports: [FirstFocus, HandedList, OwnLateNotice, RouterLink],
+  imports: [Button, FirstFocus, HandedList, OwnLateNotice, RouterLink],
   templateUrl: './join.html',
   styleUrl: './join.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -4,16 +4,17 @@ import type { Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { Hand, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { TRUST_STEPS } from './trust-steps';
 
 /** Who is here and who holds a pen, as everyone sees it. */
 @Component({
   selector: 'cua-class-strip',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <ul aria-label="Who is here">
       @for (one of shown(); track one.id) {
-        <li [class.writes]="one.writes" [class.gone]="!one.here" [title]="one.says">
+        <li [class.writes]="one.writes" [class.gone]="!one.here" [cuaTip]="one.says">
           @if (!one.teaches) {
             <cua-icon [of]="one.icon" [size]="16" />
           }

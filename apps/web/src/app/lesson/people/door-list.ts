@@ -3,12 +3,13 @@ import type { Arrival } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { DoorWord } from '@cuaderno/core/permissions';
 import { DoorOpen } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 
 /** Who is at the door, with one touch to let them in; and who was sent out. */
 @Component({
   selector: 'cua-door-list',
-  imports: [Icon],
+  imports: [Button, Icon],
   templateUrl: './door-list.html',
   styleUrl: './door-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -14,8 +14,10 @@ import type { DoorWord, Trust } from '@cuaderno/core/permissions';
 import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { SIGNALS } from '../../live/features/talk/signals';
+import { Tip } from '../../ui/tip/tip';
 import { inWords } from './line-quality';
 import { TRUST_STEPS } from './trust-steps';
 import { EmptyState } from '../../ui/empty/empty-state';
@@ -37,7 +39,7 @@ export type PersonWish =
  */
 @Component({
   selector: 'cua-people-panel',
-  imports: [Icon, MenuModule, EmptyState],
+  imports: [Button, Icon, MenuModule, EmptyState, Tip],
   templateUrl: './people-panel.html',
   styleUrl: './people-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

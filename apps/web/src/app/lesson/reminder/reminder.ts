@@ -16,6 +16,7 @@ import { TimetableApi } from '../../api/timetable-api';
 import type { Planned } from '../../api/timetable';
 import { readJson } from '../../browser/read-json';
 import { ofTab, remember } from '../../browser/storage';
+import { Button } from '../../ui/button/button';
 import { formatClock } from '../../ui/time/format-time';
 
 /** How often it is looked what comes, and how often what is said is said anew, in ms. */
@@ -28,7 +29,7 @@ const KEY = 'cuaderno-reminded';
 /** A line above all of the tutor's screens, ten minutes before a lesson that isn't open yet. */
 @Component({
   selector: 'cua-reminder',
-  imports: [RouterLink],
+  imports: [Button, RouterLink],
   template: `
     @if (due(); as lesson) {
       <p role="status">
@@ -38,10 +39,10 @@ const KEY = 'cuaderno-reminded';
           >
           {{ words() }}
         </span>
-        <a class="act" [routerLink]="['/courses', lesson.course]" (click)="dismiss(lesson)"
+        <a cuaButton [routerLink]="['/courses', lesson.course]" (click)="dismiss(lesson)"
           >Get it ready</a
         >
-        <button type="button" class="act quiet" (click)="dismiss(lesson)">All right</button>
+        <button type="button" cuaButton="quiet" (click)="dismiss(lesson)">All right</button>
       </p>
     }
   `,

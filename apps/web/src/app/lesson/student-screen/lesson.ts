@@ -26,7 +26,9 @@ import type { ProblemDetails } from '../../api/problem';
 import { isLineThin } from '../../browser/thin-line';
 import { HandedFiles } from '../../materials/handing-over/handed-files';
 import { HandedList } from '../../materials/handing-over/handed-list';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { wayBack } from '../way-back/way-back';
 import { LateOffers } from '../../records/late-lines/late-offers';
 import { OwnLateNotice } from '../../records/late-lines/own-late-notice';
@@ -57,6 +59,8 @@ type StudentLesson = Answer<typeof readLesson>;
   selector: 'cua-lesson',
   imports: [
     Announcer,
+    Button,
+    Tip,
     UnreadableNotice,
     ClassStrip,
     HandedList,

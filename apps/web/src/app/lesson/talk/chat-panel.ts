@@ -14,13 +14,14 @@ import { nameOf } from '@cuaderno/core/people';
 import type { ChatLine, ChatTo, Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { Send, X } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What is written in a lesson: to all, or between one student and the tutor. */
 @Component({
   selector: 'cua-chat-panel',
-  imports: [Icon, EmptyState],
+  imports: [Button, Icon, EmptyState],
   templateUrl: './chat-panel.html',
   styleUrl: './chat-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -11,11 +11,12 @@ import { Hand, MessageSquareHeart } from 'lucide';
 import { Popup } from '../../ui/popup/popup';
 import { Icon } from '../../ui/icons/icon';
 import { SIGNALS } from '../../live/features/talk/signals';
+import { Tip } from '../../ui/tip/tip';
 
 /** What a student says without a word: a hand, and a signal that only the tutor is told. */
 @Component({
   selector: 'cua-signal-bar',
-  imports: [Icon, Popup],
+  imports: [Icon, Popup, Tip],
   template: `
     <button
       type="button"
@@ -23,7 +24,7 @@ import { SIGNALS } from '../../live/features/talk/signals';
       [class.up]="up()"
       [attr.aria-pressed]="up()"
       [attr.aria-label]="up() ? 'Hand is up' : 'Raise hand'"
-      [title]="up() ? 'Lower your hand' : 'Raise your hand'"
+      [cuaTip]="up() ? 'Lower your hand' : 'Raise your hand'"
       (click)="raised.emit(!up())"
     >
       <cua-icon [of]="icons.Hand" [size]="20" />

@@ -12,6 +12,7 @@ import {
 import { whyNot } from '@cuaderno/core/permissions';
 import type { ChatTo } from '@cuaderno/core/features';
 import { X } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import type { BoardSession } from '../../live/board-session';
 import { ClassStrip } from '../people/class-strip';
@@ -20,12 +21,12 @@ import { ChatPanel } from './chat-panel';
 /** Who is here and what is written, for a student: beside the page, or below it on a phone. */
 @Component({
   selector: 'cua-talk-dialog',
-  imports: [ChatPanel, ClassStrip, Icon],
+  imports: [Button, ChatPanel, ClassStrip, Icon],
   template: `
     @if (session(); as live) {
       <div class="head">
         <h2>Class</h2>
-        <button type="button" class="act quiet" aria-label="Close" (click)="closed.emit()">
+        <button type="button" cuaButton="quiet" aria-label="Close" (click)="closed.emit()">
           <cua-icon [of]="icons.X" [size]="20" />
         </button>
       </div>
@@ -64,7 +65,7 @@ import { ChatPanel } from './chat-panel';
       margin: 0;
       font-size: 1.05rem;
     }
-    .act {
+    .cua-button {
       width: var(--touch);
       padding: 0;
     }

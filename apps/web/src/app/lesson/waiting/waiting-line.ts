@@ -1,22 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DoorOpen } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { formatWaiting, WhoWaits } from './who-waits';
 
 /** Says on any screen of the tutor that somebody waits, and leads there. */
 @Component({
   selector: 'cua-waiting-line',
-  imports: [Icon, RouterLink],
+  imports: [Button, Icon, RouterLink],
   template: `
     @for (one of lines(); track one.course) {
       <p role="status">
         <cua-icon [of]="icon" [size]="18" />
         <bdi>{{ one.words }}.</bdi>
         @if (one.board) {
-          <a class="act" [routerLink]="['/boards', one.board]">Go to the lesson</a>
+          <a cuaButton [routerLink]="['/boards', one.board]">Go to the lesson</a>
         } @else {
-          <a class="act" [routerLink]="['/courses', one.course]">Go to the course</a>
+          <a cuaButton [routerLink]="['/courses', one.course]">Go to the course</a>
         }
       </p>
     }

@@ -1,16 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DoorOpen } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { namesOf, formatWaiting, WhoWaits } from './who-waits';
 
 /** The same in the bar above a board, where nothing may move the page. */
 @Component({
   selector: 'cua-waiting-link',
-  imports: [Icon, RouterLink],
+  imports: [Button, Icon, RouterLink, Tip],
   template: `
     @if (first(); as one) {
-      <a class="act" [routerLink]="one.way" [title]="one.words" [attr.aria-label]="one.words">
+      <a cuaButton [routerLink]="one.way" [cuaTip]="one.words" [attr.aria-label]="one.words">
         <cua-icon [of]="icon" [size]="18" /><bdi>{{ one.names }}</bdi>
       </a>
     }

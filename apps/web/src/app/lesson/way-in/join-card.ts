@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { Check, Copy, QrCode } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { copyText } from '../../browser/copy-text';
 import { Passing } from '../../ui/time/passing';
+import { Tip } from '../../ui/tip/tip';
 import { QrDialog } from './qr-dialog';
 
 /** How long "copied" is shown, in ms. */
@@ -15,19 +17,20 @@ export function joinLink(token: string): string {
 /** How students come in: the link to copy, and the code to read out. */
 @Component({
   selector: 'cua-join-card',
-  imports: [Icon, QrDialog],
+  imports: [Button, Icon, QrDialog, Tip],
   template: `
     <ng-content select="h2" />
     <div class="ways">
-      <button type="button" class="act" (click)="copy()">
+      <button type="button" cuaButton (click)="copy()">
         <cua-icon [of]="copied() ? icons.Check : icons.Copy" [size]="18" />
         {{ copied() ? 'Copied' : 'Copy link' }}
       </button>
       <button
         type="button"
-        class="act square"
+        cuaButton
+        class="square"
         aria-label="Show as a picture to scan"
-        title="Show as a picture to scan"
+        cuaTip="Show as a picture to scan"
         (click)="showing.set(true)"
       >
         <cua-icon [of]="icons.QrCode" [size]="20" />

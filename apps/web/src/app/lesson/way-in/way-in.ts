@@ -15,6 +15,9 @@ import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import type { Course, GuestLink } from '../../api/shapes';
 import { copyText } from '../../browser/copy-text';
+import { Button } from '../../ui/button/button';
+import { Confirm } from '../../ui/confirm/confirm';
+import { Tip } from '../../ui/tip/tip';
 import { JoinCard, joinLink } from './join-card';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
@@ -36,7 +39,7 @@ const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
 /** How students come into a course: its link and code, who waits at the door, links for guests, its end. */
 @Component({
   selector: 'cua-way-in',
-  imports: [JoinCard, ProblemMessage],
+  imports: [Button, Confirm, JoinCard, ProblemMessage, Tip],
   templateUrl: './way-in.html',
   styleUrl: './way-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -17,6 +17,8 @@ import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core/materials
 import type { Id } from '@cuaderno/core/id';
 import { RouterLink } from '@angular/router';
 import { HandHelping, Upload, X } from 'lucide';
+import { Button } from '../../ui/button/button';
+import { Tip } from '../../ui/tip/tip';
 import { HandOverDialog } from '../handing-over/hand-over-dialog';
 import { Icon } from '../../ui/icons/icon';
 import { AssetPicture } from '../store/asset-picture';
@@ -43,6 +45,7 @@ export interface PagesChoice {
   selector: 'cua-chooser-panel',
   imports: [
     AssetPicture,
+    Button,
     FormsModule,
     HandOverDialog,
     Icon,
@@ -50,6 +53,7 @@ export interface PagesChoice {
     RouterLink,
     ScrollingModule,
     SelectModule,
+    Tip,
     UploadList,
     EmptyState,
   ],

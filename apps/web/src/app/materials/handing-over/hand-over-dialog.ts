@@ -12,7 +12,6 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
@@ -20,6 +19,7 @@ import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import { HandingOverApi } from '../../api/handing-over-api';
 import type { Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -30,7 +30,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** Hands a file to students to keep: to all of a course or to some; shows who has it, and takes it back. */
 @Component({
   selector: 'cua-hand-over-dialog',
-  imports: [ButtonModule, CheckboxModule, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, CheckboxModule, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './hand-over-dialog.html',
   styleUrl: './hand-over-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

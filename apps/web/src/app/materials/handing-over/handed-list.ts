@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, DestroyRef, inject, input } from '@
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Download } from 'lucide';
 import { timer } from 'rxjs';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { formatBytes } from '../store/format-material';
 import { HandedFiles } from './handed-files';
@@ -9,7 +10,7 @@ import { HandedFiles } from './handed-files';
 /** Files that a student was handed, to be kept on their own machine; nothing where there are none. */
 @Component({
   selector: 'cua-handed-list',
-  imports: [Icon],
+  imports: [Button, Icon],
   template: `@if (handed.files().length > 0) {
     @if (heading()) {
       <h2>Files for you</h2>
@@ -17,7 +18,7 @@ import { HandedFiles } from './handed-files';
     <ul>
       @for (file of handed.files(); track file.id) {
         <li>
-          <a class="act" download [href]="'/api/handed/' + file.id + '/file'" (click)="fetched()">
+          <a cuaButton download [href]="'/api/handed/' + file.id + '/file'" (click)="fetched()">
             <cua-icon [of]="icons.Download" [size]="20" />
             <span class="words">
               <bdi class="name">{{ file.name }}</bdi>
@@ -45,7 +46,7 @@ import { HandedFiles } from './handed-files';
       padding: 0;
       list-style: none;
     }
-    .act {
+    .cua-button {
       justify-content: start;
       gap: 10px;
       min-height: var(--touch);

@@ -13,7 +13,6 @@ import {
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { X } from 'lucide';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { CoursesApi } from '../../api/courses-api';
@@ -22,6 +21,8 @@ import { ImportsApi } from '../../api/imports-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
+import { Tip } from '../../ui/tip/tip';
 import { HandOverDialog } from '../handing-over/hand-over-dialog';
 import { Icon } from '../../ui/icons/icon';
 import { AssetPicture } from '../store/asset-picture';
@@ -36,13 +37,14 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
   selector: 'cua-asset-panel',
   imports: [
     AssetPicture,
-    ButtonModule,
+    Button,
     FormsModule,
     HandOverDialog,
     Icon,
     ProblemMessage,
     RouterLink,
     SelectModule,
+    Tip,
   ],
   templateUrl: './asset-panel.html',
   styleUrl: './asset-panel.scss',

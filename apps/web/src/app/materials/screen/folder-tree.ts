@@ -13,6 +13,7 @@ import {
 } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { SharedShelf, ShareInfo, ShelfInfo } from '../store/shapes';
 import { addressOf } from './place';
 import type { LibraryPlace } from './place';
@@ -34,7 +35,7 @@ interface TreeLine {
 /** Folders as they lie in one another: one's own, those that others share, and the bin. */
 @Component({
   selector: 'cua-folder-tree',
-  imports: [Icon],
+  imports: [Icon, Tip],
   templateUrl: './folder-tree.html',
   styleUrl: './folder-tree.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -20,10 +20,11 @@ import type { ElementRef } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
-import { ButtonModule } from 'primeng/button';
 import { CheckboxModule } from 'primeng/checkbox';
 import { problemOf } from '../../api/problem';
 import { readJson } from '../../browser/read-json';
+import { Button } from '../../ui/button/button';
+import { Confirm } from '../../ui/confirm/confirm';
 import { Icon } from '../../ui/icons/icon';
 import { AssetPicture } from '../store/asset-picture';
 import { droppedFiles } from '../store/dropped-files';
@@ -61,8 +62,9 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
   imports: [
     AssetPanel,
     AssetPicture,
-    ButtonModule,
+    Button,
     CheckboxModule,
+    Confirm,
     DIALOG,
     FolderTree,
     FormsModule,

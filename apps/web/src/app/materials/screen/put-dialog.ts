@@ -3,8 +3,8 @@ import { mayLieIn } from '@cuaderno/core/materials';
 import type { Id } from '@cuaderno/core/id';
 import type { Folder } from '@cuaderno/core/materials';
 import { FormControl, FormGroup } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
+import { Button } from '../../ui/button/button';
 import { folderLines } from '../store/folder-lines';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -12,7 +12,7 @@ import { DIALOG } from '../../ui/popup/dialog';
 /** Asks into which folder things go. */
 @Component({
   selector: 'cua-put-dialog',
-  imports: [ButtonModule, DIALOG, FORM, SelectModule],
+  imports: [Button, DIALOG, FORM, SelectModule],
   template: `
     <cua-dialog
       [header]="copying() ? 'Copy into which folder?' : 'Put into which folder?'"
@@ -31,8 +31,10 @@ import { DIALOG } from '../../ui/popup/dialog';
           />
         </cua-field>
         <div class="buttons">
-          <p-button label="Not now" severity="secondary" [text]="true" (onClick)="closed.emit()" />
-          <p-button type="submit" [label]="copying() ? 'Copy them here' : 'Put them here'" />
+          <button type="button" cuaButton="quiet" (click)="closed.emit()">Not now</button>
+          <button type="submit" cuaButton="strong">
+            {{ copying() ? 'Copy them here' : 'Put them here' }}
+          </button>
         </div>
       </form>
     </cua-dialog>

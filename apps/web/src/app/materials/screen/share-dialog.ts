@@ -4,7 +4,6 @@ import type { Id } from '@cuaderno/core/id';
 import type { Folder } from '@cuaderno/core/materials';
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { FormControl } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import { AccountsApi } from '../../api/accounts-api';
@@ -12,6 +11,7 @@ import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import { MaterialsApi } from '../../api/materials-api';
 import { copyText } from '../../browser/copy-text';
+import { Button } from '../../ui/button/button';
 import { MaterialsStore } from '../store/materials-store';
 import type { ShareInfo } from '../store/shapes';
 import { isWritten } from '../../ui/forms/fits';
@@ -24,7 +24,7 @@ type NamedReceiver = Answer<typeof listShareReceivers>[number];
 /** Says whom a folder is shared with, shares it with more, and takes it back. */
 @Component({
   selector: 'cua-share-dialog',
-  imports: [ButtonModule, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, ProblemMessage, SelectModule],
   templateUrl: './share-dialog.html',
   styleUrl: './share-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

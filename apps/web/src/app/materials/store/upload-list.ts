@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
 import { ProgressBarModule } from 'primeng/progressbar';
+import { Button } from '../../ui/button/button';
 import type { MaterialUpload } from './material-upload';
 import { formatRemarks } from './remarks';
 import { UploadQueue } from './upload-queue';
@@ -11,7 +11,7 @@ const SHOWN = 4;
 /** What is on its way to materials, what can't be taken, and what broke off last time. */
 @Component({
   selector: 'cua-upload-list',
-  imports: [ButtonModule, ProgressBarModule],
+  imports: [Button, ProgressBarModule],
   templateUrl: './upload-list.html',
   styleUrl: './upload-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,6 +12,7 @@ import type { ElementRef } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { ArchiveApi } from '../../api/archive-api';
 import { problemOf } from '../../api/problem';
+import { Button } from '../../ui/button/button';
 import { inThisZone } from '../../ui/time/format-time';
 import { Making } from './making';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -22,11 +23,11 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
 /** Saves everything of a course or a student as one archive: long work, which can be stopped. */
 @Component({
   selector: 'cua-archive-button',
-  imports: [ProblemMessage],
+  imports: [Button, ProblemMessage],
   template: `
     @if (making.part() !== null) {
       <span role="status">Making the archive…</span>
-      <button #next type="button" class="act quiet" (click)="making.stop()">Stop</button>
+      <button #next type="button" cuaButton="quiet" (click)="making.stop()">Stop</button>
     } @else if (bound().length > 0) {
       <p role="status">
         Protected against being changed, copied or printed:
@@ -35,10 +36,10 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
         }
         Copies in the archive are not: save it only if you may.
       </p>
-      <button #next type="button" class="act" (click)="make()">Save the archive</button>
-      <button type="button" class="act quiet" (click)="bound.set([])">Cancel</button>
+      <button #next type="button" cuaButton (click)="make()">Save the archive</button>
+      <button type="button" cuaButton="quiet" (click)="bound.set([])">Cancel</button>
     } @else {
-      <button #next type="button" class="act quiet" (click)="save()">
+      <button #next type="button" cuaButton="quiet" (click)="save()">
         {{ label() }}
       </button>
     }

@@ -12,11 +12,11 @@ import {
 } from '@angular/core';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { firstValueFrom, lastValueFrom } from 'rxjs';
 import { untilAborted } from '../../api/api';
 import { BoardsApi } from '../../api/boards-api';
 import type { ProblemDetails } from '../../api/problem';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import { boardAsFile } from './board-file';
@@ -57,15 +57,7 @@ const notCopied = (): ProblemDetails => ({
 /** Asks as what a board, or a page of it, is to be saved on this machine. */
 @Component({
   selector: 'cua-save-dialog',
-  imports: [
-    ButtonModule,
-    CheckboxModule,
-    DIALOG,
-    FileWish,
-    FormsModule,
-    ProblemMessage,
-    ProtectedNote,
-  ],
+  imports: [Button, CheckboxModule, DIALOG, FileWish, FormsModule, ProblemMessage, ProtectedNote],
   templateUrl: './save-dialog.html',
   styleUrl: './save-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -18,13 +18,13 @@ import {
 } from '@angular/core';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import { lastValueFrom } from 'rxjs';
 import { untilAborted } from '../../api/api';
 import { RecordsApi } from '../../api/records-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
+import { Button } from '../../ui/button/button';
 import { makeFilm } from '../film/film';
 import { lengthOfFilm } from '../film/film-source';
 import type { FilmSource } from '../film/film-source';
@@ -97,7 +97,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
 @Component({
   selector: 'cua-save-record-dialog',
   imports: [
-    ButtonModule,
+    Button,
     CheckboxModule,
     DIALOG,
     FileWish,

@@ -15,8 +15,8 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
 import { PageThumb } from '../../board/pages/page-thumb';
+import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import { formatWhen } from '../../ui/time/format-time';
@@ -43,7 +43,7 @@ const key = ({ lesson, person }: LateLines): string => `${lesson} ${person}`;
  */
 @Component({
   selector: 'cua-late-lines-dialog',
-  imports: [ButtonModule, DIALOG, PageThumb, ProblemMessage],
+  imports: [Button, DIALOG, PageThumb, ProblemMessage],
   templateUrl: './late-lines-dialog.html',
   styleUrl: './late-lines-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Button } from '../../ui/button/button';
 import { LateOffers } from './late-offers';
 
 /** “One line” or “3 lines”. */
@@ -9,13 +10,14 @@ function lines(n: number): string {
 /** Tells a student what became of what they wrote while the connection was lost. It covers nothing. */
 @Component({
   selector: 'cua-own-late-notice',
+  imports: [Button],
   template: `@if (words().length > 0) {
     <div role="status">
       @for (text of words(); track text) {
         <p>{{ text }}</p>
       }
       @if (mayClose()) {
-        <button type="button" class="act" (click)="offers.told()">All right</button>
+        <button type="button" cuaButton (click)="offers.told()">All right</button>
       }
     </div>
   }`,

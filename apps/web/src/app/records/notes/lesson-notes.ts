@@ -14,6 +14,7 @@ import { RecordsApi } from '../../api/records-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Note, NoteKind } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { formatClock, formatDate } from '../../ui/time/format-time';
 import { NoteDrafts } from './note-drafts';
 import type { Drafts, NoteDraft } from './note-drafts';
@@ -32,7 +33,7 @@ const KINDS: readonly { readonly kind: NoteKind; readonly label: string; readonl
  */
 @Component({
   selector: 'cua-lesson-notes',
-  imports: [ProblemMessage],
+  imports: [Button, ProblemMessage],
   templateUrl: './lesson-notes.html',
   styleUrl: './lesson-notes.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

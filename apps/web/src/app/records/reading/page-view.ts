@@ -15,6 +15,7 @@ import type { Observable } from 'rxjs';
 import { HandoutsApi } from '../../api/handouts-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
+import { Button } from '../../ui/button/button';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** How often it is asked for slides that are being made ready, in ms. */
@@ -23,13 +24,13 @@ const ASKED = 1500;
 /** One page of a file, as a picture with one's name across it. */
 @Component({
   selector: 'cua-page-view',
-  imports: [ProblemMessage],
+  imports: [Button, ProblemMessage],
   template: `
     @if (address(); as src) {
       <img [src]="src" [alt]="'Page ' + page() + ' of ' + name()" draggable="false" />
     } @else if (problem(); as problem) {
       <cua-problem [of]="problem"
-        ><button type="button" class="act" (click)="show()">Try again</button></cua-problem
+        ><button type="button" cuaButton (click)="show()">Try again</button></cua-problem
       >
     } @else {
       <p role="status">{{ words() }}</p>

@@ -8,6 +8,7 @@ import {
   signal,
 } from '@angular/core';
 import { ChevronLeft, ChevronRight, ZoomIn, ZoomOut } from 'lucide';
+import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { PageView } from './page-view';
 import type { ReadFolder, ReadSheet } from './shapes';
@@ -21,7 +22,7 @@ const WIDEST = 1100;
 /** Where a student looks at what the tutor shares: a list, and one page at a time. */
 @Component({
   selector: 'cua-reading-room',
-  imports: [Icon, PageView],
+  imports: [Button, Icon, PageView],
   templateUrl: './reading-room.html',
   styleUrl: './reading-room.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

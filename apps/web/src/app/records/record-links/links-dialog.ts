@@ -10,7 +10,6 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { ButtonModule } from 'primeng/button';
 import { InputTextModule } from 'primeng/inputtext';
 import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
@@ -19,6 +18,8 @@ import { Attempt } from '../../api/attempt';
 import { RecordLinksApi } from '../../api/record-links-api';
 import type { RecordLink } from '../../api/shared';
 import { copyText } from '../../browser/copy-text';
+import { Button } from '../../ui/button/button';
+import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -35,7 +36,16 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-dialog',
-  imports: [ButtonModule, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule, EmptyState],
+  imports: [
+    Button,
+    Confirm,
+    DIALOG,
+    FORM,
+    InputTextModule,
+    ProblemMessage,
+    SelectModule,
+    EmptyState,
+  ],
   templateUrl: './links-dialog.html',
   styleUrl: './links-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

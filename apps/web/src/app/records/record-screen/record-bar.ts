@@ -10,10 +10,10 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import type { Id } from '@cuaderno/core/id';
 import type { MenuItem } from 'primeng/api';
-import { ButtonModule } from 'primeng/button';
 import { MenuModule } from 'primeng/menu';
 import type { CopySource } from '../../board/copying/copy-dialog';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
+import { Button } from '../../ui/button/button';
 import { OpenRecord } from './open-record';
 import { RECORD_VIEWS } from './record-view';
 import type { RecordView } from './record-view';
@@ -22,7 +22,7 @@ import type { RecordView } from './record-view';
 @Component({
   selector: 'cua-record-bar',
   host: { role: 'banner' },
-  imports: [ButtonModule, MenuModule, RouterLink, WhoseInk],
+  imports: [Button, MenuModule, RouterLink, WhoseInk],
   templateUrl: './record-bar.html',
   styleUrl: './record-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

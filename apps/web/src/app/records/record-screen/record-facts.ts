@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { TableModule } from 'primeng/table';
+import { Button } from '../../ui/button/button';
 import { LessonNotes } from '../notes/lesson-notes';
 import { formatClock, formatDate, formatLength, formatSpan } from '../../ui/time/format-time';
 import { OpenRecord } from './open-record';
@@ -8,7 +9,7 @@ import { OpenRecord } from './open-record';
 @Component({
   selector: 'cua-record-facts',
   host: { role: 'complementary', 'aria-label': 'About this lesson' },
-  imports: [LessonNotes, TableModule],
+  imports: [Button, LessonNotes, TableModule],
   templateUrl: './record-facts.html',
   styleUrl: './record-facts.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

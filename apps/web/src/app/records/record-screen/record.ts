@@ -29,6 +29,7 @@ import { Stage } from '../../board/stage/stage';
 import { NO_MARKS } from '../../board/stage/stage-marks';
 import type { StageMarks } from '../../board/stage/stage-marks';
 import { FeatureViews } from '../../live/features/feature-views';
+import { Button } from '../../ui/button/button';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { SaveRecordDialog } from '../export/save-record-dialog';
 import type { FilmSource } from '../film/film-source';
@@ -50,6 +51,7 @@ const NONE: readonly Drawing[] = [];
 @Component({
   selector: 'cua-record',
   imports: [
+    Button,
     CopyDialog,
     FeatureViews,
     LateLinesDialog,

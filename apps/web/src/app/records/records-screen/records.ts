@@ -12,7 +12,6 @@ import {
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import {
   catchError,
@@ -35,6 +34,7 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import type { Deletion } from '../../api/student-data';
+import { Button } from '../../ui/button/button';
 import { ArchiveButton } from '../export/archive-button';
 import { download } from '../../ui/download/download';
 import { SAID } from '../../live/features/in-record';
@@ -77,7 +77,7 @@ const FIRST = 5;
   selector: 'cua-records',
   imports: [
     ArchiveButton,
-    ButtonModule,
+    Button,
     CourseAttendance,
     DeletionDialog,
     DeletionsDialog,

@@ -29,6 +29,7 @@ import { SharedRecordsApi } from '../../api/shared-records-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { SharedList, SharedRecord } from '../../api/shared';
+import { Button } from '../../ui/button/button';
 import { download } from '../../ui/download/download';
 import {
   formatClock,
@@ -46,7 +47,7 @@ const ASK_EVERY = 5_000;
 /** What a student or parent sees by a link: records, without an account, on a phone as on a computer. */
 @Component({
   selector: 'cua-shared',
-  imports: [ProblemMessage, EmptyState],
+  imports: [Button, ProblemMessage, EmptyState],
   templateUrl: './shared.html',
   styleUrl: './shared.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { colourOfPerson } from '@cuaderno/core/ink';
 import type { LessonAttended } from '../../api/shapes';
+import { Button } from '../../ui/button/button';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { formatDate, formatLength } from '../../ui/time/format-time';
@@ -12,12 +13,12 @@ const MOST = 26;
 /** Who came to the lessons of a course, over the weeks. Students are told apart by their names. */
 @Component({
   selector: 'cua-course-attendance',
-  imports: [Chart],
+  imports: [Button, Chart],
   template: `
     <section aria-labelledby="attendance">
       <div class="head">
         <h2 id="attendance">Attendance</h2>
-        <button type="button" class="act quiet" (click)="saved.emit()">
+        <button type="button" cuaButton="quiet" (click)="saved.emit()">
           Save as a table (CSV)
         </button>
       </div>

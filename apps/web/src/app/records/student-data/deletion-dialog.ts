@@ -10,11 +10,11 @@ import {
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
-import { ButtonModule } from 'primeng/button';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { StudentDataApi } from '../../api/student-data-api';
 import type { Deletion, Seat, StudentData } from '../../api/student-data';
+import { Button } from '../../ui/button/button';
 import { ArchiveButton } from '../export/archive-button';
 import { DIALOG } from '../../ui/popup/dialog';
 import { formatWhen } from '../../ui/time/format-time';
@@ -34,7 +34,7 @@ interface MentionPlace {
   selector: 'cua-deletion-dialog',
   imports: [
     ArchiveButton,
-    ButtonModule,
+    Button,
     CheckboxModule,
     DeletionReportView,
     DIALOG,

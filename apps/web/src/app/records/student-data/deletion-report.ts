@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Deletion } from '../../api/student-data';
+import { Button } from '../../ui/button/button';
 import { download } from '../../ui/download/download';
 import { formatWhen } from '../../ui/time/format-time';
 import { BEYOND, leftLines, reportLines, reportText } from './report-text';
@@ -7,6 +8,7 @@ import { BEYOND, leftLines, reportLines, reportText } from './report-text';
 /** What was done when a student's data was deleted, to be read and kept. */
 @Component({
   selector: 'cua-deletion-report',
+  imports: [Button],
   template: `
     <h3>{{ deletion().report.alias }}</h3>
     <p class="when">Deleted {{ when() }}</p>
@@ -24,7 +26,7 @@ import { BEYOND, leftLines, reportLines, reportText } from './report-text';
       </ul>
     }
     <p class="when">{{ beyond }}</p>
-    <button type="button" class="act quiet" (click)="save()">Save this report as text</button>
+    <button type="button" cuaButton="quiet" (click)="save()">Save this report as text</button>
   `,
   styles: `
     :host {

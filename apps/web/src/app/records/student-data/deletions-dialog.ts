@@ -1,20 +1,20 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
 import type { Deletion } from '../../api/student-data';
+import { Button } from '../../ui/button/button';
 import { DeletionReportView } from './deletion-report';
 import { DIALOG } from '../../ui/popup/dialog';
 
 /** Reports of all that was deleted. */
 @Component({
   selector: 'cua-deletions-dialog',
-  imports: [ButtonModule, DeletionReportView, DIALOG],
+  imports: [Button, DeletionReportView, DIALOG],
   template: `
     <cua-dialog header="What was deleted" (closed)="closed.emit()">
       @for (one of deletions(); track one.id) {
         <cua-deletion-report [deletion]="one" />
       }
       <ng-template cuaDialogFooter>
-        <p-button label="Done" (onClick)="closed.emit()" />
+        <button type="button" cuaButton="strong" (click)="closed.emit()">Done</button>
       </ng-template>
     </cua-dialog>
   `,

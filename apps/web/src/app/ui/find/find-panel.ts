@@ -16,6 +16,7 @@ import { typedOn, WordIndex } from '@cuaderno/core/find';
 import type { Board, Page, PdfPaper } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import { X } from 'lucide';
+import { Button } from '../button/button';
 import { Icon } from '../icons/icon';
 
 /** Where the words of imported pages come from. */
@@ -26,7 +27,7 @@ export interface PrintedWords {
 /** Finds words on all pages of a board: typed ones, and those in imported PDFs. */
 @Component({
   selector: 'cua-find-panel',
-  imports: [Icon],
+  imports: [Button, Icon],
   templateUrl: './find-panel.html',
   styleUrl: './find-panel.scss',
   host: { '(keydown.escape)': 'closed.emit()' },

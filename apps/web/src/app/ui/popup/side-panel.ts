@@ -8,6 +8,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { X } from 'lucide';
+import { Button } from '../button/button';
 import { Icon } from '../icons/icon';
 
 /**
@@ -16,7 +17,7 @@ import { Icon } from '../icons/icon';
  */
 @Component({
   selector: 'cua-side-panel',
-  imports: [Icon],
+  imports: [Button, Icon],
   template: `
     <dialog
       #dialog
@@ -26,7 +27,7 @@ import { Icon } from '../icons/icon';
     >
       <div class="head">
         <h2>{{ header() }}</h2>
-        <button type="button" class="act quiet" aria-label="Close" (click)="dialog.close()">
+        <button type="button" cuaButton="quiet" aria-label="Close" (click)="dialog.close()">
           <cua-icon [of]="icons.X" [size]="20" />
         </button>
       </div>
@@ -59,7 +60,7 @@ import { Icon } from '../icons/icon';
       margin: 0;
       font-size: 1.2rem;
     }
-    .act {
+    .cua-button {
       width: var(--touch);
       padding: 0;
     }

@@ -25,6 +25,7 @@ import type { Command, Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { debounceTime, Subject } from 'rxjs';
 import { Icon } from '../icons/icon';
+import { Tip } from '../tip/tip';
 import { fromDoc, schema, toDoc } from './schema';
 import type { ListKind } from './schema';
 import { TEXT_MARKS } from './text-marks';
@@ -36,7 +37,7 @@ const REST = 800;
 /** A field for text with weight, slant and lists. What is typed is handed on by itself. */
 @Component({
   selector: 'cua-text-editor',
-  imports: [Icon],
+  imports: [Icon, Tip],
   templateUrl: './text-editor.html',
   styleUrl: './text-editor.scss',
   host: { '[class.bare]': 'bare()' },

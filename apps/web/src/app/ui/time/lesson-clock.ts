@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { interval } from 'rxjs';
+import { Button } from '../button/button';
 import { Popup } from '../popup/popup';
 import { formatLength } from './format-time';
 
@@ -15,7 +16,7 @@ const USUAL = 50 * MINUTE;
 /** How long the lesson is open, until when it is planned, and that its end is near. */
 @Component({
   selector: 'cua-lesson-clock',
-  imports: [Popup],
+  imports: [Button, Popup],
   template: `
     <button
       type="button"
@@ -35,15 +36,15 @@ const USUAL = 50 * MINUTE;
           {{ endsAt() === null ? 'No end is planned.' : 'Planned until ' + until() + '.' }}
         </p>
         @if (endsAt(); as end) {
-          <button type="button" class="act" (click)="planned.emit(end - 5 * minute)">
+          <button type="button" cuaButton (click)="planned.emit(end - 5 * minute)">
             5 minutes sooner
           </button>
-          <button type="button" class="act" (click)="planned.emit(end + 5 * minute)">
+          <button type="button" cuaButton (click)="planned.emit(end + 5 * minute)">
             5 minutes later
           </button>
-          <button type="button" class="act quiet" (click)="planned.emit(null)">No end</button>
+          <button type="button" cuaButton="quiet" (click)="planned.emit(null)">No end</button>
         } @else {
-          <button type="button" class="act" (click)="planned.emit(openedAt() + usual)">
+          <button type="button" cuaButton (click)="planned.emit(openedAt() + usual)">
             50 minutes from the opening
           </button>
         }

@@ -3,6 +3,7 @@ import type { MarkName, MarkSpec } from '@cuaderno/core/kinds';
 import { Check, CircleAlert, CircleQuestionMark, Heart, Star, X } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
+import { Tip } from '../../../ui/tip/tip';
 import { KindOptions } from '../kind';
 import { markStyle } from './style';
 
@@ -18,14 +19,14 @@ const MARKS: readonly { mark: MarkName; label: string; icon: IconNode }[] = [
 /** Which mark is laid next, or those are that are chosen. */
 @Component({
   selector: 'cua-mark-options',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <div class="group choices" role="group" aria-label="Mark">
       @for (choice of marks; track choice.mark) {
         <button
           type="button"
           [attr.aria-label]="choice.label"
-          [title]="choice.label"
+          [cuaTip]="choice.label"
           [attr.aria-pressed]="mark() === choice.mark"
           (click)="choose(choice.mark)"
         >

@@ -11,6 +11,7 @@ import type { Marking, NumberLabels, NumberLineSpec } from '@cuaderno/core/kinds
 import { RulerDimensionLine } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
+import { Tip } from '../../../ui/tip/tip';
 import { KindOptions } from '../kind';
 import { INTERVAL, JUMP, OPEN_INTERVAL, OPEN_POINT, POINT } from './icons';
 import { marking, numberLineStyle } from './style';
@@ -57,7 +58,7 @@ const MARKINGS: readonly {
 /** What a number line goes from and to, in which steps, and what its tool marks on one. */
 @Component({
   selector: 'cua-number-line-options',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     <div class="group" role="group" aria-label="Number line">
       @if (items().length === 0) {
@@ -66,7 +67,7 @@ const MARKINGS: readonly {
             <button
               type="button"
               [attr.aria-label]="choice.label"
-              [title]="choice.label + '. ' + choice.title"
+              [cuaTip]="choice.label + '. ' + choice.title"
               [attr.aria-pressed]="marking() === choice.marking"
               (click)="marking.set(choice.marking)"
             >

@@ -14,6 +14,7 @@ import {
 } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
+import { Tip } from '../../../ui/tip/tip';
 import { KindOptions } from '../kind';
 import { fillOf } from './fill';
 import { shapeStyle } from './style';
@@ -32,7 +33,7 @@ const SHAPES: readonly { shape: ShapeChoice; label: string; icon: IconNode }[] =
 /** Which shape is drawn next, and how it and those that are chosen look. */
 @Component({
   selector: 'cua-shape-options',
-  imports: [Icon],
+  imports: [Icon, Tip],
   template: `
     @if (items().length === 0) {
       <div class="group choices" role="group" aria-label="Shape">
@@ -40,7 +41,7 @@ const SHAPES: readonly { shape: ShapeChoice; label: string; icon: IconNode }[] =
           <button
             type="button"
             [attr.aria-label]="choice.label"
-            [title]="choice.label"
+            [cuaTip]="choice.label"
             [attr.aria-pressed]="next().shape === choice.shape"
             (click)="choose(choice.shape)"
           >
@@ -54,7 +55,7 @@ const SHAPES: readonly { shape: ShapeChoice; label: string; icon: IconNode }[] =
         <button
           type="button"
           aria-label="Filled"
-          title="Filled"
+          cuaTip="Filled"
           [attr.aria-pressed]="style.filled"
           (click)="set({ filled: !style.filled })"
         >
@@ -63,7 +64,7 @@ const SHAPES: readonly { shape: ShapeChoice; label: string; icon: IconNode }[] =
         <button
           type="button"
           aria-label="Dashed"
-          title="Dashed"
+          cuaTip="Dashed"
           [attr.aria-pressed]="style.dashed"
           (click)="set({ dashed: !style.dashed })"
         >

@@ -6,6 +6,7 @@ import { TextAlignCenter, TextAlignEnd, TextAlignStart } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
 import { TEXT_MARKS } from '../../../ui/rich-text/text-marks';
+import { Tip } from '../../../ui/tip/tip';
 import { families } from '../../drawing/text-fonts';
 import { KindOptions } from '../kind';
 import { laidOut } from './laid-out';
@@ -27,7 +28,7 @@ const FONTS: readonly { font: TextFont; label: string }[] = [
 /** How words look: those that are being written, those that are chosen, or the next. */
 @Component({
   selector: 'cua-text-options',
-  imports: [Icon],
+  imports: [Icon, Tip],
   templateUrl: './options.html',
   styleUrl: './options.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -14,7 +14,9 @@ import { oneLine } from '@cuaderno/core/text';
 import type { Id } from '@cuaderno/core/id';
 import { CornerDownLeft, Pencil } from 'lucide';
 import { throttleTime } from 'rxjs';
+import { Button } from '../../../ui/button/button';
 import { Icon } from '../../../ui/icons/icon';
+import { Tip } from '../../../ui/tip/tip';
 import type { CaptionsState } from './captions-state';
 
 /** How often it is told how far a line is typed, in ms. */
@@ -23,7 +25,7 @@ const TOLD = 200;
 /** Where captions are typed: each line goes to all with Enter, and is seen as it is typed. */
 @Component({
   selector: 'cua-caption-field',
-  imports: [Icon, ReactiveFormsModule],
+  imports: [Button, Icon, ReactiveFormsModule, Tip],
   template: `
     <form (submit)="$event.preventDefault(); done()">
       <input
@@ -39,16 +41,16 @@ const TOLD = 200;
         (keydown.arrowup)="correctByKey($event)"
         (keydown.escape)="leave($event)"
       />
-      <button type="submit" class="act">
+      <button type="submit" cuaButton>
         <cua-icon [of]="icons.CornerDownLeft" [size]="18" />
         <span class="word">{{ corrected() ? 'Correct' : 'Send' }}</span>
       </button>
       @if (last() && !corrected()) {
         <button
           type="button"
-          class="act quiet"
+          cuaButton="quiet"
           aria-label="Correct the last line"
-          title="Correct the last line (arrow up)"
+          cuaTip="Correct the last line (arrow up)"
           (click)="correct()"
         >
           <cua-icon [of]="icons.Pencil" [size]="18" />
@@ -58,7 +60,7 @@ const TOLD = 200;
     @if (state().unconfirmed().length > 0) {
       <p role="status">
         {{ waiting() }}
-        <button type="button" class="act quiet" (click)="state().sendAgain()">Send again</button>
+        <button type="button" cuaButton="quiet" (click)="state().sendAgain()">Send again</button>
       </p>
     }
   `,

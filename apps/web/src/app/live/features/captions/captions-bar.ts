@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { nameOf } from '@cuaderno/core/people';
 import { AArrowDown, AArrowUp, Captions, CaptionsOff } from 'lucide';
+import { Button } from '../../../ui/button/button';
 import { Icon } from '../../../ui/icons/icon';
+import { Tip } from '../../../ui/tip/tip';
 import type { LessonWith } from '../feature';
 import type { CaptionsState } from './captions-state';
 import { CaptionField } from './caption-field';
@@ -11,14 +13,14 @@ import { CaptionSize } from './caption-size';
 /** What is said in the lesson, as somebody types it: below the page, in every window, as large as the reader likes. */
 @Component({
   selector: 'cua-captions-bar',
-  imports: [CaptionField, CaptionLines, Icon],
+  imports: [Button, CaptionField, CaptionLines, Icon, Tip],
   template: `
     @if (writer(); as name) {
       <section class="bar" aria-label="Captions">
         @if (!size.hidden()) {
           <cua-caption-lines [lines]="state().lines()" [typing]="state().typing()" />
         }
-        <div class="buttons" [title]="'Captions, typed by ' + name">
+        <div class="buttons" [cuaTip]="'Captions, typed by ' + name">
           @if (size.hidden()) {
             <button type="button" class="show" (click)="size.hide(false)">
               <cua-icon [of]="icons.Captions" [size]="20" /> Show captions
@@ -27,7 +29,7 @@ import { CaptionSize } from './caption-size';
             <button
               type="button"
               aria-label="Smaller captions"
-              title="Smaller captions"
+              cuaTip="Smaller captions"
               [disabled]="size.isSmallest()"
               (click)="size.change(-1)"
             >
@@ -36,7 +38,7 @@ import { CaptionSize } from './caption-size';
             <button
               type="button"
               aria-label="Larger captions"
-              title="Larger captions"
+              cuaTip="Larger captions"
               [disabled]="size.isLargest()"
               (click)="size.change(1)"
             >
@@ -45,7 +47,7 @@ import { CaptionSize } from './caption-size';
             <button
               type="button"
               aria-label="Hide captions"
-              title="Hide captions, on this screen only"
+              cuaTip="Hide captions, on this screen only"
               (click)="size.hide(true)"
             >
               <cua-icon [of]="icons.CaptionsOff" [size]="20" />
@@ -61,7 +63,7 @@ import { CaptionSize } from './caption-size';
     } @else if (state().unconfirmed().length > 0) {
       <p class="lost" role="alert">
         You don’t type the captions any more. Not taken: “{{ lost() }}”
-        <button type="button" class="act" (click)="state().drop()">All right</button>
+        <button type="button" cuaButton (click)="state().drop()">All right</button>
       </p>
     }
   `,
