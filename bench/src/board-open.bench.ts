@@ -13,7 +13,7 @@ import { BenchServer } from './server.js';
 const PAGES = 100;
 const ITEMS = 20_000;
 const RUNS = 5;
-/** Scrolls of each kind, in turns, each compared with the bare one beside it: the machine has slow moments that are nobody's. */
+/** Scrolls of each kind, in turns, each compared with the bare one beside it: the machine has slow moments of its own. */
 const SCROLLS = 9;
 /** Memory of the tab at most, in MB. */
 const MEMORY = 350;

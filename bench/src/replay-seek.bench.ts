@@ -10,7 +10,7 @@ const SEEKS = 40;
 const LIMIT_MS = 300;
 const LIMIT = 1.5;
 
-/** From choosing a moment until it is drawn, against opening the record as it stood. */
+/** From choosing a moment until it is drawn, against opening the record at its end. */
 export async function measure(): Promise<Result> {
   const server = await BenchServer.start();
   const id = await longLesson(server, LESSON);

@@ -1,5 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
-import { fork, spawn } from 'node:child_process';
+import { execFileSync, fork, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { connect, createServer } from 'node:net';
 import type { Server, Socket } from 'node:net';
@@ -9,6 +9,7 @@ import type { HostAnswer, HostOrder } from '../../apps/server/dist/testing/app-h
 
 const SERVER = resolve(import.meta.dirname, '../../apps/server/dist');
 const MAIN = join(SERVER, 'main.js');
+const DEMO = join(SERVER, 'demo/main.js');
 
 /**
  * Where ports are looked for: below those that systems give to outgoing connections (from 32768 on), and for each of
@@ -90,7 +91,7 @@ export class KillableServer implements RunningServer {
   private child: ChildProcess | null = null;
   readonly folder = mkdtempSync(join(tmpdir(), 'cuaderno-e2e-'));
 
-  private constructor(readonly port: number) {}
+  protected constructor(readonly port: number) {}
 
   static async start(): Promise<KillableServer> {
     const server = new KillableServer(await freePort());
@@ -102,14 +103,16 @@ export class KillableServer implements RunningServer {
     return `http://127.0.0.1:${this.port}`;
   }
 
+  protected get env(): NodeJS.ProcessEnv {
+    return {
+      ...process.env,
+      ...{ CUADERNO_DATA: this.folder, PORT: String(this.port), LOG_LEVEL: 'error' },
+    };
+  }
+
   async run(): Promise<void> {
     this.child = spawn(process.execPath, [MAIN], {
-      env: {
-        ...process.env,
-        CUADERNO_DATA: this.folder,
-        PORT: String(this.port),
-        LOG_LEVEL: 'error',
-      },
+      env: this.env,
       stdio: ['ignore', 'inherit', 'inherit'],
     });
     for (;;) {
@@ -205,5 +208,22 @@ export class Line {
     if (this.pace === Infinity) return;
     near.pause();
     setTimeout(() => near.resume(), (bytes.length / this.pace) * 1000);
+  }
+}
+
+/** A server that is filled with the demo. */
+export class DemoServer extends KillableServer {
+  /** Where students of the demo's class come in, as a path. */
+  wayIn = '';
+
+  static override async start(): Promise<DemoServer> {
+    const server = new DemoServer(await freePort());
+    server.wayIn = execFileSync(process.execPath, [DEMO], { env: server.env }).toString();
+    await server.run();
+    return server;
+  }
+
+  protected override get env(): NodeJS.ProcessEnv {
+    return { ...super.env, CUADERNO_DEMO: '1' };
   }
 }

@@ -52,7 +52,7 @@ test('a lesson is seen again as it grew, from any moment', async ({ browser }) =
   await maren.page.getByText('Replay', { exact: true }).click();
   await maren.seesPaperAt(page!, idas!);
   await maren.button('Play').click();
-  // Ida's line comes before Maren's, and at the end all is as it stood.
+  // Ida's line comes before Maren's, and at the end all is as the lesson left it.
   await maren.seesInkAt(page!, idas!);
   await expect(maren.button('Play')).toBeVisible();
   await maren.seesInkAt(page!, marens!);

@@ -31,7 +31,7 @@ export class Copies {
     return this.copyState(await host.between((state) => state), wish, tutor);
   }
 
-  /** A board like one as it stood at some time. It is seen when it is whole, and never before. */
+  /** A copy of a board as it was at some time. It is seen when it is whole, and never before. */
   async copyState(
     like: Board,
     { course, title, lessonInk }: CopyWish,

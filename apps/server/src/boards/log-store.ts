@@ -293,7 +293,7 @@ export class LogStore {
     return row ? [...withStandIns(await this.entries(row.num, 0, until))] : null;
   }
 
-  /** The board as it stood after entry `until`, its last place, and the place of every operation. */
+  /** The board as it was after entry `until`, its last place, and the place of every operation. */
   async load(
     id: string,
     until?: number,

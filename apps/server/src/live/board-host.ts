@@ -32,11 +32,13 @@ import type {
 import type { FastifyBaseLogger } from 'fastify';
 import type { LogStore } from '../boards/log-store.js';
 import { isDiskFull } from '../problems/index.js';
-import { Commit, refuse, runs, withEnds } from './commit.js';
-import type { End, TakenOperation } from './commit.js';
+import { Commit, refuse, runs } from './commit.js';
+import type { TakenOperation } from './commit.js';
 import type { Member } from './member.js';
 import { OfferQueue } from './offer-queue.js';
 import type { Offer } from './offer-queue.js';
+import { packedFor, projectEntry } from './passing-on.js';
+import type { End } from './passing-on.js';
 
 /** Operations in one commit at most, so that the first of a flood needn't wait for the last; but see `together`. */
 const COMMIT_SIZE = 400;
@@ -348,8 +350,9 @@ export class BoardHost {
     const verdict = this.sequencer.offer(op, who, origin?.at ?? commit.at, lesson);
     if (verdict.kind === 'taken') {
       const { entry } = verdict;
-      const told = projectFor(op, before, this.sequencer.current);
-      commit.taken.push({ entry, from, told: { ...entry, op: told } });
+      const viewers = [...this.members].map(({ viewer }) => viewer);
+      const projected = projectEntry(entry, before, this.sequencer.current, viewers);
+      commit.taken.push({ entry, from, ...projected });
       commit.confirm(from, entry.seq, op.id);
       if (cost > 0) from?.keeps(cost);
     } else if (verdict.kind === 'known') commit.known.push({ seq: verdict.seq, op, from });
@@ -377,21 +380,9 @@ export class BoardHost {
       let end = i + 1;
       while (end < taken.length && taken[end]!.from === from) end++;
       const run = taken.slice(i, end);
-      const whole = runs(run.map(({ entry }) => entry));
-      // Mostly everyone is told the same, and then it is packed once.
-      const alike = run.every(({ entry, told }) => told.op === entry.op);
-      const told = alike ? whole : runs(run.map((one) => one.told));
-      const ends = this.endsOf(run, from);
-      // An end and what it became go together: by itself, each would cost a packet.
-      const forTutors = withEnds(ends, whole);
-      const forStudents = withEnds(
-        ends.filter(({ isForAll }) => isForAll),
-        told,
-      );
+      const bytesFor = packedFor(run, this.endsOf(run, from));
       for (const member of this.members)
-        if (member !== from)
-          for (const bytes of maySee(member.viewer, 'tutors') ? forTutors : forStudents)
-            member.send(bytes);
+        if (member !== from) for (const bytes of bytesFor(member.viewer)) member.send(bytes);
       i = end;
     }
   }
@@ -402,7 +393,7 @@ export class BoardHost {
       const n = op.kind === 'ink.add' ? from?.strokeThatIs(op.id) : undefined;
       if (n === undefined || op.kind !== 'ink.add') return [];
       const bytes = pack({ kind: 'live.end', n, item: op.id } satisfies ServerMessage);
-      return [{ bytes, isForAll: this.audienceOf(op.page) === 'everyone' }];
+      return [{ bytes, audience: this.audienceOf(op.page) }];
     });
   }
 

@@ -1,4 +1,4 @@
-import { pack, packTogether, REFUSALS } from '@cuaderno/core';
+import { pack, REFUSALS } from '@cuaderno/core';
 import type {
   Entry,
   Id,
@@ -10,10 +10,11 @@ import type {
 import { problem } from '../problems/index.js';
 import type { Member } from './member.js';
 
-/** An entry that has its place, and what students are sent of it. */
+/** An entry that has its place, and what students are sent of it: what all are, and those who are sent something else. */
 export interface TakenOperation {
   readonly entry: Entry;
   readonly told: ProjectedEntry;
+  readonly toldApart: ReadonlyMap<Id, ProjectedEntry>;
   readonly from: Member | null;
 }
 
@@ -58,18 +59,4 @@ export function runs(entries: readonly ProjectedEntry[]): Uint8Array[] {
     i = end;
   }
   return messages;
-}
-
-/** The end of a stroke under way, packed. */
-export interface End {
-  readonly bytes: Uint8Array;
-  /** Whether everyone was shown the stroke, or the tutor alone. */
-  readonly isForAll: boolean;
-}
-
-/** Packed messages of entries with the ends that come before them, as one where there are any: each is a packet. */
-export function withEnds(ends: readonly End[], entries: readonly Uint8Array[]): Uint8Array[] {
-  const [first, ...rest] = entries;
-  if (ends.length === 0 || !first) return [...entries];
-  return [packTogether([...ends.map(({ bytes }) => bytes), first]), ...rest];
 }

@@ -1,5 +1,5 @@
 import { changePage, encodePoints, itemsOn, newId, operation, pagesInOrder } from '@cuaderno/core';
-import type { Board, Id, PageSpec } from '@cuaderno/core';
+import type { Board, Id, PageSpec, ProjectedOperation } from '@cuaderno/core';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Window } from '../testing/harness.js';
@@ -111,6 +111,30 @@ describe('what is not for students', () => {
     );
     const ben = await house.window(await house.student('Ben'));
     expect((await ben.hears('welcome')).board!.pages.length).toBe(1);
+  });
+
+  it('is told to each as they may see it: a line that was taken away is whole for its writer alone', async () => {
+    const { maren, ana, page } = await house.lesson();
+    const ben = await house.window(await house.student('Ben'));
+    await ben.hears('welcome');
+    const line = addInk(page, 7);
+    ana.send({ kind: 'ops', ops: [line] });
+    await ana.hears('confirmed', ({ ids }) => ids.includes(line.id));
+    const remove = operation({ kind: 'items.remove', page, items: [line.id] });
+    maren.send({ kind: 'ops', ops: [remove] });
+    await maren.hears('confirmed', ({ ids }) => ids.includes(remove.id));
+    await change(page, { hidden: true });
+    await change(page, { hidden: false });
+    const bytesOf = async (window: Window): Promise<number> => {
+      const isHere = (op: ProjectedOperation) => op.kind === 'pages.now' && op.here.length > 0;
+      const { ops } = await window.hears('applied', (m) => m.ops.some(isHere));
+      const shown = ops.find((op) => op.kind === 'pages.now')!.here[0]!;
+      const item = shown.items.find(({ id }) => id === line.id)!;
+      expect(item.removed).not.toBeNull();
+      return item.kind === 'ink' ? item.ink.length : -1;
+    };
+    expect(await bytesOf(ana)).toBeGreaterThan(0);
+    expect(await bytesOf(ben)).toBe(0);
   });
 
   it('is told right to who missed the moment', async () => {

@@ -38,7 +38,7 @@ export class LiveService implements Classroom {
     private readonly storageGuard: StorageGuard,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
-    /** Told of what went wrong and was caught. */
+    /** Called with what went wrong and was caught. */
     private readonly caught: (error: unknown, where: string) => void,
   ) {
     this.features = new LiveFeatures(this, db);

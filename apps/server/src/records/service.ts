@@ -230,7 +230,7 @@ export class Records {
     return { board, title: row.title, same: (await this.logs.lastPlace(board)) <= seq };
   }
 
-  /** The board as it stood when the lesson closed, with what was added to the record since. */
+  /** The board as it was when the lesson closed, with what was added to the record since. */
   async board(record: { lesson: string; board: string; seq: number }): Promise<Board> {
     const loaded = await this.logs.load(record.board, record.seq);
     if (!loaded) throw new ProblemError('not-found');

@@ -133,7 +133,7 @@ export const readRecordBoard = route({
   path: '/records/:lesson/board',
   who: 'tutor',
   tag: 'records',
-  summary: 'The board as it stood, as a packed snapshot (MessagePack)',
+  summary: 'The board as the lesson left it, as a packed snapshot (MessagePack)',
   params: z.object({ lesson: Id }),
   answers: 'bytes',
 });

@@ -21,7 +21,7 @@ export const PageFrame = PageSpec.extend({
 });
 export type PageFrame = z.infer<typeof PageFrame>;
 
-/** A board as it stood after entry `seq` of its log, with what is on some of its pages. */
+/** A board as it was after entry `seq` of its log, with what is on some of its pages. */
 export const BoardOutline = z.object({
   id: Id,
   title: z.string(),

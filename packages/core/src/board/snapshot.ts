@@ -34,7 +34,7 @@ export const PageSnapshot = PageSpec.extend({
 });
 export type PageSnapshot = z.infer<typeof PageSnapshot>;
 
-/** A whole board as plain data, as it stood after operation number `seq` of its log. */
+/** A whole board as plain data, as it was after operation number `seq` of its log. */
 export const BoardSnapshot = z.object({
   id: Id,
   title: z.string(),

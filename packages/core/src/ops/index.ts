@@ -3,7 +3,7 @@ import type { Board, BoardDraft } from '../board/index.js';
 import { newId } from '../id/index.js';
 import type { Id } from '../id/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
-import { ANY_STUDENT, isHidden } from '../viewers/index.js';
+import { isHidden } from '../viewers/index.js';
 import type { Viewer } from '../viewers/index.js';
 import { boardRename } from './board-rename.js';
 import { boardRules } from './board-rules.js';
@@ -124,16 +124,16 @@ export function hiddenOf(op: Operation, board: Board): ReadonlySet<Id> {
 }
 
 /**
- * What students are sent of an operation.
+ * What a student is sent of an operation.
  * @param before what `hiddenOf` said before it
  * @param after the board after it; where it doesn't change what is hidden, any later one will do
- * @param viewer who is told, where it isn't told to all
+ * @param viewer who is told; `ANY_STUDENT` for what all are told of whom nothing else is known
  */
 export function projectFor(
   op: Operation,
   before: ReadonlySet<Id>,
   after: Board,
-  viewer: Viewer = ANY_STUDENT,
+  viewer: Viewer,
 ): ProjectedOperation {
   return TYPES[op.kind].project(op, { before, after, viewer });
 }

@@ -3,7 +3,7 @@ import type { Board, PageSpec } from '../board/index.js';
 import { newId } from '../id/index.js';
 
 import { addInk, addMark, addPages, somePages, student, tutor } from '../testing/index.js';
-import { boardFor, filesForStudents, mixedFiles } from '../viewers/index.js';
+import { ANY_STUDENT, boardFor, filesForStudents, mixedFiles } from '../viewers/index.js';
 import { apply, hiddenOf, operation, projectFor } from './index.js';
 import type { Operation, ProjectedOperation } from './index.js';
 
@@ -28,7 +28,7 @@ const restore = (...items: string[]): Operation =>
   operation({ kind: 'items.restore', page, items });
 const told = (op: Operation, board: Board, who = ana.id): ProjectedOperation => {
   const now = after(board, [op], who);
-  return projectFor(op, hiddenOf(op, board), now);
+  return projectFor(op, hiddenOf(op, board), now, ANY_STUDENT);
 };
 const there = (board: Board): string[] =>
   pagesInOrder(board).flatMap((one) => itemsOn(one).map(({ id }) => id));

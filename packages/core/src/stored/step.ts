@@ -11,7 +11,7 @@ export interface Stored {
 }
 
 /**
- * From one version to the next. What is given was read from a disk and is of nobody's shape yet: a step says in new words
+ * From one version to the next. What is given was read from a disk and isn't checked yet: a step says in new words
  * what it knows, never throws, and leaves everything else as it is, for the schema to refuse.
  */
 export type UpgradeStep = { readonly [Kind in keyof Stored]: (value: unknown) => unknown };

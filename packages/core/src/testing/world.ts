@@ -73,8 +73,8 @@ export class World {
   readonly empty = emptyBoard(newId());
   readonly server = new Sequencer(this.empty, 0);
   readonly log: Entry[] = [];
-  /** The log as it was sent to students. */
-  readonly told: ProjectedEntry[] = [];
+  /** The log as it was sent to each student. */
+  readonly told = new Map<Id, ProjectedEntry[]>();
   readonly actors: Actor[] = [tutor(), student('write'), student('view')];
   readonly browsers = this.actors.map(({ id }) => new Browser(id, this.empty));
 
@@ -89,8 +89,10 @@ export class World {
     const verdict = this.server.offer(op, this.actors[i]!, this.log.length + 1, null);
     if (verdict.kind === 'taken') {
       this.log.push(verdict.entry);
-      const told = projectFor(op, before, this.server.board);
-      this.told.push({ ...verdict.entry, op: told });
+      for (const viewer of this.actors.slice(1)) {
+        const told = projectFor(op, before, this.server.board, viewer);
+        this.told.set(viewer.id, [...this.logOf(viewer.id), { ...verdict.entry, op: told }]);
+      }
       this.browsers.forEach((browser, n) => browser.inbox.push([this.logFor(n).at(-1)!]));
     } else if (verdict.kind === 'known') {
       this.browsers[i]!.inbox.push([this.logFor(i)[verdict.seq - 1]!]);
@@ -101,7 +103,11 @@ export class World {
 
   /** The first is a tutor, the others are students. */
   logFor(i: number): readonly ProjectedEntry[] {
-    return i === 0 ? this.log : this.told;
+    return i === 0 ? this.log : this.logOf(this.actors[i]!.id);
+  }
+
+  private logOf(student: Id): readonly ProjectedEntry[] {
+    return this.told.get(student) ?? [];
   }
 
   open(i: number): void {

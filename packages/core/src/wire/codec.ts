@@ -69,7 +69,7 @@ export function readPiece(
 }
 
 /**
- * A browser's message as it was built, within the limits of its kind, and of nobody's shape yet. JSON text is
+ * A browser's message as it was built, within the limits of its kind, and not checked yet. JSON text is
  * understood too, for short messages without ink. Throws `MessageError` for anything else.
  */
 export function unpackMessage(data: Uint8Array | string, role: Role): unknown {

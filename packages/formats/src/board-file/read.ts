@@ -68,7 +68,7 @@ function parsed(json: Uint8Array): BoardJson {
   throw new BoardFileError('shape', `${issue?.path.join('.')}: ${issue?.message}`);
 }
 
-/** What is in a file, of nobody's shape yet. */
+/** What is in a file, not checked yet. */
 interface StoredBoard {
   readonly pages?: unknown;
   readonly people?: unknown;

@@ -11,7 +11,7 @@ import type { Element } from '../xml/index.js';
 
 /*
  * A deck may name what lies outside of it: pictures on a server, files of the machine that opens it. Anyone who turns it
- * into pages would fetch them, and show on a page what is nobody's to see. They are taken out before.
+ * into pages would fetch them, and show on a page what isn't for anyone to see. They are taken out before.
  */
 
 /** Decks in decks in decks are looked into; what is deeper is taken out. */

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { Id } from '../../id/index.js';
 import { DoorState } from '../../permissions/index.js';
 
-/** Someone who is not in the lesson: at its door, or sent out. Only the tutor is told of them. */
+/** Someone who is not in the lesson: at its door, or sent out. Only the tutor sees them. */
 export const Arrival = z.object({
   id: Id,
   name: z.string(),

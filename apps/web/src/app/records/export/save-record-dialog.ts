@@ -115,7 +115,7 @@ export class SaveRecordDialog {
   readonly lesson = input.required<string>();
   /** What the files of single pages are called. */
   readonly title = input.required<string>();
-  /** As it stood. */
+  /** As the lesson left it. */
   readonly board = input.required<Board | null>();
   readonly page = input<Page | null>(null);
   /** Of the page, from 1. */

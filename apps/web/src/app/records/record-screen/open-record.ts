@@ -124,7 +124,7 @@ export class OpenRecord {
       const { record, attendance, ...opened } = await firstValueFrom(
         this.recordsApi.readRecord(lesson),
       );
-      // Another record may have been opened meanwhile: what is answered late is nobody's.
+      // Another record may have been opened meanwhile: what is answered late is dropped.
       if (lesson !== this.lesson) return;
       this.info.set(record);
       this.attendance.set(attendance);
