@@ -82,7 +82,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
   imports: [Icon, NgComponentOutlet, PresetRow, SelectionActions, Tip],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
-  host: { '(mousedown)': 'keepWriting($event)' },
+  host: { '(mousedown)': 'keepWriting($event)', 'data-tips': 'beside' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ToolDock {

@@ -98,7 +98,6 @@ export interface Writer {
     .whose input {
       width: 18px;
       height: 18px;
-      accent-color: var(--moss);
     }
     fieldset {
       margin: 0;

@@ -70,7 +70,6 @@ import { DIALOG } from '../../ui/popup/dialog';
     input {
       width: 20px;
       height: 20px;
-      accent-color: var(--ink);
     }
     .note {
       max-width: 26rem;

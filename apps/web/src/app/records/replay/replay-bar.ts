@@ -85,7 +85,6 @@ const STEP = 1000;
       flex: 1;
       min-width: 80px;
       height: var(--touch);
-      accent-color: var(--moss);
     }
     .clock,
     .place {

@@ -91,6 +91,14 @@ describe('a tip', () => {
     expect(bottom).toBeLessThanOrEqual(at('undo').getBoundingClientRect().top);
   });
 
+  it('lies beside a column whose buttons it would cover', () => {
+    element.style.cssText = 'position:fixed;left:0;top:0;width:80px';
+    element.dataset['tips'] = 'beside';
+    point('undo', 'pointerenter');
+    jasmine.clock().tick(500);
+    expect(panel()!.getBoundingClientRect().left).toBeGreaterThanOrEqual(80);
+  });
+
   it('names what has no name, and describes what has another', async () => {
     expect(at('pen').getAttribute('aria-label')).toBe('Pen (P)');
     expect(at('undo').getAttribute('aria-label')).toBe('Undo');

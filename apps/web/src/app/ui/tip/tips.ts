@@ -60,13 +60,10 @@ export class Tips {
     // The last one shown lies above all others.
     if (panel.matches(':popover-open')) panel.hidePopover();
     panel.showPopover();
-    const box = target.getBoundingClientRect();
     const { width, height } = panel.getBoundingClientRect();
-    const below = box.bottom + GAP;
-    const top = below + height + GAP <= innerHeight ? below : box.top - GAP - height;
-    const left = box.left + (box.width - width) / 2;
-    panel.style.top = `${Math.max(GAP, top)}px`;
+    const { left, top } = placeOf(target, width, height);
     panel.style.left = `${Math.max(GAP, Math.min(left, innerWidth - width - GAP))}px`;
+    panel.style.top = `${Math.max(GAP, Math.min(top, innerHeight - height - GAP))}px`;
   }
 
   private makePanel(): HTMLElement {
@@ -79,4 +76,21 @@ export class Tips {
     panel.addEventListener('pointerleave', () => this.hide());
     return panel;
   }
+}
+
+/**
+ * Where a tip lies, in CSS px of the window: below what it belongs to, or above it. In a column whose buttons it would
+ * cover (`data-tips="beside"`) it lies beside the column.
+ */
+function placeOf(target: Element, width: number, height: number): { left: number; top: number } {
+  const box = target.getBoundingClientRect();
+  const column = target.closest('[data-tips="beside"]')?.getBoundingClientRect();
+  if (column && column.width < innerWidth / 2) {
+    const right = column.right + GAP;
+    const left = right + width + GAP <= innerWidth ? right : column.left - GAP - width;
+    return { left, top: box.top + (box.height - height) / 2 };
+  }
+  const below = box.bottom + GAP;
+  const top = below + height + GAP <= innerHeight ? below : box.top - GAP - height;
+  return { left: box.left + (box.width - width) / 2, top };
 }
