@@ -26,7 +26,7 @@ const rows = ({ page }: Someone): Locator => page.locator('.row .name');
 const row = ({ page }: Someone, name: string): Locator =>
   page.locator('.row').filter({ hasText: name });
 const tree = ({ page }: Someone, name: string): Locator =>
-  page.locator('cua-folder-tree li').filter({ hasText: name });
+  page.locator('cua-folder-tree .folder').filter({ hasText: name });
 
 async function bring(who: Someone, files: { name: string; buffer: Buffer }[]): Promise<void> {
   await who.page

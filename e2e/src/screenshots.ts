@@ -78,7 +78,7 @@ test('what a tutor has between lessons', async ({ browser }) => {
   await page.locator('cua-chart canvas').first().waitFor();
   await take(page, 'hours');
   await page.goto(`${server.url}/materials`);
-  await page.getByRole('button', { name: 'Star charts', exact: true }).first().click();
+  await page.locator('cua-folder-tree').getByText('Star charts', { exact: true }).click();
   await page.locator('[role=list]').getByText('Star chart for November evenings.pdf').click();
   await page.getByRole('link', { name: 'Star chart, first evening' }).waitFor();
   await take(page, 'materials');

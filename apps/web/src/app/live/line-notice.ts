@@ -10,10 +10,10 @@ import type { LineState } from './board-session';
   styles: `
     p {
       margin: 0;
-      padding: 4px 14px;
+      padding: var(--space-2) var(--space-7);
       background: var(--amber-soft);
       color: var(--ink);
-      font-size: 0.92rem;
+      font-size: var(--size-m);
       text-align: center;
     }
   `,

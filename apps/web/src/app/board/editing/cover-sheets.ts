@@ -104,12 +104,12 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
   styles: `
     .sheet-desk {
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
       width: min(22rem, calc(100vw - 44px));
     }
     h3 {
       margin: 0;
-      font-size: 1rem;
+      font-size: var(--size-base);
     }
     .words {
       margin: 0;
@@ -117,15 +117,15 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
     }
     ul {
       display: grid;
-      gap: 4px;
-      margin: 0 0 6px;
+      gap: var(--space-2);
+      margin: 0 0 var(--space-3);
       padding: 0;
       list-style: none;
     }
     li {
       display: flex;
       align-items: center;
-      gap: 10px;
+      gap: var(--space-5);
     }
     .name {
       flex: 1;
@@ -157,7 +157,7 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
     .tints {
       display: flex;
       flex-wrap: wrap;
-      gap: 4px;
+      gap: var(--space-2);
     }
     .tint {
       width: 34px;
@@ -173,11 +173,11 @@ const WHITE = { name: 'white', label: 'White', colour: '#ffffff' } as const;
     }
     .ways {
       display: grid;
-      gap: 6px;
+      gap: var(--space-3);
 
       .cua-button {
         justify-content: flex-start;
-        gap: 10px;
+        gap: var(--space-5);
       }
     }
   `,

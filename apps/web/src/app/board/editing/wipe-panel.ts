@@ -52,13 +52,15 @@ interface WriterRow {
     </cua-side-panel>
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     .words {
-      margin: 0 0 12px;
+      margin: 0 0 var(--space-6);
       color: var(--ink-soft);
     }
     ul {
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
       margin: 0;
       padding: 0;
       list-style: none;
@@ -66,17 +68,17 @@ interface WriterRow {
     li {
       display: grid;
       grid-template-columns: minmax(0, 1fr) 8.5rem 8.5rem;
-      gap: 8px;
+      gap: var(--space-4);
       align-items: center;
     }
     .cua-button {
-      gap: 8px;
+      gap: var(--space-4);
     }
     small {
       color: var(--ink-soft);
       font-variant-numeric: tabular-nums;
     }
-    @media (max-width: 480px) {
+    @media (max-width: breakpoints.$phone) {
       li {
         grid-template-columns: 1fr 1fr;
       }

@@ -65,19 +65,19 @@ const WORDS: Record<UnreadableCount['kind'], string> = {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
-      gap: 12px;
+      gap: var(--space-6);
       margin: 0;
-      padding: 4px 16px;
+      padding: var(--space-2) var(--space-8);
       background: var(--amber-soft, var(--panel));
       border-bottom: 1px solid var(--line);
     }
     .note {
-      margin: 0 0 8px;
+      margin: 0 0 var(--space-4);
       color: var(--ink-soft);
     }
     ul {
       display: grid;
-      gap: 10px;
+      gap: var(--space-5);
       margin: 0;
       padding: 0;
       list-style: none;

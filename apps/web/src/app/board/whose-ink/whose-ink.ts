@@ -57,6 +57,8 @@ export interface Writer {
     </cua-popup>
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     :host {
       display: contents;
     }
@@ -64,10 +66,10 @@ export interface Writer {
       display: flex;
       align-items: center;
       justify-content: center;
-      gap: 6px;
+      gap: var(--space-3);
       min-width: var(--touch);
       min-height: var(--touch);
-      padding: 0 10px;
+      padding: 0 var(--space-5);
       border: 0;
       border-radius: var(--round);
       background: none;
@@ -86,12 +88,12 @@ export interface Writer {
     }
     .whose {
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
     }
     .whose label {
       display: flex;
       align-items: center;
-      gap: 8px;
+      gap: var(--space-4);
       min-height: 36px;
       cursor: pointer;
     }
@@ -106,9 +108,9 @@ export interface Writer {
     }
     legend {
       color: var(--ink-soft);
-      font-size: 0.88rem;
+      font-size: var(--size-m);
     }
-    @media (max-width: 1100px) {
+    @media (max-width: breakpoints.$laptop) {
       .word {
         display: none;
       }

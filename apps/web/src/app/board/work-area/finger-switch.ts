@@ -29,9 +29,9 @@ import type { FingerUse } from '../stage/gestures';
     button {
       display: flex;
       align-items: center;
-      gap: 8px;
+      gap: var(--space-4);
       min-height: var(--touch);
-      padding: 0 10px;
+      padding: 0 var(--space-5);
       border: 0;
       border-radius: var(--round);
       background: none;
@@ -42,7 +42,7 @@ import type { FingerUse } from '../stage/gestures';
       display: flex;
       width: 34px;
       height: 20px;
-      padding: 2px;
+      padding: var(--space-1);
       border: 2px solid var(--ink-soft);
       border-radius: 10px;
     }

@@ -47,11 +47,11 @@ const { minutes, why } = correctHours.body.shape;
       display: flex;
       flex-wrap: wrap;
       align-items: start;
-      gap: 8px 14px;
+      gap: var(--space-4) var(--space-7);
     }
     /* Beside the fields, below the height of their names. */
     button {
-      margin-top: calc(1lh + 0.3rem);
+      margin-top: calc(1lh + var(--space-3));
     }
     .minutes {
       width: 7rem;

@@ -42,9 +42,11 @@ import { DIALOG } from '../../ui/popup/dialog';
     </cua-dialog>
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     ul {
       display: grid;
-      gap: 16px;
+      gap: var(--space-8);
       max-width: 34rem;
       margin: 0;
       padding: 0;
@@ -54,10 +56,10 @@ import { DIALOG } from '../../ui/popup/dialog';
       display: flex;
       align-items: center;
       justify-content: space-between;
-      gap: 20px;
+      gap: var(--space-9);
     }
     p {
-      margin: 2px 0 0;
+      margin: var(--space-1) 0 0;
       color: var(--ink-soft);
     }
     .cua-button {
@@ -69,12 +71,12 @@ import { DIALOG } from '../../ui/popup/dialog';
     .buttons {
       display: flex;
       justify-content: flex-end;
-      margin-top: 12px;
+      margin-top: var(--space-6);
     }
-    @media (max-width: 600px) {
+    @media (max-width: breakpoints.$large-phone) {
       li {
         display: grid;
-        gap: 6px;
+        gap: var(--space-3);
       }
     }
   `,

@@ -53,13 +53,13 @@ import { DIALOG } from '../../ui/popup/dialog';
   `,
   styles: `
     th {
-      padding: 4px 12px 4px 0;
+      padding: var(--space-2) var(--space-6) var(--space-2) 0;
       font-weight: 400;
       text-align: left;
     }
     thead th {
       color: var(--ink-soft);
-      font-size: 0.9rem;
+      font-size: var(--size-m);
     }
     label {
       display: grid;

@@ -35,7 +35,7 @@ import { TRUST_STEPS } from './trust-steps';
       display: flex;
       overflow-x: auto;
       scrollbar-width: none;
-      gap: 4px;
+      gap: var(--space-2);
       margin: 0;
       padding: 0;
       list-style: none;
@@ -43,14 +43,14 @@ import { TRUST_STEPS } from './trust-steps';
     li {
       display: flex;
       flex: none;
-      gap: 4px;
+      gap: var(--space-2);
       align-items: center;
       max-width: 11rem;
-      padding: 2px 10px 2px 6px;
+      padding: var(--space-1) var(--space-5) var(--space-1) var(--space-3);
       border: 1px solid var(--line);
       border-radius: 99px;
       color: var(--ink-soft);
-      font-size: 0.85rem;
+      font-size: var(--size-s);
       white-space: nowrap;
     }
     bdi {

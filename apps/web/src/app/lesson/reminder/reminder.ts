@@ -51,9 +51,9 @@ const KEY = 'cuaderno-reminded';
       display: flex;
       flex-wrap: wrap;
       align-items: center;
-      gap: 4px 14px;
+      gap: var(--space-2) var(--space-7);
       margin: 0;
-      padding: 4px 24px;
+      padding: var(--space-2) var(--space-10);
       background: var(--amber-soft);
     }
   `,

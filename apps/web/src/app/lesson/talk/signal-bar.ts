@@ -57,18 +57,20 @@ import { Tip } from '../../ui/tip/tip';
     </cua-popup>
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     :host {
       display: flex;
-      gap: 4px;
+      gap: var(--space-2);
     }
     .say {
       display: flex;
-      gap: 6px;
+      gap: var(--space-3);
       align-items: center;
       justify-content: center;
       min-width: var(--touch);
       min-height: var(--touch);
-      padding: 0 12px;
+      padding: 0 var(--space-6);
       border: 1px solid var(--line);
       border-radius: 99px;
       background: var(--raised);
@@ -86,18 +88,18 @@ import { Tip } from '../../ui/tip/tip';
       font-weight: 700;
     }
     .who {
-      margin: 0 0 8px;
+      margin: 0 0 var(--space-4);
       color: var(--ink-soft);
-      font-size: 0.88rem;
+      font-size: var(--size-m);
     }
     .signals {
       display: grid;
       grid-template-columns: repeat(4, 1fr);
-      gap: 6px;
+      gap: var(--space-3);
     }
     .signals button {
       display: grid;
-      gap: 2px;
+      gap: var(--space-1);
       place-items: center;
       min-width: 72px;
       min-height: 64px;
@@ -106,19 +108,19 @@ import { Tip } from '../../ui/tip/tip';
       background: var(--raised);
       color: inherit;
       font: inherit;
-      font-size: 0.85rem;
+      font-size: var(--size-s);
       cursor: pointer;
     }
     .signals button[aria-pressed='true'] {
       border-color: var(--accent);
       font-weight: 700;
     }
-    @media (max-width: 480px) {
+    @media (max-width: breakpoints.$phone) {
       .signals {
         grid-template-columns: repeat(3, 1fr);
       }
       .say {
-        padding: 0 10px;
+        padding: 0 var(--space-5);
       }
       /* The sign alone: with words beside it the bar would run out of the window. */
       .say .word {

@@ -46,13 +46,15 @@ import { ChatPanel } from './chat-panel';
     }
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     :host {
       display: flex;
       flex-direction: column;
-      gap: 8px;
+      gap: var(--space-4);
       width: 280px;
       min-height: 0;
-      padding: 8px 10px;
+      padding: var(--space-4) var(--space-5);
       border-left: 1px solid var(--line);
       background: var(--panel);
     }
@@ -63,7 +65,7 @@ import { ChatPanel } from './chat-panel';
     }
     h2 {
       margin: 0;
-      font-size: 1.05rem;
+      font-size: var(--size-l);
     }
     .cua-button {
       width: var(--touch);
@@ -72,7 +74,7 @@ import { ChatPanel } from './chat-panel';
     cua-chat-panel {
       flex: 1;
     }
-    @media (max-width: 720px) {
+    @media (max-width: breakpoints.$narrow) {
       :host {
         order: -1;
         width: auto;

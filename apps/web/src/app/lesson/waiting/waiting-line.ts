@@ -27,9 +27,9 @@ import { formatWaiting, WhoWaits } from './who-waits';
       display: flex;
       flex-wrap: wrap;
       align-items: center;
-      gap: 4px 12px;
+      gap: var(--space-2) var(--space-6);
       margin: 0;
-      padding: 4px 24px;
+      padding: var(--space-2) var(--space-10);
       background: var(--amber-soft);
     }
   `,

@@ -28,8 +28,8 @@ import { DIALOG } from '../../ui/popup/dialog';
     }
     p {
       max-width: 20rem;
-      margin: 8px auto 0;
-      font-size: 0.85rem;
+      margin: var(--space-4) auto 0;
+      font-size: var(--size-s);
       text-align: center;
       overflow-wrap: anywhere;
     }

@@ -36,21 +36,21 @@ import { HandedFiles } from './handed-files';
   }`,
   styles: `
     h2 {
-      margin: 18px 0 6px;
-      font-size: 1.05rem;
+      margin: var(--space-8) 0 var(--space-3);
+      font-size: var(--size-l);
     }
     ul {
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
       margin: 0;
       padding: 0;
       list-style: none;
     }
     .cua-button {
       justify-content: start;
-      gap: 10px;
+      gap: var(--space-5);
       min-height: var(--touch);
-      padding: 8px 12px;
+      padding: var(--space-4) var(--space-6);
       text-align: start;
       text-decoration: none;
     }
@@ -64,7 +64,7 @@ import { HandedFiles } from './handed-files';
     }
     .more {
       color: var(--ink-soft);
-      font-size: 0.9rem;
+      font-size: var(--size-m);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -2,16 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { treeOf } from '@cuaderno/core/materials';
 import type { Id } from '@cuaderno/core/id';
 import type { Branch } from '@cuaderno/core/materials';
-import {
-  ChevronDown,
-  ChevronRight,
-  Folder as FolderIcon,
-  FolderOpen,
-  Trash2,
-  UserRound,
-  UsersRound,
-} from 'lucide';
+import { Folder as FolderIcon, FolderOpen, Trash2, UserRound, UsersRound } from 'lucide';
 import type { IconNode } from 'lucide';
+import { PrimeTemplate } from 'primeng/api';
+import type { TreeNode } from 'primeng/api';
+import { TreeModule } from 'primeng/tree';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 import type { SharedShelf, ShareInfo, ShelfInfo } from '../store/shapes';
@@ -21,21 +16,13 @@ import type { LibraryPlace } from './place';
 /** A place on a shelf. */
 type ShelfPlace = Exclude<LibraryPlace, { kind: 'bin' }>;
 
-/** A line of the tree, and what it leads to. */
-interface TreeLine {
-  readonly key: string;
-  readonly label: string;
-  readonly depth: number;
-  readonly place: LibraryPlace;
-  readonly icon: IconNode;
-  /** Whether other folders lie in it. */
-  readonly holds: boolean;
-}
+/** Where a line of the tree leads, and its picture. */
+type PlaceNode = TreeNode<{ readonly place: LibraryPlace; readonly icon: IconNode }>;
 
 /** Folders as they lie in one another: one's own, those that others share, and the bin. */
 @Component({
   selector: 'cua-folder-tree',
-  imports: [Icon, Tip],
+  imports: [Icon, PrimeTemplate, Tip, TreeModule],
   templateUrl: './folder-tree.html',
   styleUrl: './folder-tree.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -50,16 +37,15 @@ export class FolderTree {
   /** Things or files were let go over a folder or the bin. */
   readonly dropped = output<{ event: DragEvent; place: LibraryPlace }>();
 
-  protected readonly icons = { ChevronDown, ChevronRight };
   /** The line over which something is carried. */
   protected readonly over = signal<string | null>(null);
   /** Folders whose insides aren't shown. */
-  protected readonly folded = signal<ReadonlySet<string>>(new Set());
-  protected readonly here = computed(() => keyOf(this.place()));
+  private readonly folded = signal<ReadonlySet<string>>(new Set());
+  protected readonly here = computed<TreeNode>(() => ({ key: keyOf(this.place()) }));
 
-  protected readonly lines = computed<TreeLine[]>(() => [
-    ...this.shelf({ kind: 'own', folder: null }, 'My materials', FolderOpen, this.own()),
-    ...this.shared().flatMap((shelf) =>
+  protected readonly nodes = computed<PlaceNode[]>(() => [
+    this.shelf({ kind: 'own', folder: null }, 'My materials', FolderOpen, this.own()),
+    ...this.shared().map((shelf) =>
       this.shelf(
         { kind: 'shared', owner: shelf.owner.id, folder: null },
         `From ${shelf.owner.name}`,
@@ -67,57 +53,54 @@ export class FolderTree {
         shelf,
       ),
     ),
-    {
-      key: keyOf({ kind: 'bin' }),
-      label: this.binned() > 0 ? `Bin (${this.binned()})` : 'Bin',
-      depth: 0,
-      place: { kind: 'bin' },
-      icon: Trash2,
-      holds: false,
-    },
+    this.node({ kind: 'bin' }, this.binned() > 0 ? `Bin (${this.binned()})` : 'Bin', Trash2, []),
   ]);
 
-  protected fold(key: string): void {
+  protected readonly byKey = (_index: number, { key }: TreeNode): string | undefined => key;
+
+  protected go({ data }: PlaceNode): void {
+    if (data) this.chosen.emit(data.place);
+  }
+
+  protected fold({ key }: TreeNode, away: boolean): void {
     this.folded.update((keys) => {
       const next = new Set(keys);
-      if (!next.delete(key)) next.add(key);
+      if (away) next.add(key!);
+      else next.delete(key!);
       return next;
     });
   }
 
-  protected drag(event: DragEvent, line: TreeLine): void {
-    if (line.place.kind === 'shared') return;
+  protected drag(event: DragEvent, { key, data }: PlaceNode): void {
+    if (!data || data.place.kind === 'shared') return;
     event.preventDefault();
-    this.over.set(line.key);
+    this.over.set(key!);
   }
 
-  protected drop(event: DragEvent, line: TreeLine): void {
+  protected drop(event: DragEvent, { data }: PlaceNode): void {
     this.over.set(null);
-    if (line.place.kind === 'shared') return;
-    this.dropped.emit({ event, place: line.place });
+    if (!data || data.place.kind === 'shared') return;
+    this.dropped.emit({ event, place: data.place });
   }
 
-  /** Lines of a shelf that aren't folded away. */
-  private shelf(place: ShelfPlace, label: string, icon: IconNode, shelf: ShelfInfo): TreeLine[] {
-    const lines = (branches: readonly Branch[], depth: number): TreeLine[] =>
-      branches.flatMap(({ folder: { id, name }, branches: inside }) => {
+  private shelf(place: ShelfPlace, label: string, icon: IconNode, shelf: ShelfInfo): PlaceNode {
+    const inside = (branches: readonly Branch[]): PlaceNode[] =>
+      branches.map(({ folder: { id, name }, branches: further }) => {
         const sign = this.shares().has(id) ? UsersRound : FolderIcon;
-        return this.line({ ...place, folder: id }, name, sign, depth, inside, lines);
+        return this.node({ ...place, folder: id }, name, sign, inside(further));
       });
-    return this.line(place, label, icon, 0, treeOf(shelf.folders), lines);
+    return this.node(place, label, icon, inside(treeOf(shelf.folders)));
   }
 
-  private line(
-    place: ShelfPlace,
+  private node(
+    place: LibraryPlace,
     label: string,
     icon: IconNode,
-    depth: number,
-    inside: readonly Branch[],
-    lines: (branches: readonly Branch[], depth: number) => TreeLine[],
-  ): TreeLine[] {
+    children: PlaceNode[],
+  ): PlaceNode {
     const key = keyOf(place);
-    const line = { key, label, depth, place, icon, holds: inside.length > 0 };
-    return [line, ...(this.folded().has(key) ? [] : lines(inside, depth + 1))];
+    const leaf = children.length === 0;
+    return { key, label, data: { place, icon }, children, leaf, expanded: !this.folded().has(key) };
   }
 }
 

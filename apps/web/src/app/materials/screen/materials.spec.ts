@@ -124,6 +124,19 @@ describe('materials', () => {
     expect(screen.text).toContain('1 chosen');
   });
 
+  it('lie in folders, which are a tree: one folds away with all that is in it', async () => {
+    await show();
+    const lines = (): (string | null)[] =>
+      [...screen.element.querySelectorAll('[role=treeitem]')].map((one) =>
+        one.getAttribute('aria-label'),
+      );
+    expect(lines()).toEqual(jasmine.arrayContaining(['My materials', 'Sky']));
+    screen.element.querySelector<HTMLElement>('.p-tree-node-toggle-button')!.click();
+    await screen.settles();
+    expect(lines()).toContain('My materials');
+    expect(lines()).not.toContain('Sky');
+  });
+
   it('are carried into a folder', async () => {
     await show({ 'POST /materials/move': undefined });
     const data = new DataTransfer();
@@ -131,7 +144,7 @@ describe('materials', () => {
       one.textContent.includes('Flood'),
     )!;
     row.dispatchEvent(new DragEvent('dragstart', { dataTransfer: data, bubbles: true }));
-    const sky = [...screen.element.querySelectorAll('.go')].find((one) =>
+    const sky = [...screen.element.querySelectorAll('.folder')].find((one) =>
       one.textContent.includes('Sky'),
     )!;
     sky.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true }));

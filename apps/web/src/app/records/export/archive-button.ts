@@ -52,7 +52,7 @@ export type ArchiveOf = { readonly course: string } | { readonly student: string
 
     p {
       max-width: 32rem;
-      margin: 8px 0;
+      margin: var(--space-4) 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -22,7 +22,7 @@ export interface ProtectedFiles {
   styles: `
     p {
       max-width: 32rem;
-      margin: 8px 0;
+      margin: var(--space-4) 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -26,14 +26,14 @@ function lines(n: number): string {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
-      gap: 0.2rem 0.8rem;
-      padding: 4px 14px;
+      gap: var(--space-2) var(--space-7);
+      padding: var(--space-2) var(--space-7);
       background: var(--amber-soft);
       color: var(--ink);
-      font-size: 0.95rem;
+      font-size: var(--size-m);
     }
     :host-context(.sheet) div {
-      padding: 10px 14px;
+      padding: var(--space-5) var(--space-7);
       border-radius: 10px;
     }
     p {

@@ -60,12 +60,14 @@ const STEP = 1000;
     </label>
   `,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     :host {
       display: flex;
       align-items: center;
-      gap: 12px;
+      gap: var(--space-6);
       min-height: 56px;
-      padding: 4px 14px;
+      padding: var(--space-2) var(--space-7);
       border-top: 1px solid var(--line);
       background: var(--panel);
     }
@@ -97,14 +99,14 @@ const STEP = 1000;
     label {
       display: flex;
       align-items: center;
-      gap: 8px;
+      gap: var(--space-4);
       white-space: nowrap;
     }
-    @media (max-width: 700px) {
+    @media (max-width: breakpoints.$narrow) {
       :host {
         flex-wrap: wrap;
-        gap: 4px 12px;
-        padding: 6px 12px;
+        gap: var(--space-2) var(--space-6);
+        padding: var(--space-3) var(--space-6);
       }
       input[type='range'] {
         flex-basis: 100%;

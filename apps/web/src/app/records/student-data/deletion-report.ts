@@ -36,25 +36,25 @@ import { BEYOND, leftLines, reportLines, reportText } from './report-text';
     h3,
     h4 {
       margin: 0;
-      font-size: 1.1rem;
+      font-size: var(--size-l);
       font-weight: 600;
     }
     h4 {
-      font-size: 1rem;
+      font-size: var(--size-base);
     }
     p {
-      margin: 2px 0 8px;
+      margin: var(--space-1) 0 var(--space-4);
     }
     .when {
       color: var(--ink-soft);
-      font-size: 0.92rem;
+      font-size: var(--size-m);
     }
     ul {
-      margin: 0 0 12px;
+      margin: 0 0 var(--space-6);
       padding-left: 1.2em;
     }
     li {
-      padding: 2px 0;
+      padding: var(--space-1) 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -20,8 +20,8 @@ import { DIALOG } from '../../ui/popup/dialog';
   `,
   styles: `
     cua-deletion-report + cua-deletion-report {
-      margin-top: 20px;
-      padding-top: 16px;
+      margin-top: var(--space-9);
+      padding-top: var(--space-8);
       border-top: 1px solid var(--line);
     }
   `,

@@ -14,6 +14,8 @@ import { UnexpectedErrors } from './unexpected-errors';
     </div>
   }`,
   styles: `
+    @use '../../ui/theme/breakpoints';
+
     /* It has room of its own (see styles.scss): a page and its tools stay as they are, and are all there. */
     div {
       position: sticky;
@@ -21,16 +23,16 @@ import { UnexpectedErrors } from './unexpected-errors';
       z-index: 2000;
       display: flex;
       flex-wrap: wrap;
-      gap: 4px 12px;
+      gap: var(--space-2) var(--space-6);
       align-items: center;
       justify-content: center;
       height: var(--notice-room);
-      padding: 4px 14px;
+      padding: var(--space-2) var(--space-7);
       overflow: auto;
       background: var(--amber-soft);
       color: var(--ink);
     }
-    @media (min-width: 701px) {
+    @media (min-width: breakpoints.$narrow + 1px) {
       div {
         flex-wrap: nowrap;
       }
@@ -38,13 +40,13 @@ import { UnexpectedErrors } from './unexpected-errors';
     p {
       min-width: 0;
       margin: 0;
-      font-size: 0.92rem;
+      font-size: var(--size-m);
       line-height: 1.3;
     }
     button {
       flex: none;
       min-height: var(--touch);
-      padding: 0 16px;
+      padding: 0 var(--space-8);
       border: 1px solid var(--ink-soft);
       border-radius: var(--round);
       background: var(--raised);

@@ -36,7 +36,7 @@ import { Button } from '../button/button';
   styles: `
     :host {
       display: grid;
-      gap: 8px;
+      gap: var(--space-4);
     }
     p {
       margin: 0;
@@ -44,7 +44,7 @@ import { Button } from '../button/button';
     .answers {
       display: flex;
       flex-wrap: wrap;
-      gap: 8px;
+      gap: var(--space-4);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

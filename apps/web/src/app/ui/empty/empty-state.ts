@@ -12,7 +12,7 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
       color: var(--ink-soft);
     }
     :host(.framed) {
-      padding: 20px;
+      padding: var(--space-9);
       border: 1px dashed var(--ink-soft);
       border-radius: var(--round);
     }

@@ -21,7 +21,7 @@ const GAP = 6;
       inset: auto;
       max-width: calc(100vw - 12px);
       margin: 0;
-      padding: 12px;
+      padding: var(--space-6);
       border: 1px solid var(--line);
       border-radius: 14px;
       background: var(--raised);

@@ -43,7 +43,7 @@ import { Icon } from '../icons/icon';
       max-height: calc(100dvh - 96px);
       margin: 0;
       overflow: auto;
-      padding: 16px 20px 20px;
+      padding: var(--space-8) var(--space-9) var(--space-9);
       border: 1px solid var(--line);
       border-radius: 14px;
       background: var(--raised);
@@ -54,11 +54,11 @@ import { Icon } from '../icons/icon';
       display: flex;
       align-items: center;
       justify-content: space-between;
-      margin-bottom: 8px;
+      margin-bottom: var(--space-4);
     }
     h2 {
       margin: 0;
-      font-size: 1.2rem;
+      font-size: var(--size-xl);
     }
     .cua-button {
       width: var(--touch);

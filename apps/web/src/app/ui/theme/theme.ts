@@ -66,4 +66,17 @@ export const paperAndInk = definePreset(Aura, {
       },
     },
   },
+  components: {
+    tree: {
+      root: { background: 'transparent', padding: '0', indent: '18px', gap: '0' },
+      node: {
+        padding: '0 8px 0 0',
+        hoverBackground: 'var(--panel)',
+        selectedBackground: 'var(--raised)',
+        selectedColor: 'var(--ink)',
+        color: 'var(--ink)',
+        hoverColor: 'var(--ink)',
+      },
+    },
+  },
 });

@@ -54,13 +54,13 @@ const USUAL = 50 * MINUTE;
   styles: `
     .clock {
       min-height: 34px;
-      padding: 0 12px;
+      padding: 0 var(--space-6);
       border: 0;
       border-radius: 99px;
       background: var(--moss-soft);
       color: var(--moss);
       font: inherit;
-      font-size: 0.92rem;
+      font-size: var(--size-m);
       font-weight: 600;
       font-variant-numeric: tabular-nums;
       white-space: nowrap;
@@ -75,10 +75,10 @@ const USUAL = 50 * MINUTE;
     }
     .plan {
       display: grid;
-      gap: 6px;
+      gap: var(--space-3);
     }
     p {
-      margin: 0 0 4px;
+      margin: 0 0 var(--space-2);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -65,34 +65,36 @@ const TOLD = 200;
     }
   `,
   styles: `
+    @use '../../../ui/theme/breakpoints';
+
     :host {
       display: block;
-      padding: 4px 10px;
+      padding: var(--space-2) var(--space-5);
       border-top: 1px solid var(--line);
       background: var(--panel);
     }
     form {
       display: flex;
-      gap: 6px;
+      gap: var(--space-3);
     }
     input {
       flex: 1;
       min-width: 0;
       min-height: var(--touch);
-      padding: 0 12px;
+      padding: 0 var(--space-6);
       border: 1px solid var(--line);
       border-radius: 8px;
       background: var(--raised);
       color: var(--ink);
       font: inherit;
-      font-size: 1.1rem;
+      font-size: var(--size-l);
     }
     p {
-      margin: 2px 0 0;
+      margin: var(--space-1) 0 0;
       color: var(--ink-soft);
-      font-size: 0.9rem;
+      font-size: var(--size-m);
     }
-    @media (max-width: 720px) {
+    @media (max-width: breakpoints.$narrow) {
       .word {
         display: none;
       }

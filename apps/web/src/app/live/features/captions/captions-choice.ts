@@ -26,10 +26,10 @@ import type { CaptionsState } from './captions-state';
   styles: `
     :host {
       display: flex;
-      gap: 8px;
+      gap: var(--space-4);
       align-items: center;
-      padding: 4px 2px;
-      font-size: 0.9rem;
+      padding: var(--space-2) var(--space-1);
+      font-size: var(--size-m);
     }
     p-select {
       flex: 1;

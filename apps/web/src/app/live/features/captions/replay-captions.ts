@@ -15,7 +15,7 @@ import type { ShownCaption } from './caption-lines';
   `,
   styles: `
     cua-caption-lines {
-      padding: 6px 12px;
+      padding: var(--space-3) var(--space-6);
       border-top: 1px solid var(--line);
       background: var(--panel);
       text-align: center;
