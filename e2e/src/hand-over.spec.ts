@@ -34,8 +34,12 @@ test('a file is brought and handed over in the lesson, kept by who may, and seen
 
   // Its page goes where it is wanted.
   const before = await maren.pageIds();
-  await panel.getByRole('combobox', { name: 'Pages of a PDF go' }).click();
-  await maren.page.getByRole('option', { name: 'before this page' }).click();
+  // A list closes where what is around it moves, as when an upload's line goes.
+  const choice = maren.page.getByRole('option', { name: 'before this page' });
+  await expect(async () => {
+    await panel.getByRole('combobox', { name: 'Pages of a PDF go' }).click();
+    await choice.click({ timeout: 2000 });
+  }).toPass();
   await panel.locator('.lay').filter({ hasText: 'Tide table.pdf' }).click();
   await expect.poll(async () => (await maren.pageIds()).slice(1)).toEqual(before);
 

@@ -3,7 +3,7 @@ import type { Quad } from '@cuaderno/core';
 import { expect, test } from './story.js';
 import { PNG } from 'pngjs';
 import { SharedProcessServer } from './house.js';
-import { Someone } from './people.js';
+import { hasCome, Someone } from './people.js';
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {
@@ -74,6 +74,7 @@ test('a photographed sheet is found, cut to its paper and made straight; that ca
   const dialog = maren.page.getByRole('dialog');
   const corner = dialog.getByRole('slider', { name: 'Top left' });
   await expect(corner).toBeVisible();
+  await hasCome(dialog);
   // By hand as well: a corner is moved with the keys, and put back.
   const found = await corner.getAttribute('aria-valuetext');
   await corner.focus();

@@ -1,5 +1,5 @@
 import { provideZonelessChangeDetection } from '@angular/core';
-import type { Type } from '@angular/core';
+import type { Provider, Type } from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
@@ -83,6 +83,7 @@ export class Screen<T> {
     component: Type<T>,
     inputs: Record<string, unknown>,
     answers: PretendAnswers,
+    others: readonly Provider[] = [],
   ): Promise<Screen<T>> {
     const api = new PretendApi(answers);
     TestBed.configureTestingModule({
@@ -90,6 +91,7 @@ export class Screen<T> {
         provideZonelessChangeDetection(),
         provideRouter([]),
         { provide: Api, useValue: api },
+        ...others,
       ],
     });
     const router = TestBed.inject(Router);

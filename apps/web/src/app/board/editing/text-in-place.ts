@@ -65,11 +65,11 @@ export class TextInPlace {
     return families(font, eastAsianIn(plainText(text)));
   });
   protected readonly edge = SLIP_EDGE;
-  protected readonly zoom = computed(() => this.stage().zoom());
+  protected readonly zoom = computed(() => this.stage().view.zoom());
   protected readonly at = computed(() => {
     const stage = this.stage();
     stage.moved();
-    return stage.locate(this.page(), corners(this.draft().frame)[0]) ?? { x: 0, y: 0 };
+    return stage.view.locate(this.page(), corners(this.draft().frame)[0]) ?? { x: 0, y: 0 };
   });
   protected readonly align = computed(() => {
     const { align } = this.draft();

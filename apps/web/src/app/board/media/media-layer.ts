@@ -78,11 +78,11 @@ export class MediaLayer {
     if (media.length === 0) return [];
     const stage = this.stage();
     stage.moved();
-    const zoom = stage.zoom();
+    const zoom = stage.view.zoom();
     const { width, height } = stage.size();
     return media.map(({ page, item }) => {
       const { at, radius } = playSign(item.frame);
-      const { x, y } = stage.locate(page, at) ?? { x: -1e4, y: -1e4 };
+      const { x, y } = stage.view.locate(page, at) ?? { x: -1e4, y: -1e4 };
       const side = Math.max(TOUCH, 2 * radius * zoom);
       // What is out of the window plays on, but can't be reached by keys either.
       const away = x < -side || y < -side || x > width + side || y > height + side;

@@ -73,7 +73,8 @@ describe('the stage', () => {
   });
 
   /** Where a place on the page is in the window. */
-  const at = (x: number, y: number): Point => fixture.componentInstance.locate(page, { x, y })!;
+  const at = (x: number, y: number): Point =>
+    fixture.componentInstance.view.locate(page, { x, y })!;
   const settled = (): Promise<void> => fixture.whenStable();
 
   it('turns what a pen does into a line on the page under it, in points', async () => {
@@ -153,8 +154,8 @@ describe('the stage', () => {
     fixture.componentRef.setInput('work', { ...work, only: () => pages[1]!.id });
     await settled();
     const stage = fixture.componentInstance;
-    expect(stage.locate(pages[0]!.id, { x: 0, y: 0 })).toBeNull();
-    expect(stage.locate(pages[1]!.id, { x: 0, y: 0 })).not.toBeNull();
+    expect(stage.view.locate(pages[0]!.id, { x: 0, y: 0 })).toBeNull();
+    expect(stage.view.locate(pages[1]!.id, { x: 0, y: 0 })).not.toBeNull();
   });
 
   it('does nothing of its own where somebody only watches', async () => {

@@ -15,7 +15,7 @@ import {
 } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
-import type { Place, View } from '@cuaderno/core/features';
+import type { Place } from '@cuaderno/core/features';
 import type { Point } from '@cuaderno/core/geometry';
 import type { Id } from '@cuaderno/core/id';
 import type { Drawing } from '@cuaderno/core/replay';
@@ -37,6 +37,8 @@ import { ShownLayer } from './shown-layer';
 import { spokenAt } from './spoken-at';
 import { NO_MARKS } from './stage-marks';
 import type { StageMarks } from './stage-marks';
+import { StageProbe } from './stage-probe';
+import type { StageView } from './stage-view';
 import { WATCHING } from './stage-work';
 import type { StageWork } from './stage-work';
 import { Steering } from './steering';
@@ -75,9 +77,8 @@ export class Stage {
     () => this.refresh(),
     (page) => this.shown.emit(page),
   );
-  /** CSS pixels a point. */
-  readonly zoom = this.viewing.zoom.asReadonly();
-  readonly page = this.viewing.page.asReadonly();
+  /** What it shows of the board, and how that is moved. */
+  readonly view: StageView = this.viewing;
   /** Counts what moves the page in the window. */
   readonly moved = signal(0);
 
@@ -179,57 +180,10 @@ export class Stage {
     inject(DestroyRef).onDestroy(() => this.stop());
   }
 
-  /** What the window shows; any other window can show the same. */
-  get part(): View | null {
-    return this.viewing.part;
-  }
-
-  /** Shows what another window shows from now on; `null` lets go of it. */
-  follow(view: View | null): void {
-    this.viewing.follow(view);
-  }
-
-  /** Shows what another window shows, once. */
-  show(view: View): void {
-    this.viewing.show(view);
-  }
-
-  /** Shows a page from its top, at the present zoom. */
-  goTo(page: Id): void {
-    this.viewing.goTo(page);
-  }
-
-  /** Goes so many pages on or back. */
-  turn(by: number): void {
-    this.viewing.turn(by);
-  }
-
-  fitWidth(): void {
-    this.viewing.fitWidth();
-  }
-
-  fitPage(): void {
-    this.viewing.fitPage();
-  }
-
-  /** @param factor above 1 zooms in; around a place, or the middle of the window */
-  zoomBy(factor: number, around?: Point): void {
-    this.viewing.zoomBy(factor, around);
-  }
-
-  zoomTo(zoom: number): void {
-    this.viewing.zoomTo(zoom);
-  }
-
   /** Chooses items, or none; they are shown as chosen while the tool for it is in hand. */
   choose(selection: Selection | null): void {
     this.hand.choose(selection);
     this.work().chose(selection);
-  }
-
-  /** The middle of what the window shows of the page in view, in points on that page. */
-  get middle(): { page: Id; at: Point } | null {
-    return this.viewing.middle;
   }
 
   /** The page at a place of the screen, in CSS px from the window's corner, and where on it. */
@@ -248,31 +202,6 @@ export class Stage {
   point(by: Id, at: Place | null): void {
     this.overlay.point(by, at);
     this.scene?.drawShown();
-  }
-
-  /** Where each points, for tests. */
-  get dots(): ReadonlyMap<Id, Point> {
-    return this.overlay.pointing;
-  }
-
-  /** Whether the page in view is drawn sharp; for tests and benchmarks. */
-  get isSharp(): boolean {
-    return this.scene?.isSharp ?? false;
-  }
-
-  /** Where a place on a page is in the window, in CSS px from the stage's corner. */
-  locate(page: Id, p: Point): Point | null {
-    return this.viewing.locate(page, p);
-  }
-
-  /** Whether some of a page is in the window. */
-  sees(page: Id): boolean {
-    return this.viewing.seen().some((placed) => placed.page.id === page);
-  }
-
-  /** Moves the board no more than it must for a place on a page to be in the window. */
-  reveal(page: Id, p: Point): void {
-    this.viewing.reveal(page, p);
   }
 
   private start(): void {
@@ -321,7 +250,12 @@ export class Stage {
     });
     this.look = new CursorShape(element, this.cursor().nativeElement);
     this.look.show(this.work().tool(), this.mayWrite());
-    (element as unknown as { cuaStage: Stage }).cuaStage = this;
+    (element as unknown as { cuaStage: StageProbe }).cuaStage = new StageProbe(
+      this.board,
+      this.view,
+      () => this.scene?.isSharp ?? false,
+      () => this.overlay.pointing,
+    );
     this.resize();
   }
 

@@ -105,6 +105,11 @@ export class Viewing {
     return pagesBetween(this.run, y, y + this.size().height / zoom);
   }
 
+  /** Whether some of a page is in the window. */
+  sees(page: Id): boolean {
+    return this.seen().some((placed) => placed.page.id === page);
+  }
+
   /** Pages that come into it next, the nearest first. */
   near(): Placed[] {
     const { y, zoom } = this.here;

@@ -53,12 +53,14 @@ describe('being in step', () => {
     } as unknown as BoardSession;
     const stage = {
       moved,
-      get part() {
-        return part;
+      view: {
+        get part() {
+          return part;
+        },
+        follow: (view: View | null) => went.push(view && view.y),
+        show: ({ y }: View) => went.push(`once ${y}`),
       },
       size: () => ({ width: 800, height: 600 }),
-      follow: (view: View | null) => went.push(view && view.y),
-      show: ({ y }: View) => went.push(`once ${y}`),
     };
     TestBed.runInInjectionContext(
       () =>

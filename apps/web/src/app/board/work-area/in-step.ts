@@ -14,6 +14,7 @@ import {
 } from 'rxjs';
 import type { Observable } from 'rxjs';
 import type { BoardSession } from '../../live/board-session';
+import type { StageView } from '../stage/stage-view';
 
 /** How often a window that leads says what it shows, in ms, and after how long it rests. */
 const EVERY = 33;
@@ -23,11 +24,9 @@ const TELL = 500;
 
 /** The stage, as far as it leads or is led. */
 export interface Led {
-  readonly part: View | null;
   readonly moved: Signal<number>;
+  readonly view: Pick<StageView, 'part' | 'follow' | 'show'>;
   size(): WindowSize;
-  follow(view: View | null): void;
-  show(view: View): void;
 }
 
 /** What a window shows at a moment, and all that makes it another in one text. */
@@ -62,8 +61,8 @@ export class InStep {
       const { features } = session();
       const where = stage();
       const led = features.inStep.on() && !leads() && !around() ? features.inStep.led() : null;
-      untracked(() => where.follow(led));
-      const gathered = features.inStep.gathered.subscribe((view) => where.show(view));
+      untracked(() => where.view.follow(led));
+      const gathered = features.inStep.gathered.subscribe((view) => where.view.show(view));
       onCleanup(() => gathered.unsubscribe());
     });
     effect(() => {
@@ -101,7 +100,7 @@ export class InStep {
 
 /** What is drawn counts as a move of the stage; where it looks is all that makes what it shows another. */
 function shownIn(live: BoardSession, stage: Led): Shown | null {
-  const view = stage.part;
+  const view = stage.view.part;
   if (!view) return null;
   const size = stage.size();
   // A page that was hidden leads nowhere until it is shown: then all are brought to it.

@@ -22,8 +22,7 @@ describe('a window where the lamp is lit', () => {
       () =>
         new LampFollower(lamp, () => ({
           moved,
-          sees: () => atPage,
-          reveal: (_page, { y }) => went.push(y),
+          view: { sees: () => atPage, reveal: (_page, { y }) => void went.push(y) },
         })),
     );
     TestBed.tick();

@@ -1,13 +1,12 @@
 import { effect, untracked } from '@angular/core';
 import type { Signal } from '@angular/core';
 import type { Lamp } from '@cuaderno/core/features';
-import type { Id } from '@cuaderno/core/id';
+import type { StageView } from '../stage/stage-view';
 
 /** The stage, as far as it can show a place. */
 export interface ViewTarget {
   readonly moved: Signal<number>;
-  sees(page: Id): boolean;
-  reveal(page: Id, p: { x: number; y: number }): void;
+  readonly view: Pick<StageView, 'sees' | 'reveal'>;
 }
 
 /**
@@ -31,9 +30,9 @@ export class LampFollower {
       where.moved();
       const middle = { x: lit.x + lit.width / 2, y: lit.y + lit.height / 2 };
       untracked(() => {
-        if (!where.sees(lit.page)) return;
+        if (!where.view.sees(lit.page)) return;
         this.shown = JSON.stringify(lit);
-        where.reveal(lit.page, middle);
+        where.view.reveal(lit.page, middle);
       });
     });
   }

@@ -10,6 +10,7 @@ import type { Arranging } from '../editing/arranging';
 import { copyItems, pastedItems } from '../editing/clipboard';
 import type { MaterialInserter } from '../editing/material-inserter';
 import type { Stage } from '../stage/stage';
+import type { StageView } from '../stage/stage-view';
 import type { Tools } from '../tool/tool';
 import { isField } from './arrange-keys';
 
@@ -101,7 +102,7 @@ export class Transfer {
 
   /** Items from this board or another: their files may be seen here from now on. */
   private async pasteItems(items: readonly Item[]): Promise<void> {
-    const place = this.stage().middle;
+    const place = this.stage().view.middle;
     if (!place || !(await this.pictures.share(items))) return;
     const here = this.session().board().pages.get(place.page)!;
     // Where they came from if that is on this page; a step aside if they are there still.
@@ -111,7 +112,7 @@ export class Transfer {
     this.arranging.lay(place.page, items, aside, aside);
   }
 
-  private placeAt(client: Point | undefined): Stage['middle'] {
-    return (client && this.stage().placeAt(client)) ?? this.stage().middle;
+  private placeAt(client: Point | undefined): StageView['middle'] {
+    return (client && this.stage().placeAt(client)) ?? this.stage().view.middle;
   }
 }

@@ -11,13 +11,14 @@ describe('how much of the page is seen', () => {
   beforeEach(async () => {
     zoom.set(FULL_SIZE);
     asked = [];
-    const stage = {
+    const view = {
       zoom,
       zoomBy: (by: number) => asked.push(by > 1 ? 'nearer' : 'farther'),
       zoomTo: (to: number) => asked.push(to === FULL_SIZE ? 'full size' : String(to)),
       fitWidth: () => asked.push('width'),
       fitPage: () => asked.push('page'),
     };
+    const stage = { view };
     screen = await Screen.show(ViewBar, { stage }, {});
   });
 

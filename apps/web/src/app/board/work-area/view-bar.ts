@@ -19,18 +19,23 @@ const FARTHER = 0.8;
       type="button"
       cuaTip="Zoom out (−)"
       aria-label="Zoom out"
-      (click)="stage().zoomBy(farther)"
+      (click)="stage().view.zoomBy(farther)"
     >
       <cua-icon [of]="icons.ZoomOut" [size]="20" />
     </button>
-    <button type="button" class="percent" cuaTip="Full size" (click)="stage().zoomTo(fullSize)">
+    <button
+      type="button"
+      class="percent"
+      cuaTip="Full size"
+      (click)="stage().view.zoomTo(fullSize)"
+    >
       {{ percent() }} %
     </button>
     <button
       type="button"
       cuaTip="Zoom in (+)"
       aria-label="Zoom in"
-      (click)="stage().zoomBy(nearer)"
+      (click)="stage().view.zoomBy(nearer)"
     >
       <cua-icon [of]="icons.ZoomIn" [size]="20" />
     </button>
@@ -39,7 +44,7 @@ const FARTHER = 0.8;
         type="button"
         cuaTip="As wide as the window (W)"
         aria-label="As wide as the window"
-        (click)="stage().fitWidth()"
+        (click)="stage().view.fitWidth()"
       >
         <cua-icon [of]="icons.MoveHorizontal" [size]="20" />
       </button>
@@ -47,7 +52,7 @@ const FARTHER = 0.8;
         type="button"
         cuaTip="Whole page (F)"
         aria-label="Whole page"
-        (click)="stage().fitPage()"
+        (click)="stage().view.fitPage()"
       >
         <cua-icon [of]="icons.Maximize" [size]="20" />
       </button>
@@ -66,5 +71,7 @@ export class ViewBar {
   protected readonly nearer = NEARER;
   protected readonly farther = FARTHER;
   protected readonly fullSize = FULL_SIZE;
-  protected readonly percent = computed(() => Math.round((this.stage().zoom() / FULL_SIZE) * 100));
+  protected readonly percent = computed(() =>
+    Math.round((this.stage().view.zoom() / FULL_SIZE) * 100),
+  );
 }

@@ -187,7 +187,7 @@ export class WorkArea {
     this.writing,
     {
       tool: () => this.tools.tool(),
-      page: () => this.stage().page(),
+      page: () => this.stage().view.page(),
       arranges: () => this.arranges(),
       arranging: this.arranging,
       mayRemove: (items) => this.abilities.remove()(items),
@@ -214,7 +214,7 @@ export class WorkArea {
       const page = this.session().startPage();
       if (!this.session().ready() || !page || this.began) return;
       this.began = true;
-      untracked(() => this.stage().goTo(page));
+      untracked(() => this.stage().view.goTo(page));
     });
     new InStep(
       () => this.session(),
@@ -240,7 +240,7 @@ export class WorkArea {
   /** A text or formula is written at a place, or the one that is there is opened. */
   private async write(page: Id, at: Point, item: Item | null): Promise<void> {
     if (!(await this.writing.open(page, at, item))) return;
-    afterNextRender(() => this.stage().reveal(page, at), { injector: this.injector });
+    afterNextRender(() => this.stage().view.reveal(page, at), { injector: this.injector });
   }
 
   /** A file of the tutor's materials is laid on the page in view. */
@@ -256,12 +256,12 @@ export class WorkArea {
   }
 
   goTo(page: Id): void {
-    this.stage().goTo(page);
+    this.stage().view.goTo(page);
   }
 
   /** What is seen of the board just now. */
   get part(): View | null {
-    return this.stage().part;
+    return this.stage().view.part;
   }
 
   protected wipe(changes: readonly Change[]): void {
@@ -283,7 +283,7 @@ export class WorkArea {
 
   /** Shows where another window is, once. */
   show(view: View): void {
-    this.stage().show(view);
+    this.stage().view.show(view);
   }
 
   protected shown(page: Id): void {

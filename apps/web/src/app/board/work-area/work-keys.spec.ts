@@ -32,7 +32,7 @@ describe('keys of a board', () => {
       redo: () => asked.push('redo'),
       features: { pointing: { shown: () => ({ arrows: [], lamp: lamp() }) } },
     } as unknown as BoardSession;
-    const stage = { turn: (by: number) => asked.push(`turn ${by}`) } as unknown as Stage;
+    const stage = { view: { turn: (by: number) => asked.push(`turn ${by}`) } } as unknown as Stage;
     const abilities = { write: writes, light: lights, pointOn: () => () => false };
     keys = new WorkKeys(
       {

@@ -52,7 +52,7 @@ export class WorkKeys {
     const key = event.key.toLowerCase();
     if (key !== 'pageup' && key !== 'pagedown') return false;
     // Whatever has the focus; the stage has turned already where it has.
-    if (!event.defaultPrevented) this.work.stage().turn(key === 'pageup' ? -1 : 1);
+    if (!event.defaultPrevented) this.work.stage().view.turn(key === 'pageup' ? -1 : 1);
     return true;
   }
 

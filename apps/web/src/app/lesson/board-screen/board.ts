@@ -19,7 +19,6 @@ import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Search } fro
 import { ImportsApi } from '../../api/imports-api';
 import type { ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
-import { lasting, remember } from '../../browser/storage';
 import { SaveDialog } from '../../records/export/save-dialog';
 import { Button } from '../../ui/button/button';
 import { FindPanel } from '../../ui/find/find-panel';
@@ -27,7 +26,6 @@ import { Icon } from '../../ui/icons/icon';
 import { LateLinesDialog } from '../../records/late-lines/late-lines-dialog';
 import { ChooserPanel } from '../../materials/chooser/chooser-panel';
 import type { PagesChoice } from '../../materials/chooser/chooser-panel';
-import { MaterialsStore } from '../../materials/store/materials-store';
 import { Tip } from '../../ui/tip/tip';
 import { Notices } from '../notice/notices';
 import { PageDialog } from '../../board/pages/page-dialog';
@@ -46,18 +44,18 @@ import { Reminder } from '../reminder/reminder';
 import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
 import { WaitingLink } from '../waiting/waiting-link';
 import { WorkArea } from '../../board/work-area/work-area';
+import { BesideBoard } from './beside-board';
 import { BoardName } from './board-name';
 import { LeaveDialog } from './leave-dialog';
 import { LessonAside } from './lesson-aside';
 import { LessonBar } from './lesson-bar';
+import { LookingAt } from './looking-at';
 import { MoveDialog } from './move-dialog';
 import { OpenBoard } from './open-board';
 import { PageActions } from './page-actions';
 import { inShort, ReportDialog } from './report-dialog';
 import { SlideReport } from './slide-report';
 import { ProblemMessage } from '../../ui/problem/problem-message';
-
-const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
 
 /** A board as its tutor has it, between lessons and in them. */
 @Component({
@@ -90,7 +88,7 @@ const PRIVATE_NOTES_KEY = 'cuaderno.private-notes';
     WhoseInk,
     WorkArea,
   ],
-  providers: [OpenBoard],
+  providers: [BesideBoard, OpenBoard],
   templateUrl: './board.html',
   styleUrl: './board.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -100,15 +98,16 @@ export class BoardScreen {
   readonly board = input.required<string>();
 
   protected readonly here = inject(OpenBoard);
+  protected readonly beside = inject(BesideBoard);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
-  private readonly materials = inject(MaterialsStore);
   private readonly area = viewChild(WorkArea);
   private readonly aside = viewChild(LessonAside);
   protected readonly papers = new PaperSource(inject(LocalFiles));
   protected readonly session = this.here.session;
   protected readonly course = this.here.course;
   protected readonly lesson = this.here.lesson;
+  protected readonly lookingAt = new LookingAt(this.session);
   protected readonly page = signal<Id | null>(null);
   protected readonly leaving = signal(false);
   protected readonly notices = inject(Notices);
@@ -126,22 +125,12 @@ export class BoardScreen {
     NotebookText,
     Search,
   };
-  /** Whether the margin is open beside the page. It stays as it was left, on this machine. */
-  protected readonly privateNotes = signal(lasting.getItem(PRIVATE_NOTES_KEY) === 'open');
-  /** Whether somebody opened or shut it in this window. */
-  protected readonly notesToggled = signal(false);
   protected readonly slides = new SlideReport(inject(ImportsApi), () => this.board());
   protected readonly inShort = inShort;
   /** Annotations of the PDF just brought that can be written on now, until the tutor has read it. */
   protected readonly whatCame = whatCame;
   protected readonly annotations = signal<ImportedAnnotations | null>(null);
-  /** What is open beside the board, in the one place there is for it. */
-  protected readonly side = signal<'find' | 'materials' | null>(null);
   protected readonly saving = signal(false);
-  /** How the lesson's board is looked at: by oneself though a student leads, signed, one person's ink alone. */
-  protected readonly around = signal(false);
-  protected readonly signed = signal(false);
-  protected readonly only = signal<Id | null>(null);
   /** For whom or what it is being said what may be done. */
   protected readonly saying = signal<MayLevel | null>(null);
 
@@ -170,13 +159,6 @@ export class BoardScreen {
         void this.slides.load(came.import ?? null);
         this.annotations.set(hasAnnotations(came.annotations) ? came.annotations : null);
       });
-    });
-    effect(() => {
-      // Another lesson begins as boards are looked at: everyone's ink, and one's own way.
-      if (this.session()?.lesson()) return;
-      this.around.set(false);
-      this.signed.set(false);
-      this.only.set(null);
     });
     inject(DestroyRef).onDestroy(() => {
       this.slides.close();
@@ -226,22 +208,7 @@ export class BoardScreen {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
     if (!this.session()?.ready()) return;
     event.preventDefault();
-    this.side.set('find');
-  }
-
-  protected toggle(side: 'find' | 'materials'): void {
-    this.side.update((open) => (open === side ? null : side));
-  }
-
-  /** What was brought to the board lies among materials, too. */
-  protected inserted(): void {
-    if (this.side() === 'materials') void this.materials.load();
-  }
-
-  protected toggleNotes(): void {
-    this.notesToggled.set(true);
-    this.privateNotes.update((open) => !open);
-    remember(lasting, PRIVATE_NOTES_KEY, this.privateNotes() ? 'open' : 'shut');
+    this.beside.side.set('find');
   }
 
   protected async openLesson(): Promise<void> {

@@ -10,7 +10,8 @@ import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import { LessonsApi } from '../../api/lessons-api';
 import type { BoardInfo, Course } from '../../api/shapes';
-import { BoardSession } from '../../live/board-session';
+import type { BoardSession } from '../../live/board-session';
+import { BoardSessions } from '../../live/board-sessions';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import type { MayWord } from '../people/permissions-panel';
 
@@ -26,6 +27,7 @@ export class OpenBoard {
   private readonly boardsApi = inject(BoardsApi);
   private readonly coursesApi = inject(CoursesApi);
   private readonly lessonsApi = inject(LessonsApi);
+  private readonly sessions = inject(BoardSessions);
   private readonly waitingLate = inject(WaitingLateLines);
   private readonly id = signal<Id>('');
   private readonly info = signal<BoardInfo | null>(null);
@@ -95,7 +97,7 @@ export class OpenBoard {
     this.id.set(board);
     this.info.set(null);
     this.writers.set([]);
-    this.session.set(new BoardSession(`/live/boards/${board}`));
+    this.session.set(this.sessions.open(`/live/boards/${board}`));
     void this.load();
   }
 

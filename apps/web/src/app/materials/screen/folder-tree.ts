@@ -74,6 +74,8 @@ export class FolderTree {
   protected drag(event: DragEvent, { key, data }: PlaceNode): void {
     if (!data || data.place.kind === 'shared') return;
     event.preventDefault();
+    // The tree would refuse what isn't a node of its own.
+    event.stopPropagation();
     this.over.set(key!);
   }
 

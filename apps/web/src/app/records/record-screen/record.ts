@@ -157,7 +157,7 @@ export class RecordScreen {
     });
     effect(() => {
       const page = happensOn();
-      if (page) untracked(() => this.stage()?.goTo(page));
+      if (page) untracked(() => this.stage()?.view.goTo(page));
     });
     inject(DestroyRef).onDestroy(() => this.papers.close());
   }
@@ -170,7 +170,7 @@ export class RecordScreen {
     if (!(await this.record.open(lesson)) || lesson !== this.lesson()) return;
     // The address names a page, or one begins where the lesson did.
     const page = this.at() ?? this.record.opened()?.statistics?.pages?.[0]?.page;
-    if (page) afterNextRender(() => this.stage()?.goTo(page), { injector: this.injector });
+    if (page) afterNextRender(() => this.stage()?.view.goTo(page), { injector: this.injector });
   }
 
   protected async show(view: RecordView): Promise<void> {
@@ -183,8 +183,8 @@ export class RecordScreen {
     this.view.set(view);
     if (isBesidePages(view)) return;
     // In a replay things happen anywhere on the page: all of it is in the window.
-    if (view === 'replay') this.stage()?.fitPage();
-    else this.stage()?.fitWidth();
+    if (view === 'replay') this.stage()?.view.fitPage();
+    else this.stage()?.view.fitWidth();
   }
 
   protected copied(board: BoardInfo): void {

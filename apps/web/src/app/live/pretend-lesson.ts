@@ -1,0 +1,87 @@
+import type { Provider } from '@angular/core';
+import { BoardDraft, boardOutline, emptyBoard } from '@cuaderno/core/board';
+import type { PageSpec } from '@cuaderno/core/board';
+import type { Person } from '@cuaderno/core/features';
+import { newId } from '@cuaderno/core/id';
+import { apply } from '@cuaderno/core/ops';
+import type { Role, Trust } from '@cuaderno/core/permissions';
+import { addPages, somePages } from '@cuaderno/core/testing';
+import { BoardSession } from './board-session';
+import { BoardSessions } from './board-sessions';
+import { PretendServer } from './pretend-socket';
+import type { PretendSocket } from './pretend-socket';
+
+/** A board of some pages and a lesson on it, as the server would tell them, for specs of screens. */
+export class PretendLesson {
+  readonly board = newId();
+  readonly id = newId();
+  readonly me = newId();
+  readonly other = newId();
+  readonly pages: readonly PageSpec[];
+  private readonly server = new PretendServer();
+
+  constructor(pages = 2) {
+    this.pages = somePages(pages);
+  }
+
+  /** Has screens open their boards here. */
+  get provider(): Provider {
+    return { provide: BoardSessions, useValue: { open: (path: string) => this.open(path) } };
+  }
+
+  open(path: string): BoardSession {
+    return new BoardSession(path, this.server.dial, (then) => then());
+  }
+
+  /** What the screen that was opened last says and hears. */
+  get line(): PretendSocket {
+    return this.server.line;
+  }
+
+  /** Lets the screen in: the board comes, and who is there. */
+  welcome(role: Role, { trust = 'view' as Trust, isOpen = true, title = 'Tides' } = {}): void {
+    const draft = new BoardDraft({ ...emptyBoard(this.board), title });
+    apply(addPages([...this.pages]), draft, { by: this.other, at: 0, lesson: null });
+    const first = this.pages[0]!.id;
+    this.line.open();
+    this.line.say({
+      kind: 'welcome',
+      now: Date.now(),
+      you: this.me,
+      window: this.me,
+      role,
+      lesson: isOpen ? { id: this.id, openedAt: Date.now() } : null,
+      page: first,
+      board: boardOutline(draft.done(), 1, new Set(this.pages.map(({ id }) => id))),
+    });
+    if (isOpen) this.trust(role, trust);
+  }
+
+  /** What the student who is there, or this window's own, may do. */
+  trust(role: Role, trust: Trust): void {
+    const [student, tutor] = role === 'tutor' ? [this.other, this.me] : [this.me, this.other];
+    this.line.say({
+      kind: 'people',
+      people: [
+        person({ id: tutor, name: 'Maren Solheim', role: 'tutor', trust: 'hands' }),
+        person({ id: student, name: 'Ida', role: 'student', trust }),
+      ],
+    });
+  }
+}
+
+function person(change: Partial<Person> & Pick<Person, 'id' | 'name' | 'role' | 'trust'>): Person {
+  return {
+    nameOrdinal: 1,
+    here: true,
+    page: null,
+    rules: {},
+    hand: null,
+    signal: null,
+    machine: null,
+    roundTrip: null,
+    view: null,
+    size: null,
+    ...change,
+  };
+}
