@@ -3,7 +3,7 @@ import { expectNoAxeViolations } from './axe.js';
 import { expect, test } from './story.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
-import { Someone } from './people.js';
+import { choose, Someone } from './people.js';
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {
@@ -145,11 +145,8 @@ test('who types captions is named anew, also after a reload, and is nobody who w
   const link = server.url + (await maren.openLesson());
   const ida = await Someone.at(browser);
   await ida.join(link, 'Ida');
-  const choose = async (name: string) => {
-    await maren.page.getByRole('combobox', { name: 'Captions typed by' }).click();
-    await maren.page.getByRole('option', { name }).click();
-  };
-  await choose('Ida');
+  const typist = maren.page.getByRole('combobox', { name: 'Captions typed by' });
+  await choose(typist, 'Ida');
   const field = ida.page.getByRole('textbox', { name: 'Type what is said' });
   for (const t of [
     'Today we read a tide table: each row is one day.',
@@ -171,7 +168,7 @@ test('who types captions is named anew, also after a reload, and is nobody who w
   await expect(maren.page.getByRole('combobox', { name: 'Captions typed by' })).toContainText(
     'Ida',
   );
-  await choose('Noor');
+  await choose(typist, 'Noor');
   await expect(noor.page.getByRole('textbox', { name: 'Type what is said' })).toBeVisible();
   await expect(noor.button('Correct the last line')).toHaveCount(0);
   await maren.button('More for Noor').click();
@@ -180,10 +177,10 @@ test('who types captions is named anew, also after a reload, and is nobody who w
     'Nobody',
   );
   await expect(ida.page.getByRole('log', { name: 'Captions' })).toHaveCount(0);
-  await choose('Me');
+  await choose(typist, 'Me');
   await maren.page.getByRole('textbox', { name: 'Type what is said' }).fill('I type it myself.');
   await maren.page.keyboard.press('Enter');
   await expect(ida.page.getByText('I type it myself.')).toBeVisible();
-  await choose('Nobody');
+  await choose(typist, 'Nobody');
   await expect(ida.page.getByRole('log', { name: 'Captions' })).toHaveCount(0);
 });

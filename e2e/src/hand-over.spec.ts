@@ -3,7 +3,7 @@ import { expect, test } from './story.js';
 import { expectNoAxeViolations } from './axe.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
-import { Someone } from './people.js';
+import { choose, Someone } from './people.js';
 
 /* A file is brought in the lesson, laid where it is wanted, and handed to students, who keep it. */
 
@@ -34,12 +34,7 @@ test('a file is brought and handed over in the lesson, kept by who may, and seen
 
   // Its page goes where it is wanted.
   const before = await maren.pageIds();
-  // A list closes where what is around it moves, as when an upload's line goes.
-  const choice = maren.page.getByRole('option', { name: 'before this page' });
-  await expect(async () => {
-    await panel.getByRole('combobox', { name: 'Pages of a PDF go' }).click();
-    await choice.click({ timeout: 2000 });
-  }).toPass();
+  await choose(panel.getByRole('combobox', { name: 'Pages of a PDF go' }), 'before this page');
   await panel.locator('.lay').filter({ hasText: 'Tide table.pdf' }).click();
   await expect.poll(async () => (await maren.pageIds()).slice(1)).toEqual(before);
 

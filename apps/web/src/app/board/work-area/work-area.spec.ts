@@ -1,9 +1,11 @@
 import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
+import { TestBed } from '@angular/core/testing';
 import { itemsOn } from '@cuaderno/core/board';
 import { CLOSE } from '@cuaderno/core/features';
 import type { BoardSession } from '../../live/board-session';
 import { PretendLesson } from '../../live/pretend-lesson';
 import { Screen } from '../../testing/screen';
+import { TypedAhead } from '../../ui/popup/typed-ahead';
 import { PaperSource } from '../drawing/paper-source';
 import type { StageProbe } from '../stage/stage-probe';
 import { WorkArea } from './work-area';
@@ -64,7 +66,7 @@ describe('the work area', () => {
     await harness.take('Eraser');
     expect(await harness.inHand()).toBe('Eraser');
     // What is typed right after a touch may be meant for something that is opening.
-    await new Promise((then) => requestAnimationFrame(() => requestAnimationFrame(then)));
+    while (TestBed.inject(TypedAhead).isOpening()) await new Promise(requestAnimationFrame);
     await harness.key('p');
     expect(await harness.inHand()).toBe('Pen');
     screen.fixture.componentRef.setInput('away', true);

@@ -4,6 +4,8 @@ import { isModalComing } from './modal';
 const FIELD = 'input, select, textarea, [contenteditable]';
 const WRITTEN = 'input:not([type]), input[type=text], input[type=search], textarea';
 const PRESSED = 'button, a, [role=button], [role=menuitem]';
+/** Frames until what a press opens is there. */
+const FRAMES = 3;
 /** How long letters are kept for a field that hasn't come, in ms. */
 const KEPT = 3000;
 
@@ -39,8 +41,12 @@ export class TypedAhead {
     if (!(target instanceof Element) || !target.closest(PRESSED)) return;
     this.pressedAt = timeStamp;
     this.isDrawn = false;
-    // The next frame draws what was pressed for; in the one after it, it is there.
-    requestAnimationFrame(() => requestAnimationFrame(() => (this.isDrawn = true)));
+    // The next frame draws what was pressed for, on a busy machine the one after it; then it is there.
+    const soon = (frames: number): void => {
+      if (frames === 0) this.isDrawn = true;
+      else requestAnimationFrame(() => soon(frames - 1));
+    };
+    soon(FRAMES);
   }
 
   private hear({ key, target, timeStamp, ctrlKey, metaKey, altKey }: KeyboardEvent): void {
