@@ -350,8 +350,7 @@ export class BoardHost {
     const verdict = this.sequencer.offer(op, who, origin?.at ?? commit.at, lesson);
     if (verdict.kind === 'taken') {
       const { entry } = verdict;
-      const viewers = [...this.members].map(({ viewer }) => viewer);
-      const projected = projectEntry(entry, before, this.sequencer.current, viewers);
+      const projected = projectEntry(entry, before, this.sequencer.current, this.members);
       commit.taken.push({ entry, from, ...projected });
       commit.confirm(from, entry.seq, op.id);
       if (cost > 0) from?.keeps(cost);

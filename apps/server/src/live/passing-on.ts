@@ -14,16 +14,17 @@ export interface End {
  * What students are sent of an operation: nearly always all of them the same.
  * @param before what `hiddenOf` said before it
  * @param after the board after it
+ * @param to who has the board open
  */
 export function projectEntry(
   entry: Entry,
   before: ReadonlySet<Id>,
   after: Board,
-  viewers: readonly Viewer[],
+  to: Iterable<{ readonly viewer: Viewer }>,
 ): Pick<TakenOperation, 'told' | 'toldApart'> {
   const op = projectFor(entry.op, before, after, ANY_STUDENT);
   const toldApart = new Map<Id, ProjectedEntry>();
-  for (const viewer of viewers) {
+  for (const { viewer } of to) {
     if (maySee(viewer, 'tutors') || toldApart.has(viewer.id)) continue;
     const theirs = projectFor(entry.op, before, after, viewer);
     if (theirs !== op && !same(theirs, op)) toldApart.set(viewer.id, { ...entry, op: theirs });
@@ -44,10 +45,11 @@ export function packedFor(
   // Mostly tutors and students are told the same.
   const alike = run.every(({ entry, told }) => told.op === entry.op);
   const forStudents = alike ? whole : runs(run.map(({ told }) => told));
+  const apart = new Set(run.flatMap(({ toldApart }) => [...toldApart.keys()]));
   const areEndsApart = ends.some(({ audience }) => typeof audience === 'object');
 
   return (viewer) => {
-    const isApart = run.some(({ toldApart }) => toldApart.has(viewer.id));
+    const isApart = apart.has(viewer.id);
     const isAlone = isApart || areEndsApart;
     const key = maySee(viewer, 'tutors') ? 'tutors' : isAlone ? viewer.id : 'students';
     const known = packed.get(key);
