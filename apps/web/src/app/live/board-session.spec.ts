@@ -10,6 +10,7 @@ import type { Entry } from '@cuaderno/core/log';
 import type { Operation } from '@cuaderno/core/ops';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { BoardSession } from './board-session';
+import { pretendPerson } from './pretend-person';
 import { PretendServer } from './pretend-socket';
 
 const board = newId();
@@ -40,23 +41,8 @@ const entry = (seq: number, by: Id, op: Operation): Entry => ({
   op,
 });
 
-const person = (change: Partial<Person>): Person => ({
-  id: me,
-  name: 'Ana',
-  nameOrdinal: 1,
-  role: 'student',
-  trust: 'view',
-  here: true,
-  page: null,
-  rules: {},
-  hand: null,
-  signal: null,
-  machine: null,
-  roundTrip: null,
-  view: null,
-  size: null,
-  ...change,
-});
+const person = (change: Partial<Person>): Person =>
+  pretendPerson({ id: me, name: 'Ana', ...change });
 
 /** How many operations this machine keeps; what other parts keep beside them doesn't count. */
 const kept = (): number =>

@@ -1,13 +1,13 @@
 import type { Provider } from '@angular/core';
 import { BoardDraft, boardOutline, emptyBoard } from '@cuaderno/core/board';
 import type { PageSpec } from '@cuaderno/core/board';
-import type { Person } from '@cuaderno/core/features';
 import { newId } from '@cuaderno/core/id';
 import { apply } from '@cuaderno/core/ops';
 import type { Role, Trust } from '@cuaderno/core/permissions';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import { BoardSession } from './board-session';
 import { BoardSessions } from './board-sessions';
+import { pretendPerson } from './pretend-person';
 import { PretendServer } from './pretend-socket';
 import type { PretendSocket } from './pretend-socket';
 
@@ -63,25 +63,9 @@ export class PretendLesson {
     this.line.say({
       kind: 'people',
       people: [
-        person({ id: tutor, name: 'Maren Solheim', role: 'tutor', trust: 'hands' }),
-        person({ id: student, name: 'Ida', role: 'student', trust }),
+        pretendPerson({ id: tutor, name: 'Maren Solheim', role: 'tutor', trust: 'hands' }),
+        pretendPerson({ id: student, name: 'Ida', role: 'student', trust }),
       ],
     });
   }
-}
-
-function person(change: Partial<Person> & Pick<Person, 'id' | 'name' | 'role' | 'trust'>): Person {
-  return {
-    nameOrdinal: 1,
-    here: true,
-    page: null,
-    rules: {},
-    hand: null,
-    signal: null,
-    machine: null,
-    roundTrip: null,
-    view: null,
-    size: null,
-    ...change,
-  };
 }

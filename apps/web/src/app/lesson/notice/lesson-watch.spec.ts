@@ -1,4 +1,5 @@
 import type { Arrival, ChatLine, Person } from '@cuaderno/core/features';
+import { pretendPerson } from '../../live/pretend-person';
 import { LessonWatch } from './lesson-watch';
 
 describe('the watch over a lesson', () => {
@@ -24,22 +25,8 @@ describe('the watch over a lesson', () => {
     known: null,
     guest: null,
   });
-  const person = (name: string, here: boolean, role: Person['role'] = 'student'): Person => ({
-    id: name.padEnd(12, '_'),
-    name,
-    nameOrdinal: 1,
-    role,
-    trust: 'view',
-    here,
-    page: null,
-    rules: {},
-    hand: null,
-    signal: null,
-    machine: null,
-    roundTrip: null,
-    view: null,
-    size: null,
-  });
+  const person = (name: string, here: boolean, role: Person['role'] = 'student'): Person =>
+    pretendPerson({ id: name.padEnd(12, '_'), name, role, here });
 
   it('announces each who comes to the door once, and again when they knock again', () => {
     watch.arrivals([at('Ida')]);

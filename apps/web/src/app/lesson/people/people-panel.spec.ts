@@ -6,25 +6,11 @@ import { newId } from '@cuaderno/core/id';
 import type { LessonWindow, Person } from '@cuaderno/core/features';
 import type { Trust } from '@cuaderno/core/permissions';
 import { PeoplePanel } from './people-panel';
+import { pretendPerson } from '../../live/pretend-person';
 import { PeoplePanelHarness } from './people-panel.harness';
 
-const person = (name: string, change: Partial<Person> = {}): Person => ({
-  id: newId(),
-  name,
-  nameOrdinal: 1,
-  role: 'student',
-  trust: 'view',
-  here: true,
-  page: null,
-  rules: {},
-  hand: null,
-  signal: null,
-  machine: null,
-  roundTrip: null,
-  view: null,
-  size: null,
-  ...change,
-});
+const person = (name: string, change: Partial<Person> = {}): Person =>
+  pretendPerson({ id: newId(), name, ...change });
 
 describe('the people panel', () => {
   async function panel(
