@@ -84,6 +84,11 @@ export default tseslint.config(
             "ClassDeclaration:has(> Decorator[expression.callee.name='Component']) CallExpression[callee.name='inject'][arguments.0.name=/^(Api|HttpClient)$/]",
           message: 'A component asks a service: see apps/web/src/app/api.',
         },
+        {
+          selector: "ImportDeclaration[source.value='primeng/select'][importKind='value']",
+          message:
+            'A list is imported as LIST from apps/web/src/app/ui/list: it stays with its field.',
+        },
       ],
     },
   },

@@ -31,13 +31,10 @@ export async function hasCome(dialog: Locator): Promise<void> {
   await expect(dialog.locator(':focus')).toHaveCount(1);
 }
 
-/** Chooses of a list. It closes where what is around it moves, as when somebody comes: then it is opened again. */
+/** Chooses of a list, which stays open though what is around it moves, as when somebody comes. */
 export async function choose(list: Locator, name: string): Promise<void> {
-  const choice = list.page().getByRole('option', { name });
-  await expect(async () => {
-    if (!(await choice.isVisible())) await list.click();
-    await choice.click({ timeout: 2000 });
-  }).toPass();
+  await list.click();
+  await list.page().getByRole('option', { name }).click();
 }
 
 const MAREN = {

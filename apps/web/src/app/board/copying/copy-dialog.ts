@@ -10,8 +10,8 @@ import {
 import { NonNullableFormBuilder } from '@angular/forms';
 import { InputTextModule } from 'primeng/inputtext';
 import { RadioButtonModule } from 'primeng/radiobutton';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
@@ -39,7 +39,7 @@ export interface CopySource {
 /** Asks how a board is to be copied: under which name, to which course, with or without ink. */
 @Component({
   selector: 'cua-copy-dialog',
-  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, RadioButtonModule, SelectModule],
+  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, RadioButtonModule, LIST],
   templateUrl: './copy-dialog.html',
   styleUrl: './copy-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

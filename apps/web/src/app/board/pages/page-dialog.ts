@@ -16,7 +16,7 @@ import type { DrawnPaper, PageSize, PageSpec, Paper } from '@cuaderno/core/board
 import { CheckboxModule } from 'primeng/checkbox';
 import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
-import { SelectModule } from 'primeng/select';
+import { LIST } from '../../ui/list/list';
 import { Button } from '../../ui/button/button';
 import { Tip } from '../../ui/tip/tip';
 import { PaperPicture } from './paper-picture';
@@ -48,7 +48,7 @@ export type PageSetup = { name?: string; paper: Paper; forNew: boolean } & PageS
     InputNumberModule,
     InputTextModule,
     PaperPicture,
-    SelectModule,
+    LIST,
     Tip,
   ],
   templateUrl: './page-dialog.html',

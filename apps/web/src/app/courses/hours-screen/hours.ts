@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { SelectModule } from 'primeng/select';
 import { catchError, EMPTY, firstValueFrom, map, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { HoursApi } from '../../api/hours-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
@@ -28,7 +28,7 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
   selector: 'cua-hours',
-  imports: [Button, Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, SelectModule],
+  imports: [Button, Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, LIST],
   templateUrl: './hours.html',
   styleUrl: './hours.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -10,8 +10,8 @@ import {
   signal,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
@@ -25,7 +25,7 @@ type Brought = Answer<typeof importCalendar>;
 /** Brings the events of a calendar file as lessons of a course. */
 @Component({
   selector: 'cua-calendar-dialog',
-  imports: [Button, DIALOG, FormsModule, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FormsModule, ProblemMessage, LIST],
   template: `
     <cua-dialog header="Import a calendar" (closed)="closed.emit()">
       <p class="soft">Every event of a calendar file (.ics) becomes a lesson of one course.</p>

@@ -12,8 +12,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
@@ -29,7 +29,7 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-dialog',
-  imports: [Button, DIALOG, FORM, InputNumberModule, InputTextModule, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, InputNumberModule, InputTextModule, ProblemMessage, LIST],
   templateUrl: './plan-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

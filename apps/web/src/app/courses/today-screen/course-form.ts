@@ -3,8 +3,8 @@ import { ChangeDetectionStrategy, Component, effect, inject, output } from '@ang
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { InputTextModule } from 'primeng/inputtext';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom, map } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import type { Course } from '../../api/shapes';
@@ -20,7 +20,7 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, LIST],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

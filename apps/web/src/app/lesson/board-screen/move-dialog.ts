@@ -11,8 +11,8 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
@@ -26,7 +26,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** Asks to which board pages are to go, and takes them there. */
 @Component({
   selector: 'cua-move-dialog',
-  imports: [Button, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, ProblemMessage, LIST],
   templateUrl: './move-dialog.html',
   styleUrl: './move-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

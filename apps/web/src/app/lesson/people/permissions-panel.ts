@@ -8,12 +8,12 @@ import {
 } from '@angular/core';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { nameOf } from '@cuaderno/core/people';
 import { AT_FIRST, resolvePermissions } from '@cuaderno/core/permissions';
 import type { Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { Permit, Rules, RulesOver, Trust } from '@cuaderno/core/permissions';
+import { LIST } from '../../ui/list/list';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { TRUST_STEPS } from './trust-steps';
 
@@ -43,7 +43,7 @@ const OF: Readonly<Record<'board' | 'page', readonly Permit[]>> = {
 /** What students may do: for all in this lesson, for one, here, or whenever a lesson of the course begins. */
 @Component({
   selector: 'cua-permissions-panel',
-  imports: [CheckboxModule, FormsModule, SelectModule, SidePanel],
+  imports: [CheckboxModule, FormsModule, LIST, SidePanel],
   templateUrl: './permissions-panel.html',
   styleUrl: './permissions-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,7 +1,6 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import type { ElementRef } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -17,6 +16,7 @@ import { AssetIndex, canBeLaid, inOrder, within } from '@cuaderno/core/materials
 import type { Id } from '@cuaderno/core/id';
 import { RouterLink } from '@angular/router';
 import { HandHelping, Upload, X } from 'lucide';
+import { LIST } from '../../ui/list/list';
 import { Button } from '../../ui/button/button';
 import { Tip } from '../../ui/tip/tip';
 import { HandOverDialog } from '../handing-over/hand-over-dialog';
@@ -52,7 +52,7 @@ export interface PagesChoice {
     ProblemMessage,
     RouterLink,
     ScrollingModule,
-    SelectModule,
+    LIST,
     Tip,
     UploadList,
     EmptyState,

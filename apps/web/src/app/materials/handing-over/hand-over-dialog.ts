@@ -13,8 +13,8 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import { HandingOverApi } from '../../api/handing-over-api';
@@ -30,7 +30,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** Hands a file to students to keep: to all of a course or to some; shows who has it, and takes it back. */
 @Component({
   selector: 'cua-hand-over-dialog',
-  imports: [Button, CheckboxModule, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, CheckboxModule, DIALOG, FORM, ProblemMessage, LIST],
   templateUrl: './hand-over-dialog.html',
   styleUrl: './hand-over-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

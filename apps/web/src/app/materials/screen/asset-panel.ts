@@ -13,8 +13,8 @@ import {
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { X } from 'lucide';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { CoursesApi } from '../../api/courses-api';
 import { MaterialsApi } from '../../api/materials-api';
 import { ImportsApi } from '../../api/imports-api';
@@ -43,7 +43,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
     Icon,
     ProblemMessage,
     RouterLink,
-    SelectModule,
+    LIST,
     Tip,
   ],
   templateUrl: './asset-panel.html',

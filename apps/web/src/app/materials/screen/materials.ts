@@ -15,12 +15,12 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { SelectModule } from 'primeng/select';
 import type { ElementRef } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { CheckboxModule } from 'primeng/checkbox';
+import { LIST } from '../../ui/list/list';
 import { problemOf } from '../../api/problem';
 import { readJson } from '../../browser/read-json';
 import { Button } from '../../ui/button/button';
@@ -73,7 +73,7 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     PutDialog,
     RouterLink,
     ScrollingModule,
-    SelectModule,
+    LIST,
     ShareDialog,
     UploadList,
     EmptyState,

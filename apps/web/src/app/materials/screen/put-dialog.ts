@@ -3,7 +3,7 @@ import { mayLieIn } from '@cuaderno/core/materials';
 import type { Id } from '@cuaderno/core/id';
 import type { Folder } from '@cuaderno/core/materials';
 import { FormControl, FormGroup } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
+import { LIST } from '../../ui/list/list';
 import { Button } from '../../ui/button/button';
 import { folderLines } from '../store/folder-lines';
 import { FORM } from '../../ui/forms/form';
@@ -12,7 +12,7 @@ import { DIALOG } from '../../ui/popup/dialog';
 /** Asks into which folder things go. */
 @Component({
   selector: 'cua-put-dialog',
-  imports: [Button, DIALOG, FORM, SelectModule],
+  imports: [Button, DIALOG, FORM, LIST],
   template: `
     <cua-dialog
       [header]="copying() ? 'Copy into which folder?' : 'Put into which folder?'"

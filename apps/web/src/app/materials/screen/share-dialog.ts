@@ -4,8 +4,8 @@ import type { Id } from '@cuaderno/core/id';
 import type { Folder } from '@cuaderno/core/materials';
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { FormControl } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { AccountsApi } from '../../api/accounts-api';
 import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
@@ -24,7 +24,7 @@ type NamedReceiver = Answer<typeof listShareReceivers>[number];
 /** Says whom a folder is shared with, shares it with more, and takes it back. */
 @Component({
   selector: 'cua-share-dialog',
-  imports: [Button, DIALOG, FORM, ProblemMessage, SelectModule],
+  imports: [Button, DIALOG, FORM, ProblemMessage, LIST],
   templateUrl: './share-dialog.html',
   styleUrl: './share-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -18,8 +18,8 @@ import {
 } from '@angular/core';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { lastValueFrom } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { untilAborted } from '../../api/api';
 import { RecordsApi } from '../../api/records-api';
 import { problemOf } from '../../api/problem';
@@ -105,7 +105,7 @@ const FILM_SPEEDS = [1, 2, 4, 8, 16] as const;
     NgTemplateOutlet,
     ProblemMessage,
     ProtectedNote,
-    SelectModule,
+    LIST,
   ],
   templateUrl: './save-record-dialog.html',
   styleUrl: './save-dialog.scss',

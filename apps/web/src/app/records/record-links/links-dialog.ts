@@ -11,9 +11,9 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
 import { InputTextModule } from 'primeng/inputtext';
-import { SelectModule } from 'primeng/select';
 import { firstValueFrom } from 'rxjs';
 import * as z from 'zod';
+import { LIST } from '../../ui/list/list';
 import { Attempt } from '../../api/attempt';
 import { RecordLinksApi } from '../../api/record-links-api';
 import type { RecordLink } from '../../api/shared';
@@ -36,16 +36,7 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-dialog',
-  imports: [
-    Button,
-    Confirm,
-    DIALOG,
-    FORM,
-    InputTextModule,
-    ProblemMessage,
-    SelectModule,
-    EmptyState,
-  ],
+  imports: [Button, Confirm, DIALOG, FORM, InputTextModule, ProblemMessage, LIST, EmptyState],
   templateUrl: './links-dialog.html',
   styleUrl: './links-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,7 +12,6 @@ import {
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { SelectModule } from 'primeng/select';
 import {
   catchError,
   EMPTY,
@@ -27,6 +26,7 @@ import {
   throttleTime,
 } from 'rxjs';
 import type { Observable } from 'rxjs';
+import { LIST } from '../../ui/list/list';
 import { CoursesApi } from '../../api/courses-api';
 import { RecordsApi } from '../../api/records-api';
 import { StudentDataApi } from '../../api/student-data-api';
@@ -84,7 +84,7 @@ const FIRST = 5;
     FormsModule,
     ProblemMessage,
     RouterLink,
-    SelectModule,
+    LIST,
     EmptyState,
   ],
   templateUrl: './records.html',

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { CheckboxModule } from 'primeng/checkbox';
 import { FormsModule } from '@angular/forms';
-import { SelectModule } from 'primeng/select';
 import { Pause, Play } from 'lucide';
+import { LIST } from '../../ui/list/list';
 import { Icon } from '../../ui/icons/icon';
 import { formatPlace, formatSecond } from '../../ui/time/format-time';
 import { SPEEDS } from './player';
@@ -14,7 +14,7 @@ const STEP = 1000;
 /** Under the page while a lesson is seen again: play, where it stands, how fast it goes. */
 @Component({
   selector: 'cua-replay-bar',
-  imports: [CheckboxModule, FormsModule, Icon, SelectModule],
+  imports: [CheckboxModule, FormsModule, Icon, LIST],
   template: `
     @let here = player();
     <button

@@ -1,17 +1,20 @@
 import { NgTemplateOutlet } from '@angular/common';
 import {
+  afterNextRender,
   booleanAttribute,
   ChangeDetectionStrategy,
   Component,
   contentChild,
   DestroyRef,
   Directive,
+  ElementRef,
   inject,
   input,
   output,
   TemplateRef,
 } from '@angular/core';
 import { DialogModule } from 'primeng/dialog';
+import { DomHandler } from 'primeng/dom';
 
 /**
  * Gives the focus back to where it was before a dialog or panel came, when that goes (WAI-ARIA practices, dialog
@@ -39,7 +42,15 @@ export class DialogFooter {
   readonly template = inject<TemplateRef<void>>(TemplateRef);
 }
 
-/** A dialog over the screen. It is there as long as it is in the template, and asks to be taken away by `closed`. */
+const CONTENT = '.p-dialog-content';
+/** Where a dialog's focus may begin, in this order: what is asked, then its answers, then its title's button. */
+const PARTS = [CONTENT, '.p-dialog-footer', '.p-dialog-header'];
+
+/**
+ * A dialog over the screen. It is there as long as it is in the template, and asks to be taken away by `closed`.
+ * It takes the focus as it is drawn, not after it has come in as PrimeNG's does: anyone who types or presses in it by
+ * then would be taken back to its first field.
+ */
 @Component({
   selector: 'cua-dialog',
   imports: [DialogModule, NgTemplateOutlet],
@@ -53,6 +64,8 @@ export class DialogFooter {
       [draggable]="false"
       [resizable]="false"
       [closable]="closable()"
+      [focusOnShow]="false"
+      (onShow)="takeFocus()"
       (visibleChange)="closed.emit()"
     >
       <ng-content />
@@ -72,6 +85,22 @@ export class Dialog {
   readonly closable = input(true, { transform: booleanAttribute });
   readonly closed = output();
   protected readonly footer = contentChild(DialogFooter);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
+  constructor() {
+    afterNextRender(() => this.takeFocus([CONTENT]));
+  }
+
+  /** Unless the focus is in the dialog. What is asked may come later than the dialog. */
+  protected takeFocus(parts: readonly string[] = PARTS): void {
+    const dialog = this.host.querySelector('[role="dialog"]');
+    if (!dialog || dialog.contains(document.activeElement)) return;
+    for (const name of parts) {
+      const part = dialog.querySelector(name);
+      const [first] = part ? (DomHandler.getFocusableElements(part) as HTMLElement[]) : [];
+      if (first) return first.focus();
+    }
+  }
 }
 
 /** What a component with a dialog imports. */

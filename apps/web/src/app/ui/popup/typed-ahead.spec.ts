@@ -42,6 +42,25 @@ describe('what is typed while something opens', () => {
     expect(ahead.isOpening()).toBeFalse();
   });
 
+  it('presses nothing again by a space or Enter among the letters, and takes back what was taken back', async () => {
+    let presses = 0;
+    button.addEventListener('click', () => presses++);
+    button.click();
+    type('Low');
+    const press = (kind: string, key: string): boolean =>
+      button.dispatchEvent(new KeyboardEvent(kind, { key, bubbles: true, cancelable: true }));
+    expect(press('keydown', ' ')).toBeFalse();
+    expect(press('keyup', ' ')).toBeFalse();
+    type('ww');
+    press('keydown', 'Backspace');
+    expect(press('keydown', 'Enter')).toBeFalse();
+    field.focus();
+    expect(field.value).toBe('Low w');
+    expect(presses).toBe(1);
+    await frames();
+    expect(press('keydown', ' ')).toBeTrue();
+  });
+
   it('comes in place of what is selected in that field', async () => {
     field.value = 'Board of Monday';
     button.click();

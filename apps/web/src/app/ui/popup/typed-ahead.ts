@@ -1,23 +1,23 @@
-import { DestroyRef, inject, Injectable } from '@angular/core';
+import { afterNextRender, DestroyRef, inject, Injectable, Injector } from '@angular/core';
 import { isModalComing } from './modal';
 
 const FIELD = 'input, select, textarea, [contenteditable]';
 const WRITTEN = 'input:not([type]), input[type=text], input[type=search], textarea';
 const PRESSED = 'button, a, [role=button], [role=menuitem]';
-/** Frames until what a press opens is there. */
-const FRAMES = 3;
 /** How long letters are kept for a field that hasn't come, in ms. */
 const KEPT = 3000;
 
 /**
  * Anyone who has pressed a button types on into what it opens, before that is there: the letters are kept for its first
- * field, and are no shortcuts meanwhile. A press is drawn in the next frame; what it opened is seen then by being there.
+ * field, and are no shortcuts meanwhile. Nor do a space and Enter among them press the button again, which has the focus
+ * until then.
  */
 @Injectable({ providedIn: 'root' })
 export class TypedAhead {
   private words = '';
   private pressedAt = -Infinity;
   private isDrawn = true;
+  private readonly injector = inject(Injector);
 
   constructor() {
     const watch = new AbortController();
@@ -26,6 +26,7 @@ export class TypedAhead {
     document.addEventListener('pointerdown', () => (this.words = ''), options);
     document.addEventListener('click', (event) => this.press(event), options);
     document.addEventListener('keydown', (event) => this.hear(event), options);
+    document.addEventListener('keyup', (event) => this.release(event), options);
     document.addEventListener('focusin', (event) => this.give(event), options);
     inject(DestroyRef).onDestroy(() => watch.abort());
   }
@@ -41,21 +42,31 @@ export class TypedAhead {
     if (!(target instanceof Element) || !target.closest(PRESSED)) return;
     this.pressedAt = timeStamp;
     this.isDrawn = false;
-    // The next frame draws what was pressed for, on a busy machine the one after it; then it is there.
-    const soon = (frames: number): void => {
-      if (frames === 0) this.isDrawn = true;
-      else requestAnimationFrame(() => soon(frames - 1));
-    };
-    soon(FRAMES);
+    // What was pressed for is there when Angular has drawn it, or with the frame after that.
+    const drawn = (): number => requestAnimationFrame(() => (this.isDrawn = true));
+    afterNextRender(() => requestAnimationFrame(drawn), { injector: this.injector });
   }
 
-  private hear({ key, target, timeStamp, ctrlKey, metaKey, altKey }: KeyboardEvent): void {
+  private hear(event: KeyboardEvent): void {
+    const { key, target, timeStamp, ctrlKey, metaKey, altKey } = event;
     const inField = target instanceof Element && target.closest(FIELD) !== null;
     if (key === 'Tab' || key === 'Escape') this.words = '';
-    if (key.length !== 1 || ctrlKey || metaKey || altKey || inField) return;
-    const isLate = timeStamp - this.pressedAt > KEPT;
-    if (isLate || !this.isOpening()) this.words = '';
-    else if (key !== ' ' || this.words !== '') this.words += key;
+    if (ctrlKey || metaKey || altKey || inField) return;
+    if (timeStamp - this.pressedAt > KEPT || !this.isOpening()) {
+      if (key.length === 1) this.words = '';
+      return;
+    }
+    const isPress = key === ' ' || key === 'Enter';
+    // The one who presses a button twice by keyboard means that, until something is on its way.
+    if (isPress && this.words === '' && !isModalComing()) return;
+    if (isPress) event.preventDefault();
+    if (key === 'Backspace') this.words = this.words.slice(0, -1);
+    else if (key.length === 1 && (key !== ' ' || this.words !== '')) this.words += key;
+  }
+
+  /** Firefox presses a button as a space is let go. */
+  private release(event: KeyboardEvent): void {
+    if (event.key === ' ' && this.words !== '') event.preventDefault();
   }
 
   /**

@@ -2,14 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { FormsModule } from '@angular/forms';
 import { nameOf } from '@cuaderno/core/people';
 import type { Id } from '@cuaderno/core/id';
-import { SelectModule } from 'primeng/select';
+import { LIST } from '../../../ui/list/list';
 import type { LessonWith } from '../feature';
 import type { CaptionsState } from './captions-state';
 
 /** Who types the captions: the tutor names somebody, themselves or a student. */
 @Component({
   selector: 'cua-captions-choice',
-  imports: [FormsModule, SelectModule],
+  imports: [FormsModule, LIST],
   template: `
     <span id="captions-writer">Captions typed by</span>
     <p-select
