@@ -32,9 +32,9 @@ test('a tutor’s screens can be used by everyone', async ({ browser }) => {
   await ida.button('Raise hand').click();
   await maren.give('Ida', 'Writing');
   await expectNoAxeViolations(maren, 'lesson');
-  await maren.page.getByRole('tab', { name: 'Chat' }).click();
+  await maren.page.getByRole('button', { name: 'Chat' }).click();
   await expectNoAxeViolations(maren, 'chat');
-  await maren.page.getByRole('tab', { name: 'People' }).click();
+  await maren.page.getByRole('button', { name: 'People' }).click();
   await maren.button('Permissions…').click();
   await expectNoAxeViolations(maren, 'what students may do');
   // It covers neither the page nor the one button that can't wait.

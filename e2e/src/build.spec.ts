@@ -142,7 +142,7 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, shape
   await maren.page.getByRole('link', { name: /Back to/ }).click();
   await maren.page.locator('cua-board-list a.card').filter({ hasText: 'The Bear' }).click();
   await maren.isOnBoard();
-  await maren.button('Move to board…').first().click();
+  await maren.ofPages('Move to board…');
   await maren.page.getByRole('dialog').getByRole('button', { name: 'Move' }).click();
   await maren.page.getByRole('link', { name: 'Go there' }).click();
   await maren.isOnBoard();
@@ -211,6 +211,8 @@ test('a board is built of a PDF, slides, pictures, a sound, a film, words, shape
   const link = await maren.openLesson();
   await ida.join(server.url + link, 'Ida');
   await expect.poll(() => kinds(ida)).toEqual(await kinds(maren));
+  // The film lies far down the page.
+  await ida.button('Whole page').click();
   await ida.button('Play Turning.webm').click();
   await expect(ida.page.locator('cua-media-player .time')).toContainText('/ 0:0' + seconds);
   await expect(ida.page.locator('cua-media-player .time')).toContainText(/0:0[1-9] \//);

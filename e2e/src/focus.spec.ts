@@ -12,8 +12,8 @@ test.beforeEach(async () => {
 });
 test.afterEach(() => server.close());
 
-/** Opens it by Enter, finds the focus in it, closes it by Escape, and finds the focus where it was. */
-async function comesBack(who: Someone, opener: Locator | string): Promise<void> {
+/** Opens it by Enter, or by what is chosen of the menu that Enter opens; finds the focus in it, closes it by Escape, and finds the focus where it was. */
+async function comesBack(who: Someone, opener: Locator | string, wish?: string): Promise<void> {
   const button = typeof opener === 'string' ? who.button(opener) : opener;
   const inside = (): Promise<boolean> =>
     who.page.evaluate(
@@ -26,6 +26,7 @@ async function comesBack(who: Someone, opener: Locator | string): Promise<void> 
     await button.focus();
     await expect(button).toBeFocused();
     await who.page.keyboard.press('Enter');
+    if (wish) await who.page.getByRole('menuitem', { name: wish }).click();
     // What is pressed may be gone while the field is there that it opened.
     await expect(button.and(who.page.locator(':focus'))).toHaveCount(0);
     await expect.poll(inside).toBe(true);
@@ -43,8 +44,8 @@ test('the focus goes into each dialog of a tutor, and back', async ({ browser })
   await maren.makeCourse('Tides');
   const course = maren.page.url();
   await maren.bring('Tides.pdf', await samplePdf(2));
-  for (const name of ['Save on this machine', 'Paper']) await comesBack(maren, name);
-  await comesBack(maren, 'Move to board…');
+  await comesBack(maren, 'Save on this machine');
+  for (const wish of ['Paper', 'Move to board…']) await comesBack(maren, 'This page', wish);
   await comesBack(maren, 'Find on this board');
   await comesBack(maren, maren.page.locator('cua-board-name button'));
 

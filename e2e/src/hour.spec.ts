@@ -151,7 +151,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
     await ida.page.getByRole('textbox', { name: 'Message' }).fill('I can’t find Vega');
     await ida.page.getByLabel('Who reads it').selectOption('tutor');
     await ida.button('Send message').click();
-    await maren.page.getByRole('tab', { name: 'Chat, 1 unread' }).click();
+    await maren.page.getByRole('button', { name: 'Chat, 1 unread' }).click();
     await expect(maren.page.getByText('I can’t find Vega').first()).toBeVisible();
     await maren.page.getByRole('textbox', { name: 'Message' }).fill('Look at the brightest one');
     await maren.button('Send message').click();
@@ -164,7 +164,7 @@ test('an hour with three: pens, hands, messages, pointing, the lead', async ({ b
         .getByText('Only the tutor writes to the tutor in this class.')
         .or(jonas.page.locator('cua-chat-panel .closed')),
     ).toBeVisible();
-    await maren.page.getByRole('tab', { name: 'People' }).click();
+    await maren.page.getByRole('button', { name: 'People' }).click();
     await jonas.page.getByRole('button', { name: 'Close' }).click();
     await ida.page.getByRole('button', { name: 'Close' }).click();
   });

@@ -110,7 +110,7 @@ test('students see the page and the part of it that the tutor sees, on a phone a
   await expect.poll(async () => (await maren.lines()).length).toBe(1);
 
   // The page is hidden, and shown: all are brought to it once more.
-  await maren.button('Hide page').click();
+  await maren.ofPages('Hide page');
   await expect.poll(async () => (await phone.pageIds()).length).toBe(3);
   await maren.button('Show it now').click();
   await expect.poll(async () => (await phone.pageIds()).length).toBe(4);

@@ -97,6 +97,8 @@ test('a student comes in, writes a line and a text, moves it, turns it and takes
   const text = async (who = maren): Promise<NonNullable<Item['frame']>> =>
     (await itemsOn(who)).find(({ kind }) => kind === 'text')!.frame!;
   const before = await text();
+  await ida.button('Arrange …').focus();
+  await keyboard.press('Enter');
   await ida.button('Move left').focus();
   await keyboard.press('Enter');
   await ida.button('Turn right').focus();

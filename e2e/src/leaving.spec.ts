@@ -43,7 +43,7 @@ test('a record is saved in every form, and shown to a parent by a link until it 
     { x: 260, y: 180 },
   ]);
   await expect.poll(() => ida.lines().then((lines) => lines.length)).toBe(2);
-  await maren.page.getByRole('tab', { name: /Chat/ }).click();
+  await maren.page.getByRole('button', { name: /Chat/ }).click();
   await maren.page.getByRole('textbox', { name: 'Message' }).fill('Low water is at ten.');
   await maren.page.keyboard.press('Enter');
   await expect(

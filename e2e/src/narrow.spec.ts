@@ -108,6 +108,6 @@ test('on an upright tablet all that is touched in a lesson is large enough', asy
   await isNarrow(maren, 'the lesson of a tutor');
   await maren.button('Private notes').click();
   await isNarrow(maren, 'with the margin');
-  await maren.page.getByRole('tab', { name: 'Chat' }).click();
+  await maren.page.getByRole('button', { name: 'Chat' }).click();
   await isNarrow(maren, 'with the chat');
 });

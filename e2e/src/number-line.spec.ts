@@ -44,6 +44,8 @@ test('a number line is laid, counted on by a student, found, read out and saved'
   await maren.page.keyboard.press('n');
   await expect(maren.button('Number line')).toHaveAttribute('aria-pressed', 'true');
   const options = maren.page.getByRole('group', { name: 'Number line', exact: true });
+  const numbers = options.getByRole('button', { name: / to .* …$/ });
+  await numbers.click();
   await options.getByLabel('To', { exact: true }).fill('2');
   await options.getByLabel('Step').fill('1/4');
   await options.getByLabel('Numbers at the ticks').selectOption({ label: 'Fractions' });
@@ -116,6 +118,7 @@ test('a number line is laid, counted on by a student, found, read out and saved'
       'Number line from 0 to 2, 9 ticks, one every 1/4; jump from 0 to 3/4; jump from 3/4 to 1/2',
     ),
   ).toBeAttached();
+  await numbers.click();
   await options.getByLabel('From').fill('3');
   await options.getByLabel('From').press('Enter');
   await expect(options.getByRole('alert')).toContainText('larger number than it begins');
@@ -126,7 +129,7 @@ test('a number line is laid, counted on by a student, found, read out and saved'
   // Found by its numbers, and there in the PDF.
   await maren.button('Find on this board').click();
   await maren.page.getByRole('searchbox').fill('3/4');
-  await expect(maren.page.getByText('Page 1').first()).toBeVisible();
+  await expect(maren.page.locator('cua-find-panel').getByText('Page 1').first()).toBeVisible();
   await maren.page.keyboard.press('Escape');
   await maren.button('Save on this machine').click();
   const dialog = maren.page.getByRole('dialog', { name: 'Save on this machine' });

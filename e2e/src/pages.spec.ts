@@ -30,7 +30,7 @@ test('pages are added, set up, copied, put in order and taken out while a studen
   const empty = (await maren.pageIds())[1]!;
   await agree([sky, empty, second]);
   await maren.page.getByRole('button', { name: 'Page 2', exact: true }).click();
-  await maren.button('Paper').click();
+  await maren.ofPages('Paper');
   await maren.page.getByLabel('Name', { exact: true }).fill('Where the planets stand');
   await maren.button('Squared').click();
   await maren.button('Straw').click();
@@ -72,12 +72,12 @@ test('pages are added, set up, copied, put in order and taken out while a studen
     { x: 200, y: 120 },
   ]);
   await expect.poll(async () => (await noor.lines()).length).toBe(1);
-  await maren.page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await maren.ofPages('Copy');
   await expect.poll(async () => (await noor.pageIds()).length).toBe(4);
   await expect.poll(async () => (await noor.lines()).length).toBe(2);
   const copy = (await maren.pageIds())[1]!;
   await maren.page.getByRole('button', { name: 'Page 1', exact: true }).click();
-  await maren.button('Remove').click();
+  await maren.ofPages('Remove');
   await expect(maren.page.getByText('Page 1 was removed.')).toBeVisible();
   await agree([copy, second, empty]);
   await maren.button('Restore').click();

@@ -172,7 +172,18 @@ export class Someone {
 
   /** Gives a student a step of trust, with one touch. */
   async give(name: string, step: 'Watching' | 'Writing' | 'Hands on'): Promise<void> {
-    await this.penOf(name).getByText(step, { exact: true }).click();
+    await this.penOf(name).locator('label').filter({ hasText: step }).click();
+  }
+
+  /** Does something with the page in view, or with those that are picked. */
+  async ofPages(wish: string): Promise<void> {
+    await this.button(/^Th(is page|ese pages)$/).click();
+    await this.page.getByRole('menuitem', { name: wish, exact: true }).click();
+  }
+
+  /** Opens what else can be done with what is chosen, or closes it. */
+  async arrange(): Promise<void> {
+    await this.button('Arrange …').click();
   }
 
   /** A student is told so, of their pen. */

@@ -1,24 +1,58 @@
-import { provideZonelessChangeDetection } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  provideZonelessChangeDetection,
+  signal,
+} from '@angular/core';
 import type { ComponentFixture } from '@angular/core/testing';
 import { TestBed } from '@angular/core/testing';
+import { ToolBar } from './tool-bar';
 import { ToolDock } from './tool-dock';
 import { newId } from '@cuaderno/core/id';
-import type { PlacedItem } from '@cuaderno/core/board';
+import type { Item, PlacedItem } from '@cuaderno/core/board';
 import type { SelectionCommand } from '../editing/arranging';
 import type { Written } from '../kinds/kind';
 import type { TextDraft } from '../kinds/text/laid-out';
 import { Tools } from '../tool/tool';
 
-describe('the tool dock', () => {
-  let fixture: ComponentFixture<ToolDock>;
+@Component({
+  imports: [ToolBar, ToolDock],
+  template: `
+    <cua-tool-dock [tools]="tools" [enabled]="enabled()" [points]="points()" [lights]="lights()" />
+    <cua-tool-bar
+      [tools]="tools"
+      [enabled]="enabled()"
+      [lights]="lights()"
+      [isLit]="isLit()"
+      [chosen]="chosen()"
+      [written]="written()"
+      (putOut)="out = out + 1"
+      (selectionCommand)="commands.push($event)"
+    />
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+class Host {
+  readonly tools = new Tools();
+  readonly enabled = signal(true);
+  readonly points = signal(false);
+  readonly lights = signal(false);
+  readonly isLit = signal(false);
+  readonly chosen = signal<readonly Item[]>([]);
+  readonly written = signal<Written | null>(null);
+  readonly commands: SelectionCommand[] = [];
+  out = 0;
+}
+
+describe('the tools, and the bar of the one in hand', () => {
+  let fixture: ComponentFixture<Host>;
   let tools: Tools;
 
   beforeEach(async () => {
     localStorage.clear();
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
-    tools = TestBed.runInInjectionContext(() => new Tools());
-    fixture = TestBed.createComponent(ToolDock);
-    fixture.componentRef.setInput('tools', tools);
+    fixture = TestBed.createComponent(Host);
+    tools = fixture.componentInstance.tools;
     await fixture.whenStable();
   });
 
@@ -46,7 +80,7 @@ describe('the tool dock', () => {
   });
 
   it('stays where it is without a pen, out of use but for moving', async () => {
-    fixture.componentRef.setInput('enabled', false);
+    fixture.componentInstance.enabled.set(false);
     await fixture.whenStable();
     expect(button('Pen').disabled).toBeTrue();
     expect(button('Poppy red').disabled).toBeTrue();
@@ -74,19 +108,17 @@ describe('the tool dock', () => {
 
   it('shows the pointer and the lamp to whom may use them', async () => {
     expect(button('Pointer')).toBeUndefined();
-    fixture.componentRef.setInput('points', true);
+    fixture.componentInstance.points.set(true);
     await fixture.whenStable();
     await press('Pointer');
     await press('Arrow');
     expect(tools.leavesArrow()).toBeTrue();
     expect(button('Lamp')).toBeUndefined();
-    fixture.componentRef.setInput('lights', true);
-    fixture.componentRef.setInput('isLit', true);
+    fixture.componentInstance.lights.set(true);
+    fixture.componentInstance.isLit.set(true);
     await fixture.whenStable();
-    let out = 0;
-    fixture.componentInstance.putOut.subscribe(() => out++);
     await press('Put the lamp out');
-    expect(out).toBe(1);
+    expect(fixture.componentInstance.out).toBe(1);
   });
 
   it('rubs out whole things, or parts of lines', async () => {
@@ -104,7 +136,7 @@ describe('the tool dock', () => {
     expect(group('How words are written')).toBeNull();
     const text = draft();
     const restyled: object[] = [];
-    fixture.componentRef.setInput('written', {
+    fixture.componentInstance.written.set({
       ...{ text, restyle: (to: object) => void restyled.push(to), mark: () => undefined },
     } satisfies Written);
     await fixture.whenStable();
@@ -112,11 +144,10 @@ describe('the tool dock', () => {
     await press('Fern green');
     expect(restyled).toEqual([{ ink: 'fern' }]);
 
-    fixture.componentRef.setInput('written', null);
+    fixture.componentInstance.written.set(null);
     const chosen = [shape('box'), shape('ellipse')];
-    const commands: SelectionCommand[] = [];
-    fixture.componentInstance.selectionCommand.subscribe((command) => commands.push(command));
-    fixture.componentRef.setInput('chosen', chosen);
+    const { commands } = fixture.componentInstance;
+    fixture.componentInstance.chosen.set(chosen);
     await fixture.whenStable();
     expect(group('How words are written')).toBeNull();
     await press('Thick');
@@ -125,7 +156,7 @@ describe('the tool dock', () => {
     expect(width).toEqual({ kind: 'width', width: 5 });
     expect(dashed?.kind === 'traits' && dashed.ids).toEqual(chosen.map(({ id }) => id));
     // What is fixed stays as it is.
-    fixture.componentRef.setInput('chosen', [{ ...chosen[0]!, fixed: true }]);
+    fixture.componentInstance.chosen.set([{ ...chosen[0]!, fixed: true }]);
     await fixture.whenStable();
     expect(group('How shapes are drawn')).toBeNull();
   });

@@ -1,51 +1,20 @@
-import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core/ink';
-import type { Item } from '@cuaderno/core/board';
-import type { HighlightName, InkName } from '@cuaderno/core/ink';
 import {
-  ArrowLeftRight,
-  Brush,
-  Circle,
   Eraser,
   Hand,
   Highlighter,
   ImagePlus,
-  Lasso,
   LampDesk,
   Layers2,
   MousePointer2,
-  MoveDownLeft,
   PenLine,
-  Redo2,
-  Square,
-  SquareDashed,
   SquareDashedMousePointer,
-  Undo2,
 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
-import type { SelectionCommand } from '../editing/arranging';
 import { MATERIAL_TYPES } from '../editing/material-inserter';
-import type { TraitsOf, Written } from '../kinds/kind';
-import {
-  colourOf,
-  hasColour,
-  KIND_TOOLS,
-  kindOfTool,
-  lineWidthOf,
-  optionsOf,
-} from '../kinds/register';
-import type { ChosenOptions } from '../kinds/register';
-import { PresetRow } from './preset-row';
-import { SelectionActions } from './selection-actions';
+import { KIND_TOOLS } from '../kinds/register';
 import type { Tool, Tools } from '../tool/tool';
-
-/** A component of a kind, with what it is given. */
-interface KindView {
-  readonly options: ChosenOptions['options'];
-  readonly inputs: Record<string, unknown>;
-}
 
 interface ToolButton {
   readonly tool: Tool;
@@ -70,67 +39,34 @@ const SHOW: readonly ToolButton[] = [
   { tool: 'lamp', label: 'Lamp', key: 'L', icon: LampDesk },
 ];
 
-/** Labels of the widths, thin to broad. */
-const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
-
 /**
- * What one writes with: always at the same place, at the side of the writing hand, and never over
- * the page. Without a pen it stays where it is, and is seen to be out of use.
+ * The tools: always at the same place, at the side of the writing hand, and never over the page. Without a pen they stay
+ * where they are, and are seen to be out of use. What belongs to the one in hand is in the bar below the page.
  */
 @Component({
   selector: 'cua-tool-dock',
-  imports: [Icon, NgComponentOutlet, PresetRow, SelectionActions, Tip],
+  imports: [Icon, Tip],
   templateUrl: './tool-dock.html',
   styleUrl: './tool-dock.scss',
-  host: { '(mousedown)': 'keepWriting($event)', 'data-tips': 'beside' },
+  host: { 'data-tips': 'beside' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ToolDock {
   readonly tools = input.required<Tools>();
   /** Whether this person holds a pen. */
   readonly enabled = input(true);
-  readonly canUndo = input(false);
-  readonly canRedo = input(false);
-  readonly undo = output();
-  readonly redo = output();
-
-  protected readonly icons = {
-    ArrowLeftRight,
-    ImagePlus,
-    Brush,
-    Circle,
-    Lasso,
-    Layers2,
-    MousePointer2,
-    MoveDownLeft,
-    Square,
-    Redo2,
-    SquareDashed,
-    Undo2,
-  };
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
-  /** What is chosen on the page. */
-  readonly chosen = input<readonly Item[]>([]);
-  readonly cropping = input(false);
-  /** Whether what is chosen may be taken away by this person. */
-  readonly mayRemove = input(true);
-  readonly selectionCommand = output<SelectionCommand>();
-  /** Pictures are to be brought. */
-  readonly pictures = output<File[]>();
-
   /** Whether this person may point and light the lamp just now. */
   readonly points = input(false);
   readonly lights = input(false);
-  /** Whether the lamp is lit, and whether arrows stand somewhere. */
-  readonly isLit = input(false);
-  readonly hasArrows = input(false);
-  readonly putOut = output();
-  readonly arrowsOff = output();
-  readonly wiped = output();
+  /** Files are to be brought. */
+  readonly pictures = output<File[]>();
   /** Cover sheets are asked for. */
   readonly covering = output<Event>();
 
+  protected readonly icons = { ImagePlus, Layers2 };
+  protected readonly materialTypes = MATERIAL_TYPES;
   protected readonly kinds = computed<readonly ToolButton[]>(() => [
     ...WRITE,
     ...ARRANGE,
@@ -138,86 +74,6 @@ export class ToolDock {
       tool === 'lamp' ? this.lights() : this.points() || this.lights(),
     ),
   ]);
-  protected readonly materialTypes = MATERIAL_TYPES;
-  /** What is being written just now, a text or a formula. */
-  readonly written = input<Written | null>(null);
-  private readonly kindInHand = computed(() => kindOfTool(this.tools().tool()));
-  /** What can be chosen for the kind whose tool is in hand, or for those of which some are chosen. */
-  protected readonly kindOptions = computed(() => {
-    const inHand = this.kindInHand()?.options;
-    const shown =
-      this.tools().tool() === 'select'
-        ? [...optionsOf(this.chosen())]
-        : inHand
-          ? [{ options: inHand, items: [] }]
-          : [];
-    // A text is written that was opened by another tool than its own.
-    const words = this.written()?.text && kindOfTool('text')?.options;
-    if (words && !shown.some(({ options }) => options === words))
-      shown.push({ options: words, items: [] });
-    return shown.map(this.given);
-  });
-  /** How broad the lines are of those that are chosen, the first standing for all; `null` where they have none. */
-  private readonly chosenWidth = computed(() => {
-    if (this.tools().tool() !== 'select') return null;
-    const widths = this.chosen().map((item) =>
-      'fixed' in item && item.fixed ? null : lineWidthOf(item),
-    );
-    return widths.find((width) => width !== null) ?? null;
-  });
-  /** What the inks are for just now. */
-  protected readonly coloursChosen = computed(
-    () => this.tools().tool() === 'select' && this.chosen().some(hasColour),
-  );
-
-  /** The colour of what is chosen, if that can be given another; the first stands for all. */
-  private readonly chosenColour = computed(() => {
-    if (!this.coloursChosen()) return null;
-    const [first] = this.chosen().filter(hasColour);
-    return first ? colourOf(first) : null;
-  });
-
-  protected readonly inks = computed(() => {
-    const tools = this.tools();
-    const marking = tools.tool() === 'highlighter';
-    const chosen = marking
-      ? tools.highlighter().ink
-      : (this.kindInHand()?.next?.value().ink ?? tools.pen().ink);
-    const colour = this.chosenColour();
-    return (marking ? HIGHLIGHTS : INKS).map((ink) => ({
-      ...ink,
-      marking,
-      chosen: colour === null ? ink.name === chosen : ink.colour === colour,
-    }));
-  });
-
-  protected readonly widths = computed(() => {
-    const marking = this.tools().tool() === 'highlighter';
-    const tools = this.tools();
-    const chosen = marking
-      ? tools.highlighter().width
-      : (this.chosenWidth() ?? this.kindInHand()?.next?.value().width ?? tools.pen().width);
-    return (marking ? HIGHLIGHT_WIDTHS : PEN_WIDTHS).map((width, i) => ({
-      width,
-      chosen: width === chosen,
-      label: marking ? WIDTH_NAMES[i + 1]! : WIDTH_NAMES[i]!,
-      shown: marking ? Math.min(22, width * 0.8) : Math.max(2, Math.min(22, width * 1.2)),
-    }));
-  });
-
-  protected readonly hasInk = computed(
-    () =>
-      ['pen', 'highlighter'].includes(this.tools().tool()) ||
-      this.written() !== null ||
-      (this.kindInHand()?.colour ?? null) !== null ||
-      this.coloursChosen(),
-  );
-  protected readonly hasWidth = computed(
-    () =>
-      ['pen', 'highlighter'].includes(this.tools().tool()) ||
-      this.kindInHand()?.next?.value().width !== undefined ||
-      this.chosenWidth() !== null,
-  );
 
   /** Whether a tool can be used just now: to move and to show needs no pen. */
   protected usable(tool: Tool): boolean {
@@ -226,52 +82,9 @@ export class ToolDock {
     return tool === 'lamp' ? this.lights() : this.enabled();
   }
 
-  protected chooseInk(name: string): void {
-    const tools = this.tools();
-    const ink = name as InkName;
-    const written = this.written();
-    if (written) return written.restyle({ ink });
-    const next = this.kindInHand()?.next;
-    if (next) return next.set({ ink });
-    switch (tools.tool()) {
-      case 'highlighter':
-        return tools.highlighter.update((pen) => ({ ...pen, ink: name as HighlightName }));
-      case 'select':
-        return this.selectionCommand.emit({ kind: 'colour', colour: inkColour(ink) });
-      default:
-        return tools.pen.update((pen) => ({ ...pen, ink }));
-    }
-  }
-
-  protected chooseWidth(width: number): void {
-    const tools = this.tools();
-    const next = this.kindInHand()?.next;
-    if (tools.tool() === 'highlighter') tools.highlighter.update((pen) => ({ ...pen, width }));
-    else if (next) next.set({ width });
-    else if (this.chosenWidth() !== null) this.selectionCommand.emit({ kind: 'width', width });
-    else tools.pen.update((pen) => ({ ...pen, width }));
-  }
-
-  /** Anyone who is writing goes on writing while the tools are used; a list has to be opened, though. */
-  protected keepWriting(event: MouseEvent): void {
-    if (this.written()?.text && !(event.target as Element).closest('select'))
-      event.preventDefault();
-  }
-
-  private readonly given = ({ options, items }: ChosenOptions): KindView => {
-    const ids = items.map(({ id }) => id);
-    const change = (to: TraitsOf): void => this.selectionCommand.emit({ kind: 'traits', ids, to });
-    const { tool } = this.tools();
-    return { options, inputs: { tool: tool(), items, written: this.written(), change } };
-  };
-
   protected insertFiles(field: HTMLInputElement): void {
     const files = [...(field.files ?? [])];
     field.value = '';
     if (files.length > 0) this.pictures.emit(files);
-  }
-
-  protected changeSide(): void {
-    this.tools().side.update((side) => (side === 'left' ? 'right' : 'left'));
   }
 }

@@ -97,7 +97,7 @@ export class TextInPlace {
 
   /** Who goes to the tools to say how it is written has not finished. */
   protected leave(to: EventTarget | null): void {
-    if (!(to instanceof Element && to.closest('cua-tool-dock'))) this.done.emit();
+    if (!(to instanceof Element && to.closest('cua-tool-bar'))) this.done.emit();
   }
 
   protected finish(): void {

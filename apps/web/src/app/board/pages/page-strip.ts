@@ -25,20 +25,9 @@ import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
-import {
-  ArrowUpToLine,
-  ChevronDown,
-  ChevronUp,
-  CopyPlus,
-  Eye,
-  EyeOff,
-  FileOutput,
-  FilePlus,
-  FileX2,
-  ListChecks,
-  Lock,
-  NotebookPen,
-} from 'lucide';
+import { Ellipsis, EyeOff, Lock } from 'lucide';
+import type { MenuItem } from 'primeng/api';
+import { Menu, MenuModule } from 'primeng/menu';
 import { filter, take } from 'rxjs';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
@@ -48,7 +37,7 @@ import type { Author } from '@cuaderno/core/drawing';
 import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */
-const ENTRY = 172;
+const ENTRY = 128;
 
 /** What can be done to a page, or beside it. */
 export type PageWish =
@@ -65,6 +54,7 @@ export type PageWish =
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
     Icon,
+    MenuModule,
     PageThumb,
     Tip,
   ],
@@ -88,33 +78,10 @@ export class PageStrip {
   readonly moved = output<{ readonly page: Id; readonly to: number }>();
 
   protected readonly entry = ENTRY;
-  protected readonly icons = {
-    ArrowUpToLine,
-    ChevronDown,
-    ChevronUp,
-    CopyPlus,
-    Eye,
-    EyeOff,
-    FileOutput,
-    FilePlus,
-    FileX2,
-    ListChecks,
-    Lock,
-    NotebookPen,
-  };
+  protected readonly icons = { Ellipsis, EyeOff, Lock };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
   /** As the class counts them; those hidden in brackets. */
   protected readonly numbers = computed(() => pageNumbers(this.board()));
-  protected readonly shownCount = computed(
-    () => this.pages().filter(({ hidden }) => !hidden).length,
-  );
-  /** Of the page in view, for the field in which another can be typed. */
-  protected readonly number = computed(
-    () =>
-      this.numbers()
-        .get(this.current() ?? '')
-        ?.replace(/[()]/g, '') ?? '1',
-  );
   protected readonly place = computed(
     () => this.pages().findIndex(({ id }) => id === this.current()) + 1,
   );
@@ -132,6 +99,33 @@ export class PageStrip {
   protected readonly hidden = computed(
     () => this.meant().length > 0 && this.meant().every(({ hidden }) => hidden),
   );
+  /** What can be done with the pages that are meant. */
+  protected readonly wishes = computed<MenuItem[]>(() => {
+    const edit = (label: string, wish: PageWish, disabled = false): MenuItem => ({
+      ...{ label, disabled },
+      command: () => {
+        // A dialog that opens by it gives the focus back to where the menu was opened.
+        this.more()?.nativeElement.focus();
+        this.edit(wish);
+      },
+    });
+    const isAll = this.pages().length <= this.meant().length;
+    return [
+      edit('Copy', 'copy'),
+      edit('Paper', 'set up'),
+      edit('Hide page', 'hide', this.hidden()),
+      edit('Move to board…', 'move', isAll),
+      edit('New page before this one', 'add before'),
+      edit('Remove', 'remove', isAll),
+      { separator: true },
+      {
+        label: this.picking() ? 'Stop selecting' : 'Select pages',
+        command: () => this.pickSeveral(),
+      },
+    ];
+  });
+  private readonly menu = viewChild(Menu);
+  private readonly more = viewChild<ElementRef<HTMLElement>>('more');
   private readonly list = viewChild.required(CdkVirtualScrollViewport);
   private readonly box = viewChild.required('box', { read: ElementRef<HTMLElement> });
 
@@ -187,6 +181,18 @@ export class PageStrip {
     this.picked.set(picked);
   }
 
+  /** The menu of a picture: of those that are picked, where it is one of them. */
+  protected ask(event: MouseEvent, page: Id): void {
+    if (!this.mayEdit()) return;
+    event.preventDefault();
+    if (!this.picked().has(page)) {
+      this.picked.set(new Set());
+      this.anchor = page;
+      this.chosen.emit(page);
+    }
+    this.menu()?.show(event);
+  }
+
   protected pickSeveral(): void {
     this.picking.update((on) => !on);
     if (!this.picking()) this.picked.set(new Set());
@@ -207,19 +213,6 @@ export class PageStrip {
   protected whoIsOn(page: Id): string {
     const names = (this.here().get(page) ?? []).map(({ name }) => name);
     return names.length > 0 ? `. Here: ${names.join(', ')}` : '';
-  }
-
-  protected jump(field: HTMLInputElement): void {
-    const wanted = String(Number(field.value));
-    const is = (label: string) => this.pages().find(({ id }) => this.numbers().get(id) === label);
-    const page = is(wanted) ?? is(`(${wanted})`);
-    if (page) this.chosen.emit(page.id);
-    else field.value = this.number();
-  }
-
-  protected turn(by: 1 | -1): void {
-    const page = this.pages()[this.place() - 1 + by];
-    if (page) this.chosen.emit(page.id);
   }
 
   protected edit(wish: PageWish): void {

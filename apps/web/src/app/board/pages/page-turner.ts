@@ -59,7 +59,7 @@ import { Tip } from '../../ui/tip/tip';
       opacity: 0.35;
     }
     .place {
-      min-width: 44px;
+      min-width: 36px;
       text-align: center;
       font-variant-numeric: tabular-nums;
       white-space: nowrap;

@@ -110,13 +110,7 @@ export interface Writer {
       color: var(--ink-soft);
       font-size: var(--size-m);
     }
-    @media (max-width: breakpoints.$laptop) {
-      .word {
-        display: none;
-      }
-    }
-
-    @container view (max-width: 780px) {
+    @media (max-width: breakpoints.$desk) {
       .word {
         display: none;
       }

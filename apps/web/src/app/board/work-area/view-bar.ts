@@ -17,6 +17,7 @@ const FARTHER = 0.8;
     <ng-content />
     <button
       type="button"
+      class="zoom"
       cuaTip="Zoom out (−)"
       aria-label="Zoom out"
       (click)="stage().view.zoomBy(farther)"
@@ -25,7 +26,7 @@ const FARTHER = 0.8;
     </button>
     <button
       type="button"
-      class="percent"
+      class="zoom percent"
       cuaTip="Full size"
       (click)="stage().view.zoomTo(fullSize)"
     >
@@ -33,6 +34,7 @@ const FARTHER = 0.8;
     </button>
     <button
       type="button"
+      class="zoom"
       cuaTip="Zoom in (+)"
       aria-label="Zoom in"
       (click)="stage().view.zoomBy(nearer)"
@@ -42,6 +44,7 @@ const FARTHER = 0.8;
     @if (!isLed()) {
       <button
         type="button"
+        class="zoom width"
         cuaTip="As wide as the window (W)"
         aria-label="As wide as the window"
         (click)="stage().view.fitWidth()"
@@ -50,6 +53,7 @@ const FARTHER = 0.8;
       </button>
       <button
         type="button"
+        class="zoom"
         cuaTip="Whole page (F)"
         aria-label="Whole page"
         (click)="stage().view.fitPage()"

@@ -25,6 +25,7 @@ import type { PagesGo } from '../../materials/store/pages-go';
 import type { AssetInfo } from '../../materials/store/shapes';
 import { isModalOpen } from '../../ui/popup/modal';
 import { TypedAhead } from '../../ui/popup/typed-ahead';
+import { ToolBar } from '../dock/tool-bar';
 import { ToolDock } from '../dock/tool-dock';
 import type { PaperSource } from '../drawing/paper-source';
 import { Abilities } from '../editing/abilities';
@@ -54,7 +55,7 @@ import { WorkKeys } from './work-keys';
 import { WorkNotices } from './work-notices';
 import { WorkOnStage } from './work-on-stage';
 
-/** A board with its tools: the stage in the middle, the tools docked beside it, what is told below it. */
+/** A board with its tools: the stage, the tools beside it, and below it what is told and what is in hand. */
 @Component({
   selector: 'cua-work-area',
   imports: [
@@ -66,6 +67,7 @@ import { WorkOnStage } from './work-on-stage';
     Stage,
     StraightenDialog,
     TextInPlace,
+    ToolBar,
     ToolDock,
     ViewBar,
     WipePanel,

@@ -2,6 +2,7 @@ import { pagesInOrder } from '@cuaderno/core/board';
 import type { Author } from '@cuaderno/core/drawing';
 import type { Id } from '@cuaderno/core/id';
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -9,13 +10,16 @@ import {
   effect,
   HostListener,
   inject,
+  Injector,
   input,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { Clock, DoorOpen, Download, FolderOpen, Info, NotebookText, Search } from 'lucide';
+import { NgTemplateOutlet } from '@angular/common';
+import { AT_FIRST } from '@cuaderno/core/permissions';
+import { Bell, Clock, DoorOpen, Download, Info } from 'lucide';
 import { ImportsApi } from '../../api/imports-api';
 import type { ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
@@ -27,14 +31,18 @@ import { LateLinesDialog } from '../../records/late-lines/late-lines-dialog';
 import { ChooserPanel } from '../../materials/chooser/chooser-panel';
 import type { PagesChoice } from '../../materials/chooser/chooser-panel';
 import { Tip } from '../../ui/tip/tip';
+import { NoticeWishes } from '../notice/notice-wishes';
 import { Notices } from '../notice/notices';
+import { PageJump } from '../../board/pages/page-jump';
 import { PageDialog } from '../../board/pages/page-dialog';
 import { PageStrip } from '../../board/pages/page-strip';
 import type { PersonWish } from '../people/people-panel';
+import { PensBack } from '../people/pens-back';
 import { PermissionsPanel } from '../people/permissions-panel';
 import type { MayLevel } from '../people/permissions-panel';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
 import { FocusBack } from '../../ui/popup/dialog';
+import { matches, SMALL_WINDOW } from '../../ui/theme/matches';
 import { TypedAhead } from '../../ui/popup/typed-ahead';
 import { PrivateNotesPanel } from '../../board/private-notes/private-notes-panel';
 import { LocalFiles } from '../../board/drawing/local-files';
@@ -45,6 +53,7 @@ import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
 import { WaitingLink } from '../waiting/waiting-link';
 import { WorkArea } from '../../board/work-area/work-area';
 import { BesideBoard } from './beside-board';
+import { BesideColumn } from './beside-column';
 import { BoardName } from './board-name';
 import { LeaveDialog } from './leave-dialog';
 import { LessonAside } from './lesson-aside';
@@ -61,6 +70,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 @Component({
   selector: 'cua-board',
   imports: [
+    BesideColumn,
     BoardName,
     Button,
     ChooserPanel,
@@ -73,8 +83,12 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
     LessonBar,
     LessonClock,
     MoveDialog,
+    NgTemplateOutlet,
+    NoticeWishes,
     PageDialog,
+    PageJump,
     PageStrip,
+    PensBack,
     PermissionsPanel,
     PrivateNotesPanel,
     ProblemMessage,
@@ -99,6 +113,7 @@ export class BoardScreen {
 
   protected readonly here = inject(OpenBoard);
   protected readonly beside = inject(BesideBoard);
+  private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
   private readonly area = viewChild(WorkArea);
@@ -117,13 +132,11 @@ export class BoardScreen {
     goTo: (page) => this.area()?.goTo(page),
   });
   protected readonly icons = {
+    Bell,
     Clock,
     DoorOpen,
     Download,
-    FolderOpen,
     Info,
-    NotebookText,
-    Search,
   };
   protected readonly slides = new SlideReport(inject(ImportsApi), () => this.board());
   protected readonly inShort = inShort;
@@ -135,19 +148,41 @@ export class BoardScreen {
   protected readonly saying = signal<MayLevel | null>(null);
 
   protected readonly lookingAtLate = signal(false);
+  protected readonly wishing = signal(false);
+  /** Whether there is room above the page for what is below it elsewhere. */
+  protected readonly isWide = matches('(min-width: 1101px)');
+  protected readonly isSmall = matches(SMALL_WINDOW);
+  /** What who comes late will have. */
+  protected readonly late = computed(
+    () => this.session()?.features.pens.rules().trust ?? AT_FIRST.trust,
+  );
+  /** What of the lesson stands open beside the page. */
+  protected readonly shownOfLesson = computed(() => {
+    const open = this.beside.open();
+    return open === 'people' || open === 'chat' ? open : null;
+  });
+  protected readonly waiting = computed(() => ({
+    door: this.here.knocking(),
+    hands: (this.session()?.people() ?? []).filter(({ hand }) => hand !== null).length,
+    messages: this.aside()?.unread() ?? 0,
+  }));
 
+  protected readonly authors = computed<ReadonlyMap<Id, Author>>(
+    () => this.area()?.marks.authors() ?? new Map<Id, Author>(),
+  );
   /** Who is on which page just now. */
   protected readonly whoIsWhere = computed(() => {
     const where = new Map<Id, Author[]>();
-    const { authors } = this.area()?.marks ?? {};
+    const authors = this.authors();
     for (const { id, role, here, page } of this.session()?.people() ?? []) {
-      const author = authors?.().get(id);
+      const author = authors.get(id);
       if (role === 'student' && here && page && author)
         where.set(page, [...(where.get(page) ?? []), author]);
     }
     return where;
   });
   constructor() {
+    effect(() => this.beside.inLesson.set(this.lesson() !== null));
     effect(() => {
       const board = this.board();
       untracked(() => {
@@ -191,7 +226,7 @@ export class BoardScreen {
 
   /** Taking all pens in is never further than two keys. */
   @HostListener('document:keydown.shift.p', ['$event'])
-  protected takePens(event: Event): void {
+  protected takePensByKey(event: Event): void {
     // In a dialog beside the page, too; but not where a capital P is typed.
     const field = (event.target as Element | null)?.closest(
       'input, textarea, select, [contenteditable]',
@@ -199,6 +234,10 @@ export class BoardScreen {
     // What is typed ahead into a dialog that is just coming isn't meant for the class.
     if (!this.lesson() || field || this.typedAhead.isOpening()) return;
     event.preventDefault();
+    this.takePens();
+  }
+
+  protected takePens(): void {
     this.session()?.features.pens.setTrust('all', 'view');
   }
 
@@ -208,7 +247,7 @@ export class BoardScreen {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
     if (!this.session()?.ready()) return;
     event.preventDefault();
-    this.beside.side.set('find');
+    this.beside.show('find');
   }
 
   protected async openLesson(): Promise<void> {
@@ -224,7 +263,8 @@ export class BoardScreen {
   }
 
   protected toDoor(): void {
-    this.aside()?.toDoor();
+    this.beside.show('people');
+    afterNextRender(() => this.aside()?.toDoor(), { injector: this.injector });
   }
 
   protected wish(wish: PersonWish): void {

@@ -12,16 +12,13 @@ import {
   viewChild,
 } from '@angular/core';
 import { AT_FIRST } from '@cuaderno/core/permissions';
+import type { Author } from '@cuaderno/core/drawing';
 import type { ChatTo } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
-import { Bell, MessagesSquare, Users } from 'lucide';
 import type { Course } from '../../api/shapes';
-import { Icon } from '../../ui/icons/icon';
 import type { BoardSession } from '../../live/board-session';
 import { FeatureViews } from '../../live/features/feature-views';
-import { Tip } from '../../ui/tip/tip';
 import { LessonWatch } from '../notice/lesson-watch';
-import { NoticeWishes } from '../notice/notice-wishes';
 import { Notices } from '../notice/notices';
 import { DoorList } from '../people/door-list';
 import { PeoplePanel } from '../people/people-panel';
@@ -30,12 +27,12 @@ import { ChatPanel } from '../talk/chat-panel';
 import { JoinCard } from '../way-in/join-card';
 
 /**
- * Beside the board while a lesson is open: pens above everything, then who is here or what is written, who is
- * at the door, and how students come in.
+ * The class, in the column beside the page: who is here or what is written, who is at the door, and how students
+ * come in.
  */
 @Component({
   selector: 'cua-lesson-aside',
-  imports: [ChatPanel, DoorList, FeatureViews, Icon, JoinCard, NoticeWishes, PeoplePanel, Tip],
+  imports: [ChatPanel, DoorList, FeatureViews, JoinCard, PeoplePanel],
   templateUrl: './lesson-aside.html',
   styleUrl: './lesson-aside.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -44,12 +41,13 @@ export class LessonAside {
   readonly session = input.required<BoardSession>();
   readonly numbers = input.required<ReadonlyMap<Id, string>>();
   readonly course = input<Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode'> | null>(null);
+  /** By which colours people are told apart. */
+  readonly authors = input<ReadonlyMap<Id, Author>>(new Map());
+  /** Which of it is in sight; it hears of what happens also where none is. */
+  readonly shows = input<'people' | 'chat' | null>('people');
   /** What is wished of the board: to go somewhere, to wipe, to say what may be done. */
   readonly wished = output<PersonWish>();
 
-  protected readonly icons = { Bell, MessagesSquare, Users };
-  protected readonly tab = signal<'people' | 'chat'>('people');
-  protected readonly wishing = signal(false);
   private readonly doorList = viewChild<unknown, ElementRef<HTMLElement>>(DoorList, {
     read: ElementRef,
   });
@@ -66,7 +64,7 @@ export class LessonAside {
         .features.talk.chat()
         .filter(({ by }) => by !== this.session().me()).length,
   );
-  protected readonly unread = computed(() => Math.max(0, this.others() - this.read()));
+  readonly unread = computed(() => Math.max(0, this.others() - this.read()));
   protected readonly alone = computed(
     () =>
       !this.session()
@@ -97,7 +95,7 @@ export class LessonAside {
     effect(() => {
       const others = this.others();
       // Emptied, there is nothing left to read.
-      if (this.tab() === 'chat' || others < untracked(this.read)) this.read.set(others);
+      if (this.shows() === 'chat' || others < untracked(this.read)) this.read.set(others);
     });
   }
 

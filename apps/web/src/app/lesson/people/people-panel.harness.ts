@@ -57,14 +57,6 @@ export class PeoplePanelHarness extends ComponentHarness {
     await (await this.locatorFor(`button[aria-label="${label}"]`)()).click();
   }
 
-  async takeAllPens(): Promise<void> {
-    await (await this.all())[0]!.click();
-  }
-
-  async canTakeAllPens(): Promise<boolean> {
-    return !(await (await this.all())[0]!.getProperty<boolean>('disabled'));
-  }
-
   /** What was said for all, and holds for who comes late. */
   async forAll(): Promise<string | null> {
     for (const button of await this.all())
@@ -74,6 +66,6 @@ export class PeoplePanelHarness extends ComponentHarness {
   }
 
   async givePensToAll(label: 'Writing' | 'Hands on' = 'Writing'): Promise<void> {
-    await (await this.all())[label === 'Writing' ? 1 : 2]!.click();
+    await (await this.all())[label === 'Writing' ? 0 : 1]!.click();
   }
 }

@@ -8,10 +8,11 @@ import {
   viewChild,
 } from '@angular/core';
 import { nameOf } from '@cuaderno/core/people';
+import type { Author } from '@cuaderno/core/drawing';
 import type { LessonWindow, Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { DoorWord, Trust } from '@cuaderno/core/permissions';
-import { Presentation, Ellipsis, Hand, PenOff } from 'lucide';
+import { Presentation, Ellipsis, Hand } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
 import { Button } from '../../ui/button/button';
@@ -54,6 +55,8 @@ export class PeoplePanel {
   readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
+  /** By which colour each is told apart, where that is known. */
+  readonly authors = input<ReadonlyMap<Id, Pick<Author, 'colour'>>>(new Map());
   /** What the class has: who comes late has it too. */
   readonly late = input<Trust>('view');
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
@@ -62,7 +65,7 @@ export class PeoplePanel {
   private readonly menu = viewChild.required(Menu);
   /** Whose menu is open. */
   private readonly meant = signal<Id | null>(null);
-  protected readonly icons = { Presentation, Ellipsis, Hand, PenOff };
+  protected readonly icons = { Presentation, Ellipsis, Hand };
   protected readonly steps = TRUST_STEPS;
   protected readonly students = computed(() =>
     this.people()
@@ -75,9 +78,6 @@ export class PeoplePanel {
         line: inWords(person.roundTrip),
         says: SIGNALS.find(({ signal }) => signal === person.signal),
       })),
-  );
-  protected readonly writing = computed(
-    () => this.students().filter(({ trust }) => trust !== 'view').length,
   );
   protected readonly hands = computed(
     () => this.students().filter(({ hand }) => hand !== null).length,

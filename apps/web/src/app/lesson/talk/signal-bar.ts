@@ -61,7 +61,7 @@ import { Tip } from '../../ui/tip/tip';
 
     :host {
       display: flex;
-      gap: var(--space-2);
+      gap: var(--space-1);
     }
     .say {
       display: flex;
@@ -122,9 +122,14 @@ import { Tip } from '../../ui/tip/tip';
       .say {
         padding: 0 var(--space-5);
       }
-      /* The sign alone: with words beside it the bar would run out of the window. */
+    }
+    /* The sign alone: with words beside it the bar would take another row. */
+    @media (max-width: breakpoints.$desk) {
       .say .word {
         display: none;
+      }
+      .say {
+        padding: 0;
       }
     }
   `,

@@ -24,6 +24,7 @@ import { CopyDialog } from '../../board/copying/copy-dialog';
 import type { CopySource } from '../../board/copying/copy-dialog';
 import { PaperSource } from '../../board/drawing/paper-source';
 import { MediaLayer } from '../../board/media/media-layer';
+import { PageJump } from '../../board/pages/page-jump';
 import { PageStrip } from '../../board/pages/page-strip';
 import { Stage } from '../../board/stage/stage';
 import { NO_MARKS } from '../../board/stage/stage-marks';
@@ -58,6 +59,7 @@ const NONE: readonly Drawing[] = [];
     LessonTimeline,
     LinksDialog,
     MediaLayer,
+    PageJump,
     PageStrip,
     ProblemMessage,
     RecordBar,

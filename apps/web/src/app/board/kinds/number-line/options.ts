@@ -11,6 +11,7 @@ import type { Marking, NumberLabels, NumberLineSpec } from '@cuaderno/core/kinds
 import { RulerDimensionLine } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
+import { Popup } from '../../../ui/popup/popup';
 import { Tip } from '../../../ui/tip/tip';
 import { KindOptions } from '../kind';
 import { INTERVAL, JUMP, OPEN_INTERVAL, OPEN_POINT, POINT } from './icons';
@@ -58,7 +59,7 @@ const MARKINGS: readonly {
 /** What a number line goes from and to, in which steps, and what its tool marks on one. */
 @Component({
   selector: 'cua-number-line-options',
-  imports: [Icon, Tip],
+  imports: [Icon, Popup, Tip],
   template: `
     <div class="group" role="group" aria-label="Number line">
       @if (items().length === 0) {
@@ -77,40 +78,51 @@ const MARKINGS: readonly {
         </div>
       }
       @if (item() !== null || (items().length === 0 && marking() === null)) {
-        <div class="fields">
-          @for (one of fields; track one.field) {
-            <label>
-              {{ one.label }}
-              <input
-                #field
-                type="text"
-                autocomplete="off"
-                [value]="shown(one.field)"
-                [attr.aria-invalid]="problem()?.field === one.field || null"
-                (keydown)="$event.stopPropagation()"
-                (change)="choose(one.field, field.value)"
-              />
-            </label>
-          }
-        </div>
-        @if (problem(); as wrong) {
-          <p role="alert">{{ wrong.words }}</p>
-        }
-        <select
-          #labels
-          aria-label="Numbers at the ticks"
-          [value]="style().labels"
-          (change)="set({ labels: $any(labels.value) })"
+        <button
+          type="button"
+          class="more"
+          aria-haspopup="dialog"
+          cuaTip="From which number to which, and in which steps"
+          (click)="numbers.toggle($event)"
         >
-          @for (choice of labelChoices; track choice.labels) {
-            <option [value]="choice.labels" [selected]="choice.labels === style().labels">
-              {{ choice.label }}
-            </option>
+          {{ shown('from') }} to {{ shown('to') }} …
+        </button>
+        <cua-popup #numbers label="Numbers">
+          <div class="fields">
+            @for (one of fields; track one.field) {
+              <label>
+                {{ one.label }}
+                <input
+                  #field
+                  type="text"
+                  autocomplete="off"
+                  [value]="shown(one.field)"
+                  [attr.aria-invalid]="problem()?.field === one.field || null"
+                  (keydown)="$event.stopPropagation()"
+                  (change)="choose(one.field, field.value)"
+                />
+              </label>
+            }
+          </div>
+          @if (problem(); as wrong) {
+            <p role="alert">{{ wrong.words }}</p>
           }
-        </select>
+          <select
+            #labels
+            aria-label="Numbers at the ticks"
+            [value]="style().labels"
+            (change)="set({ labels: $any(labels.value) })"
+          >
+            @for (choice of labelChoices; track choice.labels) {
+              <option [value]="choice.labels" [selected]="choice.labels === style().labels">
+                {{ choice.label }}
+              </option>
+            }
+          </select>
+        </cua-popup>
       }
       @if (hasMarks()) {
-        <button type="button" (click)="clear()">Clear the line</button>
+        <button type="button" class="clear" (click)="clear()">Clear the line</button>
       }
     </div>
   `,

@@ -5,6 +5,7 @@ import type { TextFont } from '@cuaderno/core/text';
 import { TextAlignCenter, TextAlignEnd, TextAlignStart } from 'lucide';
 import type { IconNode } from 'lucide';
 import { Icon } from '../../../ui/icons/icon';
+import { Popup } from '../../../ui/popup/popup';
 import { TEXT_MARKS } from '../../../ui/rich-text/text-marks';
 import { Tip } from '../../../ui/tip/tip';
 import { families } from '../../drawing/text-fonts';
@@ -28,7 +29,7 @@ const FONTS: readonly { font: TextFont; label: string }[] = [
 /** How words look: those that are being written, those that are chosen, or the next. */
 @Component({
   selector: 'cua-text-options',
-  imports: [Icon, Tip],
+  imports: [Icon, Popup, Tip],
   templateUrl: './options.html',
   styleUrl: './options.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

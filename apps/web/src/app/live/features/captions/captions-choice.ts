@@ -25,14 +25,12 @@ import type { CaptionsState } from './captions-state';
   `,
   styles: `
     :host {
-      display: flex;
-      gap: var(--space-4);
-      align-items: center;
+      display: grid;
+      gap: var(--space-1);
       padding: var(--space-2) var(--space-1);
       font-size: var(--size-m);
     }
     p-select {
-      flex: 1;
       min-width: 0;
     }
   `,

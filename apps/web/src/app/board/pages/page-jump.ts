@@ -1,0 +1,103 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
+import type { Board } from '@cuaderno/core/board';
+import type { Id } from '@cuaderno/core/id';
+import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
+import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
+
+/** Which page is in view, of how many, and the way to another: the one before, the next, one by its number, a new one. */
+@Component({
+  selector: 'cua-page-jump',
+  imports: [Icon, Tip],
+  template: `
+    <button
+      type="button"
+      aria-label="Previous page"
+      cuaTip="Previous page (Page Up)"
+      [disabled]="place() <= 1"
+      (click)="turn(-1)"
+    >
+      <cua-icon [of]="icons.ChevronUp" [size]="20" />
+    </button>
+    <input
+      #field
+      type="number"
+      inputmode="numeric"
+      min="1"
+      [max]="pages().length"
+      [value]="number()"
+      aria-label="Go to page number"
+      (change)="jump(field)"
+    />
+    <span class="of">
+      of {{ shownCount() }}
+      @if (pages().length > shownCount()) {
+        <span [cuaTip]="pages().length - shownCount() + ' hidden'"
+          >(+{{ pages().length - shownCount() }})</span
+        >
+      }
+    </span>
+    <button
+      type="button"
+      aria-label="Next page"
+      cuaTip="Next page (Page Down)"
+      [disabled]="place() >= pages().length"
+      (click)="turn(1)"
+    >
+      <cua-icon [of]="icons.ChevronDown" [size]="20" />
+    </button>
+    @if (mayAdd()) {
+      <button
+        type="button"
+        aria-label="Empty page"
+        cuaTip="Empty page after this one"
+        (click)="added.emit()"
+      >
+        <cua-icon [of]="icons.FilePlus" [size]="20" />
+      </button>
+    }
+  `,
+  styleUrl: './page-jump.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PageJump {
+  readonly board = input.required<Board>();
+  /** The page in view. */
+  readonly current = input<Id | null>(null);
+  readonly mayAdd = input(false);
+  readonly chosen = output<Id>();
+  /** A page is wished for after the one in view. */
+  readonly added = output();
+
+  protected readonly icons = { ChevronDown, ChevronUp, FilePlus };
+  protected readonly pages = computed(() => pagesInOrder(this.board()));
+  /** As the class counts them; those hidden in brackets. */
+  private readonly numbers = computed(() => pageNumbers(this.board()));
+  protected readonly shownCount = computed(
+    () => this.pages().filter(({ hidden }) => !hidden).length,
+  );
+  /** Of the page in view, for the field in which another can be typed. */
+  protected readonly number = computed(
+    () =>
+      this.numbers()
+        .get(this.current() ?? '')
+        ?.replace(/[()]/g, '') ?? '1',
+  );
+  protected readonly place = computed(
+    () => this.pages().findIndex(({ id }) => id === this.current()) + 1,
+  );
+
+  protected jump(field: HTMLInputElement): void {
+    const wanted = String(Number(field.value));
+    const is = (label: string) => this.pages().find(({ id }) => this.numbers().get(id) === label);
+    const page = is(wanted) ?? is(`(${wanted})`);
+    if (page) this.chosen.emit(page.id);
+    else field.value = this.number();
+  }
+
+  protected turn(by: 1 | -1): void {
+    const page = this.pages()[this.place() - 1 + by];
+    if (page) this.chosen.emit(page.id);
+  }
+}

@@ -1,0 +1,15 @@
+import { DestroyRef, inject, signal } from '@angular/core';
+import type { Signal } from '@angular/core';
+
+/** A window in which all stands below the page: `$narrow` of the breakpoints. */
+export const SMALL_WINDOW = '(max-width: 720px)';
+
+/** Whether a media query holds, as long as who asks is there. In an injection context. */
+export function matches(query: string): Signal<boolean> {
+  const list = matchMedia(query);
+  const holds = signal(list.matches);
+  const hear = (): void => holds.set(list.matches);
+  list.addEventListener('change', hear);
+  inject(DestroyRef).onDestroy(() => list.removeEventListener('change', hear));
+  return holds.asReadonly();
+}
