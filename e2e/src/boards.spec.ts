@@ -59,11 +59,17 @@ test('boards of a course are named, copied, put in order, taken out and brought 
   await maren.page.mouse.down();
   await maren.page.mouse.move(from.x + 40, from.y + 40, { steps: 5 });
   await maren.page.mouse.move(to.x + 40, to.y + 30, { steps: 10 });
+  const isPlaced = (): Promise<unknown> => maren.page.waitForResponse(/\/place$/);
+  const dragged = isPlaced();
   await maren.page.mouse.up();
   await expect(cards).toHaveText(['Stars of November', 'For next year']);
+  await dragged;
   await maren.page.locator('cua-board-list a.card').nth(1).focus();
+  // It is seen there at once; a reload before it was said would be that of somebody who never waits.
+  const placed = isPlaced();
   await maren.page.keyboard.press('Alt+ArrowUp');
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
+  await placed;
   await maren.page.reload();
   await expect(cards).toHaveText(['For next year', 'Stars of November']);
 

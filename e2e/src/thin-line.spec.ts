@@ -64,7 +64,7 @@ test(
 
     await test.step('both write on, for long, and every line arrives', async () => {
       const write = async (who: Someone, from: number): Promise<void> => {
-        for (let n = 0; n < 40; n++) await who.draw(first, across(200 + n * 4, from));
+        for (let n = 0; n < 40; n++) await who.draw(first, across(200 + n * 3, from));
       };
       const before = line.came;
       const began = Date.now();

@@ -52,6 +52,17 @@ describe('boards of a course', () => {
     expect((await listed()).boards[0]).toBe('Surge');
   });
 
+  it('stand as they were put last, where several were moved at once', async () => {
+    const neap = await make('Neap');
+    const spring = await make('Spring');
+    const put = (board: string, before: string | null) =>
+      house.tutor.post(`/boards/${board}/place`, { before });
+    for (let i = 0; i < 5; i++) {
+      await Promise.all([put(spring, null), put(neap, house.board), put(spring, neap)]);
+      expect((await listed()).boards).toEqual(['Spring', 'Neap', 'Ebb']);
+    }
+  });
+
   it('say what every lesson of their course begins with', async () => {
     const id = await make('Neap');
     const rules = { trust: 'view', chatAll: false };

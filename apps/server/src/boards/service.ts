@@ -1,5 +1,6 @@
 import { newId } from '@cuaderno/core';
 import { and, asc, desc, eq, gt, isNull, min } from 'drizzle-orm';
+import PQueue from 'p-queue';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import type { FileInfo, KnownFiles } from '../files/known-files.js';
@@ -41,6 +42,9 @@ const COLUMNS = {
 
 /** Which boards there are and whose; what is on them is in their logs. */
 export class Boards {
+  /** Each move reads how boards stand and writes it anew: two at once would forget one another. */
+  private readonly moves = new PQueue({ concurrency: 1 });
+
   constructor(
     private readonly db: Database,
     readonly known: KnownFiles,
@@ -157,8 +161,12 @@ export class Boards {
       .orderBy(desc(boards.removedAt));
   }
 
-  /** Puts a board before another of its course, or at the end. */
+  /** Puts a board before another of its course, or at the end; of two moves the later holds. */
   async move(board: BoardInfo, before: string | null): Promise<void> {
+    await this.moves.add(() => this.place(board, before));
+  }
+
+  private async place(board: BoardInfo, before: string | null): Promise<void> {
     const others = (await this.ofCourse(board.course)).filter(({ id }) => id !== board.id);
     const found = others.findIndex(({ id }) => id === before);
     others.splice(found < 0 ? others.length : found, 0, board);

@@ -51,6 +51,18 @@ describe('the boards of a course', () => {
     expect(shown()).toEqual(['Ebb', 'Neap', 'Flood']);
   });
 
+  it('stay where they were put last, though what came of an earlier move is told after that', async () => {
+    const answers: ((boards: BoardInfo[]) => void)[] = [];
+    const later = (): Promise<BoardInfo[]> => new Promise((done) => answers.push(done));
+    await show({ 'POST /boards/Neap/place': later });
+    await key('Neap', 'ArrowUp');
+    await key('Neap', 'ArrowUp');
+    expect(shown()).toEqual(['Neap', 'Ebb', 'Flood']);
+    answers[0]!(['Ebb', 'Neap', 'Flood'].map(board));
+    await screen.settles();
+    expect(shown()).toEqual(['Neap', 'Ebb', 'Flood']);
+  });
+
   it('go back to where they were when that can’t be done', async () => {
     await show({ 'POST /boards/Ebb/place': problem('no-line', 'Cuaderno can’t be reached.') });
     await key('Ebb', 'ArrowDown');

@@ -112,6 +112,9 @@ export class BoardList {
     inject(DestroyRef).onDestroy(() => this.papers.close());
   }
 
+  /** Counts moves. */
+  private moves = 0;
+
   protected open(event: Event, board: BoardInfo): void {
     this.chosen.set(board);
     this.menu().toggle(event);
@@ -168,9 +171,12 @@ export class BoardList {
     const others = before.filter(({ id }) => id !== board.id);
     if (to < 0 || to > others.length || before[to]?.id === board.id) return;
     this.boards.set([...others.slice(0, to), board, ...others.slice(to)]);
+    const turn = ++this.moves;
     await this.try(async () => {
       const next = others[to]?.id ?? null;
-      this.boards.set(await firstValueFrom(this.boardsApi.placeBoard(board.id, { before: next })));
+      const placed = await firstValueFrom(this.boardsApi.placeBoard(board.id, { before: next }));
+      // What came of a move is out of date where another was made meanwhile.
+      if (turn === this.moves) this.boards.set(placed);
     }, before);
   }
 
