@@ -221,10 +221,10 @@ export class SelectionActions {
               },
             ]
           : []),
-        ...tidy,
       ];
       const arranging: Action[] = [
         ...place,
+        ...further,
         {
           label: 'Bring to the front',
           key: 'Ctrl+]',

@@ -45,7 +45,6 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
   host: {
     role: 'toolbar',
     'aria-label': 'Tool in hand',
-    '[class.off]': '!enabled()',
     '(mousedown)': 'keepWriting($event)',
   },
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -296,7 +296,9 @@ export class WorkArea {
 
   protected key(event: KeyboardEvent): void {
     // Letters for a dialog or another screen, also for one that is just coming, are no tools.
-    const comes = isModalOpen() || this.typedAhead.isOpening() || this.router.currentNavigation();
+    // With Ctrl held it is none of somebody's words.
+    const isAhead = !event.ctrlKey && !event.metaKey && this.typedAhead.isOpening();
+    const comes = isModalOpen() || isAhead || this.router.currentNavigation();
     if (this.away() || isField(event.target) || comes || this.arranging.straightening()) return;
     this.keys.press(event);
   }

@@ -30,6 +30,7 @@ export class BesideBoard {
   private readonly between = signal(this.isSmall ? null : remembered(COLUMN, null));
   /** Whether somebody opened it in this window: then it takes the focus. */
   readonly opened = signal(false);
+  private before: Beside | null = null;
   readonly pages = signal(lasting.getItem(PAGES) !== FOLDED);
   readonly open = computed<Beside | null>(() => {
     const open = this.inLesson() ? this.within() : this.between();
@@ -38,11 +39,17 @@ export class BesideBoard {
 
   /** Opens one in place of another, or folds the column. */
   show(one: Beside | null): void {
+    if (one !== this.open()) this.before = this.open();
     const [kept, key] = this.inLesson() ? [this.within, IN_LESSON] : [this.between, COLUMN];
     this.opened.set(one !== null);
     kept.set(one);
     // What is looked for is looked for now, and not when the board is opened again.
     if (one !== 'find' && !this.isSmall) remember(lasting, key, one ?? FOLDED);
+  }
+
+  /** What was open before stands there again: who has found something goes on with the class. */
+  back(): void {
+    this.show(this.before);
   }
 
   toggle(one: Beside): void {

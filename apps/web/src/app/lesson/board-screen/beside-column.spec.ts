@@ -37,6 +37,14 @@ describe('the column beside the page', () => {
     expect(isFolded()).toBeTrue();
   });
 
+  it('has the class again when something was found', async () => {
+    await show(true);
+    beside.show('find');
+    beside.back();
+    expect(beside.open()).toBe('people');
+    expect(localStorage.getItem('cuaderno.beside.lesson')).toBe('people');
+  });
+
   it('is found as it was left, in lessons by itself and between them by itself; but for finding', async () => {
     await show(true);
     await screen.press('Chat');

@@ -18,7 +18,6 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgTemplateOutlet } from '@angular/common';
-import { AT_FIRST } from '@cuaderno/core/permissions';
 import { Bell, Clock, DoorOpen, Download, Info } from 'lucide';
 import { ImportsApi } from '../../api/imports-api';
 import type { ImportedAnnotations } from '../../api/shapes';
@@ -42,7 +41,7 @@ import { PermissionsPanel } from '../people/permissions-panel';
 import type { MayLevel } from '../people/permissions-panel';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
 import { FocusBack } from '../../ui/popup/dialog';
-import { matches, SMALL_WINDOW } from '../../ui/theme/matches';
+import { matches, SMALL_WINDOW, WIDE_WINDOW } from '../../ui/theme/matches';
 import { TypedAhead } from '../../ui/popup/typed-ahead';
 import { PrivateNotesPanel } from '../../board/private-notes/private-notes-panel';
 import { LocalFiles } from '../../board/drawing/local-files';
@@ -150,12 +149,8 @@ export class BoardScreen {
   protected readonly lookingAtLate = signal(false);
   protected readonly wishing = signal(false);
   /** Whether there is room above the page for what is below it elsewhere. */
-  protected readonly isWide = matches('(min-width: 1101px)');
+  protected readonly isWide = matches(WIDE_WINDOW);
   protected readonly isSmall = matches(SMALL_WINDOW);
-  /** What who comes late will have. */
-  protected readonly late = computed(
-    () => this.session()?.features.pens.rules().trust ?? AT_FIRST.trust,
-  );
   /** What of the lesson stands open beside the page. */
   protected readonly shownOfLesson = computed(() => {
     const open = this.beside.open();

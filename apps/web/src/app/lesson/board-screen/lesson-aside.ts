@@ -71,10 +71,6 @@ export class LessonAside {
         .people()
         .some(({ role }) => role === 'student'),
   );
-  /** What who comes late will have. */
-  protected readonly late = computed(
-    () => this.session()?.features.pens.rules().trust ?? AT_FIRST.trust,
-  );
   protected readonly chatOff = computed(() => {
     const { chatAll = AT_FIRST.chatAll, chatTutor = AT_FIRST.chatTutor } =
       this.session().features.pens.rules();

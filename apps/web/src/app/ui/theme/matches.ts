@@ -4,6 +4,9 @@ import type { Signal } from '@angular/core';
 /** A window in which all stands below the page: `$narrow` of the breakpoints. */
 export const SMALL_WINDOW = '(max-width: 720px)';
 
+/** A window with room above the page for what is below it elsewhere: wider than `$laptop` of the breakpoints. */
+export const WIDE_WINDOW = '(min-width: 1101px)';
+
 /** Whether a media query holds, as long as who asks is there. In an injection context. */
 export function matches(query: string): Signal<boolean> {
   const list = matchMedia(query);

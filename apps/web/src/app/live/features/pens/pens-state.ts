@@ -1,4 +1,5 @@
-import { signal } from '@angular/core';
+import { computed, signal } from '@angular/core';
+import { AT_FIRST } from '@cuaderno/core/permissions';
 import type { Id } from '@cuaderno/core/id';
 import type { Rules, RulesOver, Trust } from '@cuaderno/core/permissions';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
@@ -7,6 +8,8 @@ import type { ServerHandlers, LessonFeature, Send } from '../feature';
 export class PensState implements LessonFeature<'pens'> {
   /** What holds for the class where nothing else is said for one of it. */
   readonly rules = signal<Rules>({});
+  /** The pen of the class: who comes late has it, too. */
+  readonly classTrust = computed<Trust>(() => this.rules().trust ?? AT_FIRST.trust);
   /** The student who leads; `null` while the tutor does. */
   readonly lead = signal<Id | null>(null);
   /** When the lesson is to end, in ms since 1970, if that was planned. */
