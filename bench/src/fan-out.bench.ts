@@ -34,18 +34,20 @@ function ours(server: BenchServer, board: string, page: Id): Promise<number> {
       (socket) =>
         new Promise<void>((done) => {
           const look = (data: Buffer): void => {
-            if (readServerMessages(data)[0]!.kind !== 'welcome') return;
+            if (readServerMessages(data)[0]!.kind !== 'board.opened') return;
             socket.off('message', look);
             done();
           };
           socket.on('message', look);
-          socket.send(pack({ kind: 'hello', protocol: PROTOCOL, since: -1 }));
+          const boards = [{ board: socket === sender ? board : null, since: -1 }];
+          socket.send(pack({ kind: 'hello', protocol: PROTOCOL, boards }));
         }),
     );
     await Promise.all(welcomed);
     const messages = Array.from({ length: OPERATIONS }, (_, i) =>
       pack({
         kind: 'ops',
+        board,
         ops: [operation({ kind: 'ink.add', page, ink: encodeStroke(handwriting(i)) })],
       }),
     );
@@ -101,6 +103,7 @@ async function bare(): Promise<number> {
   const messages = Array.from({ length: OPERATIONS }, (_, i) =>
     pack({
       kind: 'ops',
+      board: page,
       ops: [operation({ kind: 'ink.add', page, ink: encodeStroke(handwriting(i)) })],
     }),
   );
@@ -156,9 +159,9 @@ export async function firstPage(server: BenchServer, board: string): Promise<Id>
   const page = await new Promise<Id>((done) => {
     socket.on('message', (data: Buffer) => {
       const [message] = readServerMessages(data) as [ServerMessage];
-      if (message.kind === 'welcome') done(message.board!.pages[0]!.id);
+      if (message.kind === 'board.opened') done(message.outline!.pages[0]!.id);
     });
-    socket.send(pack({ kind: 'hello', protocol: PROTOCOL, since: -1 }));
+    socket.send(pack({ kind: 'hello', protocol: PROTOCOL, boards: [{ board, since: -1 }] }));
   });
   socket.close();
   return page;

@@ -7,6 +7,7 @@ import { runInNewContext } from 'node:vm';
 import { result } from './result.js';
 import type { Result } from './result.js';
 
+const BOARD = newId();
 /** What reading the worst message may cost, in ms and MB. */
 const MOST_MS = 2;
 const MOST_MB = 5;
@@ -21,7 +22,7 @@ function nested(head: readonly number[], bytes: number): Uint8Array {
 
 /** A message of operations of which each is as many values as fit. */
 function operations(op: (i: number) => unknown, count = 100): Uint8Array {
-  return pack({ kind: 'ops', ops: Array.from({ length: count }, (_, i) => op(i)) });
+  return pack({ kind: 'ops', board: BOARD, ops: Array.from({ length: count }, (_, i) => op(i)) });
 }
 
 /** Messages that cost as much as any that can be sent: hostile ones, and honest ones at their limits. */
@@ -34,11 +35,17 @@ function worst(values: number, text: number): [string, Uint8Array][] {
   return [
     ['lists of 16,383 in lists', nested([0xdc, 0x3f, 0xff], 102_000)],
     ['lists of 4 G in lists', nested([0xdd, 0xff, 0xff, 0xff, 0xff], MAX_MESSAGE_BYTES)],
-    ['empty maps', pack({ kind: 'ops', ops: Array.from({ length: values - 10 }, () => ({})) })],
-    ['one map of all its keys', pack({ kind: 'ops', ops: [keys] })],
-    ['one word as long as can be', pack({ kind: 'ops', ops: [words] })],
-    ['words as long as can be', pack({ kind: 'ops', ops: [{ kind: words }] })],
-    ['a million numbers', pack({ kind: 'ops', ops: Array.from({ length: 990_000 }, () => 1) })],
+    [
+      'empty maps',
+      pack({ kind: 'ops', board: BOARD, ops: Array.from({ length: values - 10 }, () => ({})) }),
+    ],
+    ['one map of all its keys', pack({ kind: 'ops', board: BOARD, ops: [keys] })],
+    ['one word as long as can be', pack({ kind: 'ops', board: BOARD, ops: [words] })],
+    ['words as long as can be', pack({ kind: 'ops', board: BOARD, ops: [{ kind: words }] })],
+    [
+      'a million numbers',
+      pack({ kind: 'ops', board: BOARD, ops: Array.from({ length: 990_000 }, () => 1) }),
+    ],
     [
       'as many ids as can be',
       operations(() => ({ id: newId(), kind: 'items.remove', page, items: ids }), 1),

@@ -1,9 +1,10 @@
 import { packMessage, PROTOCOL, readServerMessages } from '@cuaderno/core';
-import type { ClientMessage, ServerMessage } from '@cuaderno/core';
+import type { BoardOutline, ClientMessage, Id, ServerMessage } from '@cuaderno/core';
 import WebSocket from 'ws';
 
 /** A window without a screen: what it is told, and what it says. */
 export class BareWindow {
+  board = '';
   private readonly ears = new Set<(message: ServerMessage) => void>();
 
   private constructor(readonly socket: WebSocket) {
@@ -21,13 +22,18 @@ export class BareWindow {
     const socket = new WebSocket(url, { headers: { cookie }, perMessageDeflate: false });
     const window = new BareWindow(socket);
     await new Promise((done, fail) => socket.once('open', done).once('error', fail));
-    const welcome = window.hears('welcome');
-    window.say({ kind: 'hello', protocol: PROTOCOL, since: -1 });
-    return [window, await welcome];
+    const [welcome, opened] = [window.hears('welcome'), window.hears('board.opened')];
+    const [, wanted = null] = /\/live\/boards\/(.+)$/.exec(url) ?? [];
+    window.say({ kind: 'hello', protocol: PROTOCOL, boards: [{ board: wanted, since: -1 }] });
+    const { board, outline } = await opened;
+    window.board = board;
+    return [window, { ...(await welcome), board: outline! }];
   }
 
-  say(message: ClientMessage): void {
-    this.socket.send(packMessage(message));
+  /** Which board it is about needn't be said: it is the one that it opened. */
+  say(message: Unplaced): void {
+    const board = ON_BOARD.has(message.kind) ? { board: this.board } : {};
+    this.socket.send(packMessage({ ...board, ...message } as ClientMessage));
   }
 
   listen(ear: (message: ServerMessage) => void): () => void {
@@ -54,4 +60,12 @@ export class BareWindow {
   }
 }
 
-export type Welcome = Extract<ServerMessage, { kind: 'welcome' }>;
+export type Welcome = Extract<ServerMessage, { kind: 'welcome' }> & {
+  /** The board that was opened with it. */
+  readonly board: BoardOutline;
+};
+
+type Without<M> = M extends { readonly board: Id } ? Omit<M, 'board'> & { board?: Id } : M;
+export type Unplaced = Without<ClientMessage>;
+
+const ON_BOARD: ReadonlySet<string> = new Set(['ops', 'pages', 'live.ink', 'page.viewed']);

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 
-/** Late lines of one student of one lesson that wait for the tutor; times in ms since 1970. */
+/** Late lines of one student of one lesson, on one of its boards, that wait for the tutor; times in ms since 1970. */
 export const LateLinesShape = z.object({
   lesson: z.string(),
   person: z.string(),

@@ -63,16 +63,21 @@ export const Found = z.object({
 });
 export type Found = z.infer<typeof Found>;
 
-/** The board of a record as it is now; `null` where it was taken out. */
-export const GoesOn = z
-  .object({
-    board: Id,
-    title: z.string(),
-    /** Whether nothing was done to it since the lesson closed. */
-    same: z.boolean(),
-  })
-  .nullable();
-export type GoesOn = z.infer<typeof GoesOn>;
+/** A board of a record. */
+export const BoardOfRecord = z.object({
+  board: Id,
+  /** What it was called then. */
+  title: z.string(),
+  /** The board as it is now; `null` where it was taken out of its course. */
+  goesOn: z
+    .object({
+      title: z.string(),
+      /** Whether nothing was done to it since the lesson closed. */
+      same: z.boolean(),
+    })
+    .nullable(),
+});
+export type BoardOfRecord = z.infer<typeof BoardOfRecord>;
 
 /** Who was in a lesson of a course, and for how long, in ms. */
 export const Attended = z.object({
@@ -91,7 +96,8 @@ export const RecordOpened = z.object({
   attendance: z.array(Attendance),
   indexing: IndexingState,
   statistics: Statistics,
-  goesOn: GoesOn,
+  /** Its boards, in the order in which the lesson came to them: that of their pages in the record. */
+  boards: z.array(BoardOfRecord),
   /** Where something was said in it, besides its pages and notes. */
   said: z.array(z.enum(SAID_SOURCES)),
 });

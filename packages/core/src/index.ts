@@ -17,6 +17,7 @@ export * from './order/index.js';
 export * from './people/index.js';
 export * from './permissions/index.js';
 export * from './problem/index.js';
+export * from './records/index.js';
 export * from './scan/index.js';
 export * from './stored/index.js';
 export * from './text/index.js';

@@ -98,6 +98,7 @@ export class Archive {
     const { tutor, zone, signal, student } = this.wish;
     const record = await app.records.one(lesson, tutor.id);
     const people = await app.records.attendance(lesson, record.closedAt);
+    const boards = (await app.records.boards(record)).map(({ id }) => id);
     const notes = await app.recordNotes.all(lesson, tutor.id);
     const noted = (kind: 'summary' | 'until'): string =>
       newestOf(notes.filter((note) => note.kind === kind))?.text ?? '';
@@ -109,8 +110,8 @@ export class Archive {
     };
     return app.boardPdfs.make(
       {
-        ...{ port: app.db.lend(), board: record.board, record, ink: 'annotations' },
-        people: signersOf(people, student === null ? await app.boardWriters.of(record.board) : []),
+        ...{ port: app.db.lend(), of: { record: record.lesson }, ink: 'annotations' },
+        people: signersOf(people, student === null ? await app.boardWriters.ofAll(boards) : []),
         only:
           student === null ? null : people.filter((one) => this.isMeant(one)).map(({ id }) => id),
         forStudents: student !== null,
@@ -183,7 +184,7 @@ export class Archive {
         bytes: () =>
           app.boardPdfs.make(
             {
-              ...{ port: app.db.lend(), board: board.id, record: null, ink: 'annotations' },
+              ...{ port: app.db.lend(), of: { board: board.id }, ink: 'annotations' },
               ...{ title: board.title, author: tutor.name, date: Date.now() },
               files: app.files.folder,
             },

@@ -25,8 +25,7 @@ export const exportRoutes: FastifyPluginAsyncZod = async (app) => {
         .make(
           {
             port: app.db.lend(),
-            board: board.id,
-            record: null,
+            of: { board: board.id },
             ink: query.ink === 'all' ? 'drawn' : 'none',
             title: board.title,
             author: tutor.name,

@@ -59,7 +59,7 @@ export const boardRoutes: FastifyPluginAsyncZod<{ maxUploadBytes: number }> = as
           linkToken,
           joinCode,
           rules,
-          lesson: lesson ? { id: lesson.id, board: lesson.board } : null,
+          lesson: lesson ? { id: lesson.id, board: lesson.tutorBoard } : null,
         },
       };
     },

@@ -32,6 +32,14 @@ export class BoardWriters {
     );
   }
 
+  /** Those who wrote on any of these boards. */
+  async ofAll(boards: readonly Id[]): Promise<BoardWriter[]> {
+    const known = new Map<Id, BoardWriter>();
+    for (const board of boards)
+      for (const writer of await this.of(board)) known.set(writer.id, writer);
+    return [...known.values()];
+  }
+
   /** Those whom a file names. */
   async came(board: Id, people: readonly BoardWriter[]): Promise<void> {
     for (const { id: person, name, nameOrdinal, role } of people)

@@ -24,7 +24,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
       retiredAt,
       nextAt: comes?.at ?? null,
       nextUntil: comes?.until ?? null,
-      lesson: lesson ? { id: lesson.id, board: lesson.board } : null,
+      lesson: lesson ? { id: lesson.id, board: lesson.tutorBoard } : null,
     };
   };
 

@@ -19,6 +19,13 @@ import type { Visitor } from '../testing/harness.js';
 
 const KEPT = fileURLToPath(new URL('../../test-data/', import.meta.url));
 
+/** The one board of a record, as that build named it. */
+interface Goes {
+  readonly board: Id;
+  readonly title: string;
+  readonly same: boolean;
+}
+
 /** What that build read of its data. */
 interface Read {
   readonly board: Id;
@@ -104,8 +111,10 @@ for (const day of readdirSync(KEPT).filter((name) => /^\d{4}-/.test(name)))
 
     it('opens with its records, late lines and links as they were', async () => {
       // What is said of a record since then besides, is said of this one too.
-      const said = ['chat'];
-      expect(await got(`/records/${read.lesson}`)).toEqual({ ...(read.record as object), said });
+      const { goesOn, ...record } = read.record as { goesOn: Goes };
+      const { board, title, same } = goesOn;
+      const now = { said: ['chat'], boards: [{ board, title, goesOn: { title, same } }] };
+      expect(await got(`/records/${read.lesson}`)).toEqual({ ...record, ...now });
       const timeline = { ...NOTHING_BESIDE, ...(read.timeline as object) };
       expect(await got(`/records/${read.lesson}/timeline`)).toEqual(timeline);
       expect(await got('/late-lines')).toEqual(read.lateLines);
@@ -124,9 +133,8 @@ for (const day of readdirSync(KEPT).filter((name) => /^\d{4}-/.test(name)))
 
     it('goes on: late lines are added to the record, and their page has them', async () => {
       const { waiting } = (await maren.get('/late-lines')).json<{ waiting: { person: Id }[] }>();
-      const { statusCode } = await maren.post(`/late-lines/${read.lesson}/${waiting[0]!.person}`, {
-        to: 'page',
-      });
+      const path = `/late-lines/${read.lesson}/${waiting[0]!.person}/${read.board}`;
+      const { statusCode } = await maren.post(path, { to: 'page' });
       expect(statusCode).toBeLessThan(300);
       const before = (read.boards[read.board]!.whole as { pages: { items: unknown[] }[] }).pages;
       const { board } = (await house.app.logs.load(read.board))!;

@@ -244,6 +244,7 @@ async function pastLesson(
       .where(eq(people.id, person));
   await tellLastWeek(app, {
     lesson: lesson.id,
+    board: boardId,
     minute,
     tutor: tutor.id,
     ida: ida!.id,

@@ -11,6 +11,7 @@ import { recordNotes } from '../records/tables.js';
 /** Who was in last week's lesson, and the pages that they wrote on. */
 export interface LastWeek {
   readonly lesson: Id;
+  readonly board: Id;
   /** A minute of the lesson, in ms since 1970. */
   readonly minute: (n: number) => number;
   readonly tutor: Id;
@@ -30,7 +31,7 @@ const LINES = [
 
 /** It was all written in a moment; this says that it took a lesson, and what was said and shown meanwhile. */
 export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promise<void> {
-  const { lesson, minute, tutor, ida, jonas, noor } = week;
+  const { lesson, board: own, minute, tutor, ida, jonas, noor } = week;
   const written = await app.db
     .select({ board: operations.board, seq: operations.seq })
     .from(operations)
@@ -58,7 +59,9 @@ export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promis
   ];
   await app.db
     .insert(pageTurns)
-    .values(turns.map(([person, at, page]) => ({ lesson, person, page, at: minute(at) })));
+    .values(
+      turns.map(([person, at, page]) => ({ lesson, person, board: own, page, at: minute(at) })),
+    );
 
   const shown: [Id, number, string][] = [
     [jonas, 9, 'hand'],

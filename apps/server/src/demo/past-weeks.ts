@@ -98,7 +98,16 @@ async function oneLesson(
     await write(id, scribble(page, INKS[i]!, { x: 100, y: 420 + 110 * i }, 10 * nth + i));
   await app.closeLesson(lesson);
   await app.indexing.settled();
-  await tell(app, { lesson: lesson.id, tutor: tutor.id, students, page, week, openedAt, nth });
+  await tell(app, {
+    lesson: lesson.id,
+    own: board,
+    tutor: tutor.id,
+    students,
+    page,
+    week,
+    openedAt,
+    nth,
+  });
   app.indexing.queue(lesson.id);
   await app.indexing.settled();
 }
@@ -124,6 +133,7 @@ async function tell(
   app: FastifyInstance,
   told: {
     lesson: Id;
+    own: Id;
     tutor: Id;
     students: readonly Id[];
     page: Id;
@@ -132,7 +142,7 @@ async function tell(
     nth: number;
   },
 ): Promise<void> {
-  const { lesson, tutor, students, page, week, openedAt, nth } = told;
+  const { lesson, own, tutor, students, page, week, openedAt, nth } = told;
   const { db } = app;
   const minute = (n: number): number => openedAt + Math.round(n * MINUTE);
   const closedAt = minute(53 + (nth % 3));
@@ -167,7 +177,9 @@ async function tell(
       .where(and(eq(operations.board, board), eq(operations.seq, seq)));
   await db
     .insert(pageTurns)
-    .values(there.map(({ person, from }) => ({ lesson, person, page, at: from + 2000 })));
+    .values(
+      there.map(({ person, from }) => ({ lesson, person, board: own, page, at: from + 2000 })),
+    );
   const [first] = students;
   if (first && nth % 2 === 0)
     await db.insert(gestures).values([

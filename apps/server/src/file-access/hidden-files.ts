@@ -3,6 +3,7 @@ import type { Actor, Board, FileHash, Id, Operation, PrintedPage } from '@cuader
 import type { FastifyBaseLogger } from 'fastify';
 import { Readable } from 'node:stream';
 import type { FileStore } from '../files/store.js';
+import type { LiveLesson } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
 import type { LessonBus } from '../live/lesson-bus.js';
 import type { PdfReader } from '../pdf/pdf-reader.js';
@@ -37,6 +38,14 @@ export class HiddenFiles {
     private readonly lessons: Pick<Lessons, 'onBoard'>,
   ) {}
 
+  /** Whether a student of an open lesson may have a file: it is on a page that is shown, of a board that the class has. */
+  async mayHaveIn(lesson: LiveLesson, file: FileHash): Promise<boolean> {
+    for (const { id, shown } of lesson.allBoards())
+      if (shown && (await this.mayHave(id, file))) return true;
+    return false;
+  }
+
+  /** Whether students of a board may have a file. */
   async mayHave(board: Id, file: FileHash): Promise<boolean> {
     const host = this.bus.open(board) ?? (await this.bus.host(board));
     if (!host) return false;

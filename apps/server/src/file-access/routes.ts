@@ -11,7 +11,7 @@ export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
     const own = tutor
       ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
         (await app.materials.hasFile(tutor.id, hash))
-      : await app.hiddenFiles.mayHave(app.studentOf(request).lesson.board, hash);
+      : await app.hiddenFiles.mayHaveIn(app.studentOf(request).lesson, hash);
     const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
     if (!own && !shared) throw new ProblemError('not-found');
     return shared;

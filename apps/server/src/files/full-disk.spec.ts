@@ -78,7 +78,7 @@ describe('a full disk', () => {
   it('confirms nothing that isn’t kept; what was drawn comes when there is room', async () => {
     if (!disk) return pending('this machine lets no disk be made');
     const maren = await house.tutorWindow();
-    const { board } = await maren.hears('welcome');
+    const { outline: board } = await maren.hears('board.opened');
     const page = board!.pages[0]!.id;
     const name = operation({ kind: 'page.change', page, to: { name: 'Ebb' }, from: { name: '' } });
     fill();
@@ -92,7 +92,7 @@ describe('a full disk', () => {
     expect(maren.told.some(({ kind }) => kind === 'confirmed')).toBeFalse();
     // Anyone who comes meanwhile is told that writing rests, and what is sent is left with who sent it.
     const again = await house.tutorWindow();
-    expect((await again.hears('welcome')).board!.pages[0]!.name).toBe('');
+    expect((await again.hears('board.opened')).outline!.pages[0]!.name).toBe('');
     expect((await again.hears('keeping')).on).toBeFalse();
     again.send({ kind: 'ops', ops: [name] });
     await again.hearsTimes('keeping', 2);

@@ -31,7 +31,7 @@ describe('late lines', () => {
     house = await House.open('late-lines');
     lesson = await house.openLesson();
     maren = await house.tutorWindow();
-    page = (await maren.hears('welcome')).board!.pages[0]!.id;
+    page = (await maren.hears('board.opened')).outline!.pages[0]!.id;
     anas = await house.student('Ana');
     ana = await house.window(anas);
     anaId = (await ana.hears('welcome')).you;
@@ -50,7 +50,7 @@ describe('late lines', () => {
     who.request(
       'POST',
       `/late-lines/of/${person}`,
-      Buffer.from(packMessage({ kind: 'ops', ops: [...ops] })),
+      Buffer.from(packMessage({ kind: 'ops', board: house.board, ops: [...ops] })),
       {
         'content-type': 'application/octet-stream',
       },
@@ -60,7 +60,7 @@ describe('late lines', () => {
   const own = async (who = anas): Promise<OwnLateLines[]> =>
     (await who.get('/late-lines/own')).json<{ lessons: OwnLateLines[] }>().lessons;
   const decide = (to: string, who = house.tutor) =>
-    who.post(`/late-lines/${lesson}/${anaId}`, { to });
+    who.post(`/late-lines/${lesson}/${anaId}/${house.board}`, { to });
   const close = () => house.tutor.post(`/lessons/${lesson}/close`);
   const itemsNow = (board: Board): string[] => itemsOn(board.pages.get(page)!).map(({ id }) => id);
   const onBoard = async (): Promise<string[]> =>
@@ -92,7 +92,7 @@ describe('late lines', () => {
     ]);
     expect(await onBoard()).toEqual([]);
     expect(JSON.stringify(ben.told)).not.toContain(one.id);
-    const { rawPayload } = await house.tutor.get(`/late-lines/${lesson}/${anaId}`);
+    const { rawPayload } = await house.tutor.get(`/late-lines/${lesson}/${anaId}/${house.board}`);
     expect((unpack(rawPayload, LARGE) as Operation[]).map(({ id }) => id)).toEqual([
       one.id,
       two.id,
@@ -225,7 +225,7 @@ describe('late lines', () => {
     await bring(anas, [addInk(page)]);
     const other = await house.otherTutor('Nils');
     expect(await waiting(other)).toEqual([]);
-    expect((await other.get(`/late-lines/${lesson}/${anaId}`)).statusCode).toBe(404);
+    expect((await other.get(`/late-lines/${lesson}/${anaId}/${house.board}`)).statusCode).toBe(404);
     expect((await decide('page', other)).statusCode).toBe(404);
     expect((await anas.get('/late-lines')).statusCode).toBe(401);
     expect((await waiting()).length).toBe(1);

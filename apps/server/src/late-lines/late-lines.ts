@@ -1,11 +1,11 @@
 import { isWriting, pack, STORED_VERSION, unpack } from '@cuaderno/core';
-import type { Board, Entry, Id, KeptEntry, Operation } from '@cuaderno/core';
+import type { Board, Id, KeptEntry, Operation } from '@cuaderno/core';
 import { and, asc, count, eq, gt, inArray, isNull, max, ne, or, sql, sum } from 'drizzle-orm';
 import { readOperation } from '../boards/operation-check.js';
 import { boards, operations } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
-import { lessons, people } from '../lessons/tables.js';
+import { lessonBoards, lessons, people } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
 import type { LateAnswer, LateLinesShape, OwnLateLines } from '@cuaderno/contract/late-lines';
 import { lateLines } from './tables.js';
@@ -14,6 +14,8 @@ import type { LateState } from './tables.js';
 /** Most late lines of one student of a lesson, and bytes of them: an hour's writing of a quick hand. */
 const MOST_LINES = 2000;
 const MOST_BYTES = 4_000_000;
+/** Comes after the place of any entry of a log. */
+const LATE = 1_000_000_000;
 /** For how long after a lesson somebody may come back with what they wrote in it, in ms. */
 const IN_TIME = 60 * 24 * 3600_000;
 
@@ -21,8 +23,14 @@ const IN_TIME = 60 * 24 * 3600_000;
 export interface LateWriter {
   readonly lesson: Id;
   readonly course: Id;
-  readonly board: Id;
   readonly person: Id;
+}
+
+/** Late lines of one student of a lesson, on one of its boards. */
+interface WrittenLate {
+  readonly lesson: Id;
+  readonly person: Id;
+  readonly board: Id;
 }
 
 /**
@@ -55,18 +63,22 @@ export class LateLines {
         ),
       );
     if (!row) throw new ProblemError('not-found');
-    const { id: lesson, course, board } = row.lesson;
-    const writer = { lesson, course, board, person };
+    const { id: lesson, course } = row.lesson;
+    const writer = { lesson, course, person };
     if (!row.person.hadPen && !(await this.wrote(writer))) throw new ProblemError('not-found');
     return writer;
   }
 
-  /** Takes in what a browser kept, in its order. What it offers again is answered as before. */
-  async offer(writer: LateWriter, ops: readonly Operation[]): Promise<LateAnswer> {
+  /**
+   * Takes in what a browser kept of a board, in its order. What it offers again is answered as before.
+   * Throws `not-found` for a board that the lesson wasn't on.
+   */
+  async offer(writer: LateWriter, board: Id, ops: readonly Operation[]): Promise<LateAnswer> {
     const { lesson, person } = writer;
+    await this.mustBeOn(lesson, board);
     const ids = ops.map(({ id }) => id);
     const [kept, known, taken] = await Promise.all([
-      this.onBoard(writer, ids),
+      this.onBoard(board, person, ids),
       this.among(lesson, ids),
       this.taken(lesson, person),
     ]);
@@ -91,7 +103,7 @@ export class LateLines {
         lines++;
         bytes += body.length;
         rows.push({
-          ...{ lesson, id: op.id, person, number: ++last, page: op.page, at: Date.now() },
+          ...{ lesson, id: op.id, person, number: ++last, board, page: op.page, at: Date.now() },
           ...{ version: STORED_VERSION, body },
         });
         answer.waiting.push(op.id);
@@ -121,21 +133,20 @@ export class LateLines {
       .from(lateLines)
       .innerJoin(lessons, eq(lessons.id, lateLines.lesson))
       .innerJoin(courses, eq(courses.id, lessons.course))
-      .innerJoin(boards, eq(boards.id, lessons.board))
+      .innerJoin(boards, eq(boards.id, lateLines.board))
       .innerJoin(people, and(eq(people.lesson, lateLines.lesson), eq(people.id, lateLines.person)))
       .where(and(eq(courses.tutor, tutor), eq(lateLines.state, 'waiting')))
-      .groupBy(lateLines.lesson, lateLines.person);
+      .groupBy(lateLines.lesson, lateLines.person, lateLines.board);
     return rows.sort((a, b) => b.at - a.at);
   }
 
   /**
-   * What one student of a lesson wrote late, as long as it waits, in its order.
+   * What one student of a lesson wrote late on one of its boards, as long as it waits, in its order.
    * Throws `not-found` where this tutor has no such lesson, or nothing waits.
    */
   async of(
     tutor: Id,
-    lesson: Id,
-    person: Id,
+    { lesson, person, board }: WrittenLate,
   ): Promise<{
     readonly writer: LateWriter & { readonly closedAt: number | null };
     ops: Operation[];
@@ -153,22 +164,22 @@ export class LateLines {
         and(
           eq(lateLines.lesson, lesson),
           eq(lateLines.person, person),
+          eq(lateLines.board, board),
           eq(lateLines.state, 'waiting'),
         ),
       )
       .orderBy(asc(lateLines.number));
     if (rows.length === 0) throw new ProblemError('not-found');
-    const { course, board, closedAt } = row.lesson;
+    const { course, closedAt } = row.lesson;
     return {
-      writer: { lesson, course, board, person, closedAt },
+      writer: { lesson, course, person, closedAt },
       ops: rows.flatMap((row) => operationOf(row) ?? []),
     };
   }
 
   /** From now on they don't wait any more. */
   async settle(
-    lesson: Id,
-    person: Id,
+    { lesson, person, board }: WrittenLate,
     ids: readonly Id[],
     state: Exclude<LateState, 'waiting'>,
   ): Promise<void> {
@@ -180,6 +191,7 @@ export class LateLines {
         and(
           eq(lateLines.lesson, lesson),
           eq(lateLines.person, person),
+          eq(lateLines.board, board),
           eq(lateLines.state, 'waiting'),
           sql`${lateLines.id} IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
         ),
@@ -243,18 +255,33 @@ export class LateLines {
       );
   }
 
-  private async wrote({ lesson, board, person }: LateWriter): Promise<boolean> {
+  private async mustBeOn(lesson: Id, board: Id): Promise<void> {
+    const [row] = await this.db
+      .select({ board: lessonBoards.board })
+      .from(lessonBoards)
+      .where(and(eq(lessonBoards.lesson, lesson), eq(lessonBoards.board, board)));
+    if (!row) throw new ProblemError('not-found');
+  }
+
+  private async wrote({ lesson, person }: LateWriter): Promise<boolean> {
     const [row] = await this.db
       .select({ seq: operations.seq })
       .from(operations)
       .innerJoin(boards, eq(boards.num, operations.board))
-      .where(and(eq(boards.id, board), eq(operations.by, person), eq(operations.lesson, lesson)))
+      .innerJoin(lessonBoards, eq(lessonBoards.board, boards.id))
+      .where(
+        and(
+          eq(lessonBoards.lesson, lesson),
+          eq(operations.by, person),
+          eq(operations.lesson, lesson),
+        ),
+      )
       .limit(1);
     return row !== undefined;
   }
 
   /** Which of these are on the board, as theirs. */
-  private async onBoard({ board, person }: LateWriter, ids: readonly Id[]): Promise<Set<Id>> {
+  private async onBoard(board: Id, person: Id, ids: readonly Id[]): Promise<Set<Id>> {
     const rows = await this.db
       .select({ id: operations.id })
       .from(operations)
@@ -291,25 +318,35 @@ export class LateLines {
 }
 
 /**
- * What was added to a lesson's record after it: in the order of its students, as if written when the lesson closed.
+ * What was added to a lesson's record after it, by board: in the order of its students, as if written when the lesson
+ * closed.
  *
- * @param after the place of the record's last entry
  * @param at when the lesson closed, in ms since 1970
  */
 export async function lateEntries(
   db: Database,
-  { lesson, after, at }: { readonly lesson: Id; readonly after: number; readonly at: number },
-): Promise<KeptEntry[]> {
+  lesson: string,
+  at: number,
+): Promise<Map<Id, KeptEntry[]>> {
   const rows = await db
-    .select({ person: lateLines.person, version: lateLines.version, body: lateLines.body })
+    .select({
+      board: lateLines.board,
+      person: lateLines.person,
+      version: lateLines.version,
+      body: lateLines.body,
+    })
     .from(lateLines)
     .where(and(eq(lateLines.lesson, lesson), eq(lateLines.state, 'record')))
     .orderBy(asc(lateLines.person), asc(lateLines.number));
-  const entries = rows.flatMap(({ person: by, ...row }) => {
+  const entries = new Map<Id, KeptEntry[]>();
+  for (const { board, person: by, ...row } of rows) {
     const op = operationOf(row);
-    return op ? [{ by, op }] : [];
-  });
-  return entries.map(({ by, op }, i): Entry => ({ seq: after + 1 + i, by, at, lesson, op }));
+    const here = entries.get(board) ?? [];
+    entries.set(board, here);
+    // They have no place in the board's log.
+    if (op) here.push({ seq: LATE + here.length, by, at, lesson, op });
+  }
+  return entries;
 }
 
 /** Those that have a place on the board: their page is there. What lay on a sheet that isn't, lies on the page. */

@@ -18,6 +18,7 @@ export const lateLines = sqliteTable(
     person: text().$type<Id>().notNull(),
     /** The order in which it was written, from 1. */
     number: integer().notNull(),
+    board: text().$type<Id>().notNull().default(''),
     page: text().$type<Id>().notNull(),
     /** When it came, by the server’s clock, in ms since 1970: when it was written is not known. */
     at: integer().notNull(),

@@ -64,7 +64,7 @@ describe('the door of a lesson', () => {
     expect(new Set(door.told.map(({ kind }) => kind))).toEqual(new Set(['door.state']));
     expect(JSON.stringify(inside.told)).not.toContain('Ida');
     // A window at the door can’t be made one of the lesson by what it says.
-    door.send({ kind: 'hello', protocol: 1, since: -1 });
+    door.send({ kind: 'hello', protocol: 1, boards: [] });
     await door.hears('pong');
     expect(door.told.some(({ kind }) => kind === 'welcome')).toBeFalse();
   });

@@ -135,9 +135,9 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       const course = await app.courses.one(lesson.course, lesson.tutor);
       return {
         id: lesson.id,
-        board: lesson.board,
+        board: lesson.startBoard,
         course: course.name,
-        title: await app.boards.title(lesson.board),
+        title: await app.boards.title(lesson.startBoard),
         name: person.name,
       };
     },

@@ -7,7 +7,7 @@ import type {
   DoorState,
   DoorWord,
   Id,
-  Lamp,
+  LitLamp,
   Machine,
   Person,
   Role,
@@ -40,6 +40,7 @@ export interface Participant {
   /** Windows connected just now, in the lesson and at its door. */
   windows: number;
   doorWindows: number;
+  board: Id | null;
   page: Id | null;
   /** Counts hands in the order in which they went up; `null` while it is down. */
   handAt: number | null;
@@ -71,9 +72,12 @@ export class LiveLesson {
   /** Since when its tutor has had no window on it, in ms since 1970; `null` while they have one. */
   tutorAwaySince: number | null = Date.now();
 
+  /** Its boards in the order in which they came, and whether the class has each. */
+  private readonly boards = new Map<Id, boolean>();
+
   /** Whether students' windows follow the tutor's, and what that showed last. */
   inStep = false;
-  view: View | null = null;
+  view: { readonly board: Id; readonly view: View } | null = null;
 
   /** What holds for all students where nothing else is said for one; who comes late has this, too. */
   rules: Rules = {};
@@ -84,15 +88,46 @@ export class LiveLesson {
   nextHand = 1;
   /** Arrows that stand on pages, one for each who left one, and the lamp. */
   readonly arrows = new Map<Id, Arrow>();
-  lamp: Lamp | null = null;
+  lamp: LitLamp | null = null;
 
   constructor(
     readonly id: Id,
     readonly course: Id,
-    readonly board: Id,
     readonly openedAt: number,
     readonly tutor: Id,
   ) {}
+
+  /** It is on this board from now on, last of its boards if it wasn't before. @param shown whether the class has it */
+  putBoard(board: Id, shown: boolean): void {
+    this.boards.set(board, shown);
+  }
+
+  isOn(board: Id): boolean {
+    return this.boards.has(board);
+  }
+
+  /** Whether the class has a board. */
+  shows(board: Id): boolean {
+    return this.boards.get(board) ?? false;
+  }
+
+  /** Its boards, and whether the class has each. */
+  allBoards(): { id: Id; shown: boolean }[] {
+    return [...this.boards].map(([id, shown]) => ({ id, shown }));
+  }
+
+  /** Where anyone begins who comes: on the board of the one who leads, or the one that the class was given last. */
+  get startBoard(): Id {
+    const led = this.people.get(this.leader)?.board;
+    if (led && this.shows(led)) return led;
+    const all = [...this.boards];
+    return (all.findLast(([, shown]) => shown) ?? all[0]!)[0];
+  }
+
+  /** Where its tutor is, or was last. */
+  get tutorBoard(): Id {
+    return this.people.get(this.tutor)?.board ?? this.startBoard;
+  }
 
   add(person: JoinRequest, since = Date.now(), known: string | null = null): Participant {
     const participant: Participant = {
@@ -101,6 +136,7 @@ export class LiveLesson {
       known,
       windows: 0,
       doorWindows: 0,
+      board: null,
       page: null,
       handAt: null,
       signal: null,
@@ -181,17 +217,18 @@ export class LiveLesson {
     return this.lead ?? this.tutor;
   }
 
-  /** The page that the one who leads is on. */
-  get leaderPage(): Id | null {
-    return this.people.get(this.leader)?.page ?? null;
+  /** The page of a board that the one who leads is on, if they are on that board. */
+  leaderPage(board: Id): Id | null {
+    const leader = this.people.get(this.leader);
+    return leader?.board === board ? leader.page : null;
   }
 
   /**
    * Everyone who is in, in order of arrival, as one of them sees it. Where students look and what they
    * signal is the tutor's to know; where the one who leads is, everyone's.
-   * @param audienceOf whom a page is for
+   * @param audienceOf whom a page of a board is for
    */
-  list(viewer: Viewer, audienceOf: (page: Id) => Audience): Person[] {
+  list(viewer: Viewer, audienceOf: (board: Id, page: Id) => Audience): Person[] {
     const all = [...this.people.values()].filter(({ door }) => door === 'in');
     const hands = all.filter(({ handAt }) => handAt !== null).sort((a, b) => a.handAt! - b.handAt!);
     return all.map((person) => {
@@ -199,7 +236,8 @@ export class LiveLesson {
       const own = maySee(viewer, new Set([person.id]));
       const { id, name, nameOrdinal, trust, rules, signal, machine, view, size, roundTrip } =
         person;
-      const isFollowed = id === this.leader && maySee(viewer, audienceOf(person.page ?? ''));
+      const isFollowed =
+        id === this.leader && maySee(viewer, audienceOf(person.board ?? '', person.page ?? ''));
       return {
         id,
         name,
@@ -207,6 +245,7 @@ export class LiveLesson {
         role: person.role,
         trust,
         here: person.windows > 0,
+        board: tells || isFollowed ? person.board : null,
         page: tells || isFollowed ? person.page : null,
         rules: own ? rules : {},
         hand: person.handAt === null ? null : hands.indexOf(person) + 1,

@@ -26,7 +26,7 @@ describe('page turns', () => {
     kept.filter((row) => row.person === person).map(({ page }) => page);
 
   it('are kept with the time at which the page was turned, once somebody has stayed on it', () => {
-    turns.note('lesson', 'ida', 'one', 1000);
+    turns.note('lesson', 'ida', { board: 'sky', page: 'one' }, 1000);
     jasmine.clock().tick(STAY - 1);
     expect(kept).toEqual([]);
     jasmine.clock().tick(1);
@@ -34,19 +34,19 @@ describe('page turns', () => {
   });
 
   it('leave out what was leafed through, and what one came back to', () => {
-    turns.note('lesson', 'ida', 'one');
+    turns.note('lesson', 'ida', { board: 'sky', page: 'one' });
     jasmine.clock().tick(STAY);
     for (const page of ['two', 'three', 'four']) {
-      turns.note('lesson', 'ida', page);
+      turns.note('lesson', 'ida', { board: 'sky', page });
       jasmine.clock().tick(STAY / 4);
     }
-    turns.note('lesson', 'jonas', 'two');
+    turns.note('lesson', 'jonas', { board: 'sky', page: 'two' });
     jasmine.clock().tick(STAY);
     expect(pages('ida')).toEqual(['one', 'four']);
     expect(pages('jonas')).toEqual(['two']);
-    turns.note('lesson', 'ida', 'one');
+    turns.note('lesson', 'ida', { board: 'sky', page: 'one' });
     jasmine.clock().tick(STAY / 2);
-    turns.note('lesson', 'ida', 'four');
+    turns.note('lesson', 'ida', { board: 'sky', page: 'four' });
     jasmine.clock().tick(STAY);
     expect(pages('ida')).toEqual(['one', 'four']);
   });
@@ -55,14 +55,14 @@ describe('page turns', () => {
     const failed = jasmine.createSpy('failed');
     turns.onFailed = failed;
     full = true;
-    turns.note('lesson', 'ida', 'one');
+    turns.note('lesson', 'ida', { board: 'sky', page: 'one' });
     jasmine.clock().tick(STAY);
     await Promise.resolve();
     await Promise.resolve();
     expect(failed).toHaveBeenCalledTimes(1);
     full = false;
-    turns.note('lesson', 'ida', 'two');
-    turns.note('next', 'ida', 'two');
+    turns.note('lesson', 'ida', { board: 'sky', page: 'two' });
+    turns.note('next', 'ida', { board: 'sky', page: 'two' });
     turns.forget('lesson');
     jasmine.clock().tick(STAY);
     expect(pages('ida')).toEqual(['two']);

@@ -17,7 +17,7 @@ export const tutorLessonRoutes: FastifyPluginAsyncZod = async (app) => {
       // Anyone who comes has no file of which a page was taken out before.
       app.hiddenFiles.changed(board.id);
       await app.live.lessonOpened(lesson);
-      return reply.status(201).send({ id: lesson.id, board: lesson.board });
+      return reply.status(201).send({ id: lesson.id, board: board.id });
     },
   });
 

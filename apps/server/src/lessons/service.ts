@@ -1,4 +1,4 @@
-import { newId } from '@cuaderno/core';
+import { MAX_LESSON_BOARDS, newId } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
 import { and, asc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
@@ -11,7 +11,7 @@ import { Door } from './door.js';
 import { LiveLesson } from './live-lesson.js';
 import { PageTurns } from './page-turns.js';
 import { PermissionStore } from './permission-store.js';
-import { lessons, people, spans } from './tables.js';
+import { lessonBoards, lessons, people, spans } from './tables.js';
 
 /** Lessons that are open, and the opening and closing of them. */
 export class Lessons {
@@ -34,7 +34,7 @@ export class Lessons {
       .innerJoin(courses, eq(courses.id, lessons.course))
       .where(isNull(lessons.closedAt));
     for (const { lesson, tutor } of rows) {
-      const live = new LiveLesson(lesson.id, lesson.course, lesson.board, lesson.openedAt, tutor);
+      const live = new LiveLesson(lesson.id, lesson.course, lesson.openedAt, tutor);
       live.inStep = lesson.inStep;
       live.rules = lesson.rules;
       live.lead = lesson.lead;
@@ -45,6 +45,7 @@ export class Lessons {
         .where(eq(people.lesson, lesson.id))
         .orderBy(asc(people.arrivedAt));
       for (const person of here) live.add(person, person.arrivedAt);
+      for (const { board, shown } of await this.boardsOf(lesson.id)) live.putBoard(board, shown);
       await this.countWritten(live);
       this.open.set(lesson.id, live);
       await this.db
@@ -54,13 +55,30 @@ export class Lessons {
     }
   }
 
+  /** The boards that a lesson is or was on, in the order in which they came. */
+  boardsOf(lesson: Id): Promise<{ board: Id; shown: boolean }[]> {
+    return this.db
+      .select({ board: lessonBoards.board, shown: lessonBoards.shown })
+      .from(lessonBoards)
+      .where(eq(lessonBoards.lesson, lesson))
+      .orderBy(asc(lessonBoards.place));
+  }
+
   /** What each has written in it so far: a server that was started anew grants nobody as much again. */
   private async countWritten(live: LiveLesson): Promise<void> {
     const written = await this.db
       .select({ by: operations.by, bytes: sum(sql`length(${operations.body})`).mapWith(Number) })
       .from(operations)
       .innerJoin(boards, eq(boards.num, operations.board))
-      .where(and(eq(boards.id, live.board), eq(operations.lesson, live.id)))
+      .where(
+        and(
+          inArray(
+            boards.id,
+            live.allBoards().map(({ id }) => id),
+          ),
+          eq(operations.lesson, live.id),
+        ),
+      )
       .groupBy(operations.by);
     for (const { by, bytes } of written) if (by !== live.tutor) live.keeps(by, bytes);
   }
@@ -98,8 +116,27 @@ export class Lessons {
     return [...this.open.values()].filter((lesson) => lesson.tutor === tutor);
   }
 
+  /** The open lesson that is on a board, among others. */
   onBoard(board: Id): LiveLesson | undefined {
-    return [...this.open.values()].find((lesson) => lesson.board === board);
+    return [...this.open.values()].find((lesson) => lesson.isOn(board));
+  }
+
+  /**
+   * The class has a board of the course from now on, or doesn't any more. On disk when this returns.
+   * Throws `lesson-boards-full`.
+   */
+  async putBoard(lesson: LiveLesson, board: Id, shown: boolean): Promise<void> {
+    const place = lesson.allBoards().length;
+    if (!lesson.isOn(board) && place >= MAX_LESSON_BOARDS)
+      throw new ProblemError('lesson-boards-full');
+    lesson.putBoard(board, shown);
+    await this.db
+      .insert(lessonBoards)
+      .values({ lesson: lesson.id, board, place, shown })
+      .onConflictDoUpdate({
+        target: [lessonBoards.lesson, lessonBoards.board],
+        set: { shown },
+      });
   }
 
   /** Throws `lesson-running` where the course has an open lesson. */
@@ -111,14 +148,18 @@ export class Lessons {
   ): Promise<LiveLesson> {
     if (this.ofCourse(course)) throw new ProblemError('lesson-running');
     const now = Date.now();
-    const live = new LiveLesson(newId(), course, board, now, tutor.id);
+    const live = new LiveLesson(newId(), course, now, tutor.id);
+    live.putBoard(board, true);
     live.rules = rules;
     live.endsAt = endsAt;
     this.open.set(live.id, live);
     try {
-      await this.db
-        .insert(lessons)
-        .values({ id: live.id, course, board, openedAt: now, aliveAt: now, rules, endsAt });
+      await this.db.batch([
+        this.db
+          .insert(lessons)
+          .values({ id: live.id, course, openedAt: now, aliveAt: now, rules, endsAt }),
+        this.db.insert(lessonBoards).values({ lesson: live.id, board, place: 0, shown: true }),
+      ]);
       await this.enter(live, tutor);
     } catch (error) {
       this.open.delete(live.id);

@@ -1,5 +1,12 @@
 import type { DoorState, Rules } from '@cuaderno/core';
-import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import {
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from 'drizzle-orm/sqlite-core';
 import { sql } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
 
@@ -10,7 +17,6 @@ export const lessons = sqliteTable(
     course: text()
       .notNull()
       .references(() => courses.id),
-    board: text().notNull(),
     openedAt: integer('opened_at').notNull(),
     closedAt: integer('closed_at'),
     /** When the server last knew this lesson to be running: where it was killed, spans end here. */
@@ -29,6 +35,45 @@ export const lessons = sqliteTable(
     uniqueIndex('one_open_lesson_a_course')
       .on(table.course)
       .where(sql`closed_at is null`),
+  ],
+);
+
+/** The boards that a lesson is on, in the order in which they came. */
+export const lessonBoards = sqliteTable(
+  'lesson_boards',
+  {
+    lesson: text()
+      .notNull()
+      .references(() => lessons.id),
+    board: text().notNull(),
+    place: integer().notNull(),
+    /** Whether the class has it, or had it at the end. */
+    shown: integer({ mode: 'boolean' }).notNull().default(true),
+  },
+  (table) => [
+    primaryKey({ columns: [table.lesson, table.board] }),
+    index('lesson_boards_by_board').on(table.board),
+  ],
+);
+
+/** The boards of a closed lesson's record: those that were seen or written on in it, in the order in which they came. */
+export const recordBoards = sqliteTable(
+  'record_boards',
+  {
+    lesson: text()
+      .notNull()
+      .references(() => lessons.id),
+    /** From 0, without gaps. */
+    place: integer().notNull(),
+    board: text().notNull(),
+    /** What it was called then. */
+    title: text().notNull(),
+    /** Place in the board's log up to which the record goes. The log is never rewritten, so neither is this. */
+    seq: integer().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.lesson, table.place] }),
+    index('record_boards_by_board').on(table.board),
   ],
 );
 
@@ -67,6 +112,7 @@ export const pageTurns = sqliteTable(
       .notNull()
       .references(() => lessons.id),
     person: text().notNull(),
+    board: text().notNull().default(''),
     page: text().notNull(),
     at: integer().notNull(),
   },

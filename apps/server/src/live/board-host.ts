@@ -50,8 +50,6 @@ const FIRST_ITEMS = 100;
 const FIRST_PAGES = 5;
 /** Times a window may ask for pages before it has any of them. */
 const MAX_ASKS = 4;
-/** Strokes that are told apart: as many as two bytes say. */
-const STROKE_NUMBERS = 1 << 14;
 
 /**
  * One board, open: gives operations their order, makes them durable, then confirms them and passes
@@ -63,7 +61,6 @@ export class BoardHost {
   private readonly asks = new WeakMap<Member, number>();
   private readonly queue = new OfferQueue();
   private running = false;
-  private strokes = 0;
   private broken = false;
   /**
    * Set when the board was put away, since nobody was here any more or its log was changed on disk: another
@@ -80,6 +77,8 @@ export class BoardHost {
   onFull: () => void = () => undefined;
   /** Called when students may do or see something else on it from now on. */
   onRules: () => void = () => undefined;
+  /** Called when it is called something else from now on. */
+  onTitle: () => void = () => undefined;
   /** The lesson in which things are written just now. */
   lesson: Id | null = null;
 
@@ -167,28 +166,27 @@ export class BoardHost {
   /**
    * Lets a window in. It is given what it misses: all entries after `since`, or the board with what is
    * on the page in view, as far as its person may see them.
-   * @param welcome the first message, to which the board is added, or `null` if entries follow; `null` itself where
-   * this window isn't to come in any more
+   * @param start the page to begin on, of the board as they see it; `undefined` where this window isn't to come in any
+   * more
    */
   async join(
     member: Member,
     since: number,
-    welcome: (seen: Board) => Omit<Extract<ServerMessage, { kind: 'welcome' }>, 'board'> | null,
+    start: (seen: Board) => Id | null | undefined,
   ): Promise<void> {
     await this.between(async (board, seq, host) => {
       const seen = boardFor(board, member.viewer);
       const missed = since >= 0 && since <= seq ? await host.missed(member, since) : null;
-      const first = welcome(seen);
+      const page = start(seen);
       // They may have gone while they waited.
-      if (!first) return;
+      if (page === undefined) return;
+      const first = { kind: 'board.opened', board: host.id, page };
       const near = (): Set<Id> =>
-        new Set(
-          nearestPages(seen, first.page, ({ items }) => items.size, FIRST_ITEMS, FIRST_PAGES),
-        );
+        new Set(nearestPages(seen, page, ({ items }) => items.size, FIRST_ITEMS, FIRST_PAGES));
       member.send(
-        missed ? pack({ ...first, board: null }) : packWithBoard(first, seen, seq, near()),
+        missed ? pack({ ...first, outline: null }) : packWithBoard(first, seen, seq, near()),
       );
-      for (const run of runs(missed ?? [])) member.send(run);
+      for (const run of runs(host.id, missed ?? [])) member.send(run);
       host.members.add(member);
     });
   }
@@ -202,7 +200,7 @@ export class BoardHost {
     await this.between((board, seq) => {
       const seen = boardFor(board, member.viewer);
       const pages = ids.flatMap((id) => seen.pages.get(id) ?? []);
-      member.send(packWithPages({ kind: 'pages', seq, ids }, pages));
+      member.send(packWithPages({ kind: 'pages', board: this.id, seq, ids }, pages));
     }).finally(() => this.asks.set(member, this.asks.get(member)! - 1));
   }
 
@@ -245,11 +243,6 @@ export class BoardHost {
   leave(member: Member): void {
     this.members.delete(member);
     if (this.isIdle) this.onIdle();
-  }
-
-  /** What stands for a stroke in its pieces; numbers come again when nobody remembers what they stood for. */
-  numberStroke(): number {
-    return (this.strokes = (this.strokes + 1) % STROKE_NUMBERS);
   }
 
   /** Sends to everyone but `except`. */
@@ -312,12 +305,21 @@ export class BoardHost {
       return;
     }
     for (const [member, { seqs, ids }] of commit.confirmations)
-      member.send(pack({ kind: 'confirmed', at: commit.at, seqs, ids } satisfies ServerMessage));
+      member.send(
+        pack({
+          kind: 'confirmed',
+          board: this.id,
+          at: commit.at,
+          seqs,
+          ids,
+        } satisfies ServerMessage),
+      );
     this.passOn(commit.taken);
     const ops = commit.taken.map(({ entry }) => entry.op);
     if (ops.some(changesHidden)) this.onHiddenChanged('now');
     else if (ops.some(changesFiles)) this.onHiddenChanged('soon');
     if (ops.some((op) => changesRules(op) || changesHidden(op))) this.onRules();
+    if (ops.some(({ kind }) => kind === 'board.rename')) this.onTitle();
   }
 
   /** Gives an operation its place, or says why it has none. */
@@ -332,7 +334,7 @@ export class BoardHost {
       // Where it was half done, the board in memory isn't what it was any more.
       if (this.sequencer.seq !== seq) throw error;
       this.log.error({ err: error, board: this.id, kind: op.kind }, 'an operation was not taken');
-      refuse(from, op.id, 'bad-item');
+      refuse(from, this.id, op.id, 'bad-item');
       from.drop();
     }
     from.worked(performance.now() - begun);
@@ -346,7 +348,7 @@ export class BoardHost {
     const cost = from?.viewer.role === 'student' ? sizeOf(op) : 0;
     // What is kept already takes up no more.
     if (from && !this.sequencer.knows(op.id) && !from.mayKeep(cost))
-      return refuse(from, op.id, 'too-much');
+      return refuse(from, this.id, op.id, 'too-much');
     const verdict = this.sequencer.offer(op, who, origin?.at ?? commit.at, lesson);
     if (verdict.kind === 'taken') {
       const { entry } = verdict;
@@ -355,7 +357,7 @@ export class BoardHost {
       commit.confirm(from, entry.seq, op.id);
       if (cost > 0) from?.keeps(cost);
     } else if (verdict.kind === 'known') commit.known.push({ seq: verdict.seq, op, from });
-    else if (from) refuse(from, op.id, verdict.code);
+    else if (from) refuse(from, this.id, op.id, verdict.code);
   }
 
   /** Who offers again what is kept is told so; who offers something else by the same id is not. */
@@ -368,7 +370,7 @@ export class BoardHost {
       const kept = here.get(seq)?.op;
       // What was taken out of the log is known by its id alone.
       if (!kept || !isOperation(kept) || same(kept, op)) confirm(from, seq, op.id);
-      else if (from) refuse(from, op.id, 'id-taken');
+      else if (from) refuse(from, this.id, op.id, 'id-taken');
     }
   }
 
@@ -379,7 +381,7 @@ export class BoardHost {
       let end = i + 1;
       while (end < taken.length && taken[end]!.from === from) end++;
       const run = taken.slice(i, end);
-      const bytesFor = packedFor(run, this.endsOf(run, from));
+      const bytesFor = packedFor(this.id, run, this.endsOf(run, from));
       for (const member of this.members)
         if (member !== from) for (const bytes of bytesFor(member.viewer)) member.send(bytes);
       i = end;

@@ -42,20 +42,20 @@ export class Commit {
 }
 
 /** Says why an operation has no place. */
-export function refuse(member: Member, id: Id, code: RefusalCode): void {
+export function refuse(member: Member, board: Id, id: Id, code: RefusalCode): void {
   const details = { ...problem('refused', REFUSALS[code]), type: `urn:cuaderno:${code}` };
-  member.send(pack({ kind: 'refused', id, problem: details } satisfies ServerMessage));
+  member.send(pack({ kind: 'refused', board, id, problem: details } satisfies ServerMessage));
 }
 
 /** Entries as messages: neighbours of one person at one time share a message. */
-export function runs(entries: readonly ProjectedEntry[]): Uint8Array[] {
+export function runs(board: Id, entries: readonly ProjectedEntry[]): Uint8Array[] {
   const messages: Uint8Array[] = [];
   for (let i = 0; i < entries.length;) {
     const { seq: from, by, at } = entries[i]!;
     let end = i + 1;
     while (end < entries.length && entries[end]!.by === by && entries[end]!.at === at) end++;
     const ops = entries.slice(i, end).map(({ op }) => op);
-    messages.push(pack({ kind: 'applied', from, by, at, ops } satisfies ServerMessage));
+    messages.push(pack({ kind: 'applied', board, from, by, at, ops } satisfies ServerMessage));
     i = end;
   }
   return messages;

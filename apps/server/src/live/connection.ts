@@ -6,6 +6,7 @@ import {
   mayWriteOn,
   MessageError,
   newId,
+  packedBoard,
   packedKind,
   packedOperationIds,
   packMessage,
@@ -30,10 +31,11 @@ import { Allowance } from './allowance.js';
 import type { Resting, Spending } from './budgets.js';
 import { refuse } from './commit.js';
 import { StrokeUnderWay } from './features/ink/stroke.js';
-import type { Member } from './member.js';
+import type { StrokePlace } from './features/ink/stroke.js';
 import { readMessage } from './message-reader.js';
 import type { WindowSeat } from './seat.js';
 import { SendQueue } from './send-queue.js';
+import type { Subscription } from './subscription.js';
 import type { LiveService } from './service.js';
 
 /** How many times the lasting rate of messages may come at once. */
@@ -50,8 +52,8 @@ const FAULTS: Record<MessageError['reason'], ProblemCode> = {
 
 /** How long a window may be there without a word, in ms. */
 const HELLO_WITHIN = 10_000;
-/** One window of one person, connected to one board. */
-export class LiveConnection implements Member, Resting {
+/** One window of one person: in the lesson of a course while one is open, and on the boards that it has open. */
+export class LiveConnection implements Resting {
   /** By this, messages are addressed to it. */
   readonly id = newId();
   /** Who looks through it. */
@@ -63,6 +65,8 @@ export class LiveConnection implements Member, Resting {
   private joined = false;
   private ended = false;
   private waiting: ReturnType<typeof setTimeout> | undefined;
+  /** The boards that it has open. */
+  readonly boards = new Map<Id, Subscription>();
   /** The stroke that this window is drawing just now. */
   readonly stroke: StrokeUnderWay;
 
@@ -75,9 +79,9 @@ export class LiveConnection implements Member, Resting {
     this.viewer = { id: seat.person, role: seat.role };
     this.stroke = new StrokeUnderWay({
       person: seat.person,
-      mayWrite: (page) => this.mayWrite(page),
-      number: () => service.numberStroke(seat.board),
-      passOn: (message, page) => service.passOn(this, message, page),
+      mayWrite: (place) => this.mayWrite(place),
+      number: () => service.numberStroke(seat.course),
+      passOn: (message, place) => service.passOn(this, message, place),
       refuse: () => this.refuse('message-wrong-shape'),
     });
     const { messagesPerSecond } = service;
@@ -110,8 +114,8 @@ export class LiveConnection implements Member, Resting {
     return this.seat.role;
   }
 
-  get board(): Id {
-    return this.seat.board;
+  get course(): Id {
+    return this.seat.course;
   }
 
   get lesson(): LiveLesson | undefined {
@@ -139,10 +143,6 @@ export class LiveConnection implements Member, Resting {
     this.spending.spend(0, ms);
   }
 
-  strokeThatIs(op: Id): number | undefined {
-    return this.stroke.thatIs(op);
-  }
-
   send(bytes: Uint8Array): void {
     if (!this.ended) this.sendQueue.send(bytes);
   }
@@ -167,9 +167,9 @@ export class LiveConnection implements Member, Resting {
     this.guarded(() => this.service.leave(this));
   }
 
-  /** The board as it is this moment. */
-  boardNow(): Board | undefined {
-    return this.service.boardOf(this.board);
+  /** A board as it is this moment; `undefined` for one that this window hasn't open. */
+  boardNow(board: Id): Board | undefined {
+    return this.boards.has(board) ? this.service.boardOf(board) : undefined;
   }
 
   /** What goes wrong with a message ends this window, and nothing else. */
@@ -233,14 +233,14 @@ export class LiveConnection implements Member, Resting {
     }
   }
 
-  private hello({ protocol, since }: Extract<ClientMessage, { kind: 'hello' }>): void {
+  private hello({ protocol, boards }: Extract<ClientMessage, { kind: 'hello' }>): void {
     if (protocol !== PROTOCOL) {
       this.refuse('other-protocol');
       return this.close(CLOSE.old);
     }
     if (this.joined) return;
     this.joined = true;
-    this.service.join(this, since).catch((error: unknown) => this.failed(error));
+    this.service.join(this, boards).catch((error: unknown) => this.failed(error));
   }
 
   /**
@@ -250,18 +250,25 @@ export class LiveConnection implements Member, Resting {
   private isRefusedUnread(data: Buffer | string): boolean {
     if (this.role === 'tutor' || typeof data === 'string' || !this.joined) return false;
     if (packedKind(data) !== 'ops') return false;
+    const subscription = this.boards.get(packedBoard(data) ?? '');
+    if (!subscription) {
+      this.refuse('board-not-open');
+      return true;
+    }
+    const { board } = subscription;
     const actor = this.actor();
-    const { trust, addPages } = appliesTo(actor, this.boardNow() ?? {}, undefined);
+    const { trust, addPages } = appliesTo(actor, this.boardNow(board) ?? {}, undefined);
     if (trust !== 'view' || addPages) return false;
     const ids = packedOperationIds(data, MAX_OPERATIONS);
-    if (ids.length === 0 || this.service.knowsAny(this.board, ids)) return false;
-    for (const id of ids) refuse(this, id, actor.trust === 'view' ? 'no-pen' : 'pens-in');
+    if (ids.length === 0 || this.service.knowsAny(board, ids)) return false;
+    const code = actor.trust === 'view' ? 'no-pen' : 'pens-in';
+    for (const id of ids) refuse(subscription, board, id, code);
     return true;
   }
 
-  private mayWrite(page: Id): boolean {
-    const board = this.boardNow();
-    return board !== undefined && mayWriteOn(this.actor(), board, board.pages.get(page));
+  private mayWrite(place: StrokePlace): boolean {
+    const board = this.boardNow(place.board);
+    return board !== undefined && mayWriteOn(this.actor(), board, board.pages.get(place.page));
   }
 
   refuse(code: ProblemCode): void {

@@ -68,7 +68,7 @@ describe('while one floods, the others', () => {
       );
       const ink = new Uint8Array(9_900).fill(1);
       const ops = Array.from({ length: 100 }, () => ({ id: newId(), kind: 'ink.add', page, ink }));
-      const flood = pack({ kind: 'ops', ops });
+      const flood = pack({ kind: 'ops', board: house.board, ops });
       await expectNoWait(maren, page, () => pour(ben, flood));
       expect(anaId.length).toBe(12);
       // Ben is there, and told why.
@@ -91,7 +91,11 @@ describe('while one floods, the others', () => {
       );
       const ink = encodeStroke(handwriting(3, { count: 2500 }));
       const flood = (): Uint8Array =>
-        pack({ kind: 'ops', ops: Array.from({ length: 60 }, () => ({ ...addInk(page), ink })) });
+        pack({
+          kind: 'ops',
+          board: house.board,
+          ops: Array.from({ length: 60 }, () => ({ ...addInk(page), ink })),
+        });
       const made = Array.from({ length: 6 }, flood);
       let n = 0;
       await expectNoWait(maren, page, () => {
@@ -108,9 +112,9 @@ describe('while one floods, the others', () => {
       const heads = Uint8Array.from({ length: 102_000 }, (_, i) => [0xdc, 0x3f, 0xff][i % 3]!);
       const odd = [
         heads,
-        pack({ kind: 'ops', ops: Array.from({ length: 200_000 }, () => 1) }),
+        pack({ kind: 'ops', board: house.board, ops: Array.from({ length: 200_000 }, () => 1) }),
         pack({ kind: 'chat', id: newId(), to: 'all', text: 'ß'.repeat(400_000) }),
-        pack({ kind: 'pages', ids: Array.from({ length: 50 }, () => page) }),
+        pack({ kind: 'pages', board: house.board, ids: Array.from({ length: 50 }, () => page) }),
       ];
       let n = 0;
       await expectNoWait(maren, page, () => {

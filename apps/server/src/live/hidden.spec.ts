@@ -71,7 +71,7 @@ describe('what is not for students', () => {
     // Places in the log have no gaps, but nothing is said about what happened there.
     expect(ana.told.some((m) => m.kind === 'live.ink')).toBeFalse();
     const ben = await house.window(await house.student('Ben'));
-    const { board: seen, page } = await ben.hears('welcome');
+    const { outline: seen, page } = await ben.hears('board.opened');
     expect(seen!.pages.length).toBe(1);
     expect(page).toBeNull();
     for (const window of [ana, ben]) {
@@ -110,7 +110,7 @@ describe('what is not for students', () => {
       m.ops.some((op) => op.kind === 'pages.now' && op.gone.length > 0),
     );
     const ben = await house.window(await house.student('Ben'));
-    expect((await ben.hears('welcome')).board!.pages.length).toBe(1);
+    expect((await ben.hears('board.opened')).outline!.pages.length).toBe(1);
   });
 
   it('is told to each as they may see it: a line that was taken away is whole for its writer alone', async () => {
@@ -139,18 +139,18 @@ describe('what is not for students', () => {
 
   it('is told right to who missed the moment', async () => {
     const { ana, page } = await house.lesson();
-    const { board: first } = await ana.hears('welcome');
+    const { outline: first } = await ana.hears('board.opened');
     ana.socket.terminate();
     await change(page, { hidden: true });
     const student = await house.student('Ana');
     const again = await house.window(student, '/live/lesson', first!.seq);
-    expect((await again.hears('welcome')).board!.pages).toEqual([]);
-    const { seq } = (await again.hears('welcome')).board!;
+    expect((await again.hears('board.opened')).outline!.pages).toEqual([]);
+    const { seq } = (await again.hears('board.opened')).outline!;
     again.socket.terminate();
     // Nothing was hidden or shown in between: then what was missed is enough.
     await house.tutor.post(`/boards/${house.board}/name`, { title: 'Flood' });
     const third = await house.window(student, '/live/lesson', seq);
-    expect((await third.hears('welcome')).board).toBeNull();
+    expect((await third.hears('board.opened')).outline).toBeNull();
     await third.hears('applied', ({ ops }) => ops[0]!.kind === 'board.rename');
     expect(pagesInOrder(await board()).length).toBe(1);
   });

@@ -23,6 +23,8 @@ export interface LessonBus {
   onHiddenChanged: (board: Id, when: 'now' | 'soon') => void;
   /** Called when students may do or see something else on a board from now on. */
   onRules: (board: Id) => void;
+  /** Called when a board is called something else from now on. */
+  onTitle: (board: Id) => void;
   /** Called when there was no room on the disk for what was written. */
   onFull: () => void;
 }
@@ -37,6 +39,7 @@ export class LocalBus implements LessonBus {
   private readonly hosts = new Map<Id, BoardHost>();
   onHiddenChanged: (board: Id, when: 'now' | 'soon') => void = () => undefined;
   onRules: (board: Id) => void = () => undefined;
+  onTitle: (board: Id) => void = () => undefined;
   onFull: () => void = () => undefined;
   /** Boards that are not to be opened before this. */
   private readonly closed = new Map<Id, Promise<void>>();
@@ -131,6 +134,7 @@ export class LocalBus implements LessonBus {
     host.onHiddenChanged = (when) => this.onHiddenChanged(id, when);
     host.onFull = () => this.onFull();
     host.onRules = () => this.onRules(id);
+    host.onTitle = () => this.onTitle(id);
     host.onIdle = () => this.letRest(host);
     host.successor = () => hostOf(this, id);
     this.hosts.set(id, host);

@@ -111,13 +111,13 @@ describe('a live lesson', () => {
 
   it('sends what was missed to a window that comes back, and only that', async () => {
     const { ana, maren, page, student } = await house.lesson();
-    const { seq } = (await ana.hears('welcome')).board!;
+    const { seq } = (await ana.hears('board.opened')).outline!;
     ana.socket.close();
     const lines = [1, 2, 3].map((seed) => addInk(page, seed));
     maren.send({ kind: 'ops', ops: lines });
     await keeps(maren, lines[2]!);
     const back = await house.window(student, '/live/lesson', seq);
-    expect((await back.hears('welcome')).board).toBeNull();
+    expect((await back.hears('board.opened')).outline).toBeNull();
     const { from, ops } = await back.hears('applied');
     expect([from, ops.map(({ id }) => id)]).toEqual([seq + 1, lines.map(({ id }) => id)]);
   });
@@ -220,7 +220,7 @@ describe('a live lesson', () => {
     });
 
     it('of the wrong shape', async () => {
-      ana.socket.send(pack({ kind: 'ops', ops: [{ kind: 'ink.add', id: 7 }] }));
+      ana.socket.send(pack({ kind: 'ops', board: house.board, ops: [{ kind: 'ink.add', id: 7 }] }));
       await ana.hearsProblem('message-wrong-shape');
       await goesOn();
     });
@@ -261,7 +261,7 @@ describe('a live lesson', () => {
 
     it('too many operations at once', async () => {
       const ops = Array.from({ length: MAX_OPERATIONS + 1 }, (_, i) => addInk(page, i));
-      ana.socket.send(pack({ kind: 'ops', ops }));
+      ana.socket.send(pack({ kind: 'ops', board: house.board, ops }));
       await ana.hearsProblem('message-wrong-shape');
       await goesOn();
     });
@@ -278,9 +278,9 @@ describe('a live lesson', () => {
     it('in another’s name: there is no place for a name in any message', async () => {
       const tutor = (await maren.hears('welcome')).you;
       const line = addInk(page);
-      ana.socket.send(pack({ kind: 'ops', by: tutor, ops: [line] }));
+      ana.socket.send(pack({ kind: 'ops', board: house.board, by: tutor, ops: [line] }));
       await ana.hearsProblem('message-wrong-shape');
-      ana.socket.send(pack({ kind: 'ops', ops: [{ ...line, by: tutor }] }));
+      ana.socket.send(pack({ kind: 'ops', board: house.board, ops: [{ ...line, by: tutor }] }));
       await ana.hearsTimes('problem', 2);
       await goesOn();
     });
@@ -307,7 +307,7 @@ describe('a live lesson', () => {
 
     it('of another protocol', async () => {
       const old = await house.window(student, '/live/lesson', null);
-      old.send({ kind: 'hello', protocol: 99, since: -1 });
+      old.send({ kind: 'hello', protocol: 99, boards: [] });
       await old.hearsProblem('other-protocol');
       expect(await old.ends()).toBe(CLOSE.old);
       await goesOn();

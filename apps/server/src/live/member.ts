@@ -1,6 +1,6 @@
 import type { Actor, Id, Viewer } from '@cuaderno/core';
 
-/** A connected window, as the host of a board sees it. */
+/** A window that has a board open, as the host of that board sees it. */
 export interface Member {
   /** Who looks through it: what it is shown goes by this. */
   readonly viewer: Viewer;

@@ -37,7 +37,12 @@ function bestP99(waits: readonly number[]): number {
 }
 
 /** An honest message of every kind; the compiler says which are missing. */
-function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], ClientMessage[]> {
+function honest(
+  board: Id,
+  page: Id,
+  item: Id,
+  person: Id,
+): Record<ClientMessage['kind'], ClientMessage[]> {
   const view = { page, x: 1, y: 2, width: 300, height: 200 };
   const points = encodePoints([{ x: 9, y: 9, pressure: 0.5, time: 0 }]);
   const style = { tool: 'pen', ink: 'poppy', width: 2 } as const;
@@ -66,9 +71,13 @@ function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], C
     'captions.writer': [{ kind: 'captions.writer', who: person }],
     caption: [{ kind: 'caption', id: newId(), text: 'Low water is at ten.' }],
     'caption.typing': [{ kind: 'caption.typing', text: 'Low wat' }],
-    hello: [{ kind: 'hello', protocol: PROTOCOL, since: -1 }],
-    ops: ops.map((op) => ({ kind: 'ops', ops: [op] })),
-    'live.ink': [{ kind: 'live.ink', stroke: newId(), start: { page, style }, points }],
+    hello: [{ kind: 'hello', protocol: PROTOCOL, boards: [{ board, since: -1 }] }],
+    'board.open': [{ kind: 'board.open', board, since: -1 }],
+    'board.close': [{ kind: 'board.close', board: newId() }],
+    'board.show': [{ kind: 'board.show', board }],
+    'board.withdraw': [{ kind: 'board.withdraw', board }],
+    ops: ops.map((op) => ({ kind: 'ops', board, ops: [op] })),
+    'live.ink': [{ kind: 'live.ink', board, stroke: newId(), start: { page, style }, points }],
     'live.more': [
       {
         kind: 'live.more',
@@ -76,8 +85,8 @@ function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], C
       },
     ],
     'live.end': [{ kind: 'live.end', stroke: newId() }],
-    pages: [{ kind: 'pages', ids: [page] }],
-    'page.viewed': [{ kind: 'page.viewed', page }],
+    pages: [{ kind: 'pages', board, ids: [page] }],
+    'page.viewed': [{ kind: 'page.viewed', board, page }],
     trust: [{ kind: 'trust', who: 'all', trust: 'hands' }],
     rules: [{ kind: 'rules', who: person, over: { addPages: true } }],
     lead: [{ kind: 'lead', who: person }],
@@ -88,16 +97,16 @@ function honest(page: Id, item: Id, person: Id): Record<ClientMessage['kind'], C
     'signals.clear': [{ kind: 'signals.clear' }],
     chat: [{ kind: 'chat', id: newId(), to: 'tutor', text: 'Hello' }],
     'chat.empty': [{ kind: 'chat.empty' }],
-    point: [{ kind: 'point', at: { page, x: 3, y: 4 } }],
-    arrow: [{ kind: 'arrow', at: { page, x: 3, y: 4 } }],
+    point: [{ kind: 'point', board, at: { page, x: 3, y: 4 } }],
+    arrow: [{ kind: 'arrow', board, at: { page, x: 3, y: 4 } }],
     'arrows.clear': [{ kind: 'arrows.clear' }],
-    lamp: [{ kind: 'lamp', lamp: { ...view, shape: 'round' }, final: true }],
-    window: [{ kind: 'window', machine: 'phone', size: { width: 390, height: 844 }, view }],
+    lamp: [{ kind: 'lamp', board, lamp: { ...view, shape: 'round' }, final: true }],
+    window: [{ kind: 'window', board, machine: 'phone', size: { width: 390, height: 844 }, view }],
     door: [{ kind: 'door', who: 'all', word: 'in' }],
     step: [{ kind: 'step', on: true }],
-    view: [{ kind: 'view', view, final: true }],
-    gather: [{ kind: 'gather', view }],
-    'gather.one': [{ kind: 'gather.one', to: newId(), view }],
+    view: [{ kind: 'view', board, view, final: true }],
+    gather: [{ kind: 'gather', board, view }],
+    'gather.one': [{ kind: 'gather.one', to: newId(), board, view }],
     ping: [{ kind: 'ping', n: 3 }],
   };
 }
@@ -129,14 +138,14 @@ describe('ten thousand messages that mean harm', () => {
       if (!response.ok) throw new Error(`${path}: ${response.status}`);
       return response.status === 204 ? null : response.json();
     };
-    const window = async (path: string): Promise<Window> => {
+    const window = async (path: string, of: Id | null = null): Promise<Window> => {
       const socket = new WebSocket(`ws://127.0.0.1:${port}${path}`, {
         headers: { cookie: [...cookies.values()].join('; ') },
       });
       const made = new Window(socket);
       await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
-      made.send({ kind: 'hello', protocol: PROTOCOL, since: -1 });
-      await made.hears('welcome');
+      made.send({ kind: 'hello', protocol: PROTOCOL, boards: [{ board: of, since: -1 }] });
+      await made.hears('board.opened');
       return made;
     };
     return { post, window };
@@ -169,9 +178,9 @@ describe('ten thousand messages that mean harm', () => {
       id: string;
     };
     await maren.post(`/boards/${board}/lesson`);
-    const tutor = await maren.window(`/live/boards/${board}`);
+    const tutor = await maren.window(`/live/boards/${board}`, board);
     const me = (await tutor.hears('welcome')).you;
-    const page = (await tutor.hears('welcome')).board!.pages[0]!.id;
+    const page = (await tutor.hears('board.opened')).outline!.pages[0]!.id;
     const [material, line] = [addMark(page), addInk(page, 8)];
     tutor.send({ kind: 'ops', ops: [material, line] });
     await tutor.hears('confirmed', ({ ids }) => ids.includes(line.id));
@@ -191,9 +200,12 @@ describe('ten thousand messages that mean harm', () => {
     await attackers[0]!.window.hears('people', ({ people }) =>
       people.some(({ id, trust }) => id === attackers[0]!.id && trust === 'hands'),
     );
-    const before = tutorsOf(await (await maren.window(`/live/boards/${board}`)).wholeBoard(), me);
+    const before = tutorsOf(
+      await (await maren.window(`/live/boards/${board}`, board)).wholeBoard(),
+      me,
+    );
 
-    const kinds = Object.values(honest(page, line.id, attackers[0]!.id)).flat();
+    const kinds = Object.values(honest(board, page, line.id, attackers[0]!.id)).flat();
     expect(new Set(kinds.map(({ kind }) => kind)).size).toBe(CLIENT_SCHEMAS.length);
     const waits: number[] = [];
     for (let sent = 0; sent < MANY;) {
@@ -230,7 +242,7 @@ describe('ten thousand messages that mean harm', () => {
     };
     expect(health.uncaught).toBe(0);
 
-    const whole = await (await maren.window(`/live/boards/${board}`)).wholeBoard();
+    const whole = await (await maren.window(`/live/boards/${board}`, board)).wholeBoard();
     expect(tutorsOf(whole, me)).toEqual(before);
     const people = new Set([me, attackers[0]!.id]);
     for (const one of whole.pages.values())
@@ -240,7 +252,7 @@ describe('ten thousand messages that mean harm', () => {
     await server.end('SIGKILL');
     server = new ServerProcess(folder);
     port = await server.listens();
-    const again = await (await maren.window(`/live/boards/${board}`)).wholeBoard();
+    const again = await (await maren.window(`/live/boards/${board}`, board)).wholeBoard();
     const plain = (of: Board): string =>
       JSON.stringify([...of.pages.values()].map((one) => [one.id, ...one.items.keys()]));
     expect(plain(again)).toBe(plain(whole));

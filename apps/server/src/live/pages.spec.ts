@@ -37,7 +37,7 @@ describe('a board with much on its pages', () => {
     maren.send({ kind: 'page.viewed', page: pages[3]!.id });
     await maren.hears('people', ({ people }) => people.some(({ page }) => page === pages[3]!.id));
     const late = await house.window(student);
-    const { page, board: sent } = await late.hears('welcome');
+    const { page, outline: sent } = await late.hears('board.opened');
     expect(page).toBe(pages[3]!.id);
     const whole = sent!.pages.filter((one) => 'items' in one && one.items.length > 0);
     expect(whole.map(({ id }) => id)).toEqual([pages[3]!.id]);

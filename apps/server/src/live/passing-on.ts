@@ -37,14 +37,23 @@ export function projectEntry(
  * one is kept for the others.
  */
 export function packedFor(
+  board: Id,
   run: readonly TakenOperation[],
   ends: readonly End[],
 ): (viewer: Viewer) => readonly Uint8Array[] {
   const packed = new Map<string, readonly Uint8Array[]>();
-  const whole = runs(run.map(({ entry }) => entry));
+  const whole = runs(
+    board,
+    run.map(({ entry }) => entry),
+  );
   // Mostly tutors and students are told the same.
   const alike = run.every(({ entry, told }) => told.op === entry.op);
-  const forStudents = alike ? whole : runs(run.map(({ told }) => told));
+  const forStudents = alike
+    ? whole
+    : runs(
+        board,
+        run.map(({ told }) => told),
+      );
   const apart = new Set(run.flatMap(({ toldApart }) => [...toldApart.keys()]));
   const areEndsApart = ends.some(({ audience }) => typeof audience === 'object');
 
@@ -55,7 +64,10 @@ export function packedFor(
     const known = packed.get(key);
     if (known) return known;
     const theirs = isApart
-      ? runs(run.map(({ told, toldApart }) => toldApart.get(viewer.id) ?? told))
+      ? runs(
+          board,
+          run.map(({ told, toldApart }) => toldApart.get(viewer.id) ?? told),
+        )
       : forStudents;
     const bytes = withEnds(
       ends.filter(({ audience }) => maySee(viewer, audience)),

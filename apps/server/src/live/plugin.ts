@@ -64,7 +64,8 @@ export const live = fp(
     const storageGuard = new StorageGuard(() => writeDown(app.db), app.log);
     app.addHook('onClose', () => storageGuard.close());
     const service = new LiveService(
-      ...([app.db, bus, app.lessons, app.log, storageGuard, messagesPerSecond] as const),
+      ...([app.db, bus, app.lessons, app.boards, app.log, storageGuard] as const),
+      messagesPerSecond,
       app.uncaught.caught,
     );
     for (const lesson of app.lessons.all()) await service.features.restore(lesson);
@@ -85,9 +86,10 @@ export const live = fp(
           await admit(socket, app.uncaught, async () => {
             const session = await app.sessionOf(request);
             if (!session) throw new ProblemError('not-signed-in');
-            const { id } = await app.boards.one(request.params.board, session.tutor.id);
+            // A window begins with one board, and is of its course.
+            const { course } = await app.boards.one(request.params.board, session.tutor.id);
             app.sessions.watch(session);
-            const seat = tutorSeat(session, id, app);
+            const seat = tutorSeat(session, course, app);
             return new LiveConnection(socket, request.socket, service, seat);
           });
           socket.resume();
@@ -108,7 +110,7 @@ export const live = fp(
       });
     });
   },
-  { name: 'live', dependencies: ['database', 'accounts', 'lessons', 'uncaught'] },
+  { name: 'live', dependencies: ['database', 'accounts', 'boards', 'lessons', 'uncaught'] },
 );
 
 /** Writes as much down as many lines are, and takes it away again. Rejects where there is no room. */

@@ -8,7 +8,8 @@ import type { Lessons } from '../lessons/service.js';
 export interface WindowSeat {
   readonly person: Id;
   readonly role: Role;
-  readonly board: Id;
+  /** The course whose lessons it is in. */
+  readonly course: Id;
   /** The lesson that is on, if one is. */
   lesson(): LiveLesson | undefined;
   /** Who it is and what they may do, at this moment. */
@@ -20,7 +21,7 @@ export interface WindowSeat {
 /** A tutor's, as long as the session lasts that the window came with. */
 export function tutorSeat(
   session: Session,
-  board: Id,
+  course: Id,
   { sessions, lessons }: { sessions: Sessions; lessons: Lessons },
 ): WindowSeat {
   const person = session.tutor.id;
@@ -28,8 +29,8 @@ export function tutorSeat(
   const not: Actor = { id: person, role: 'student', trust: 'view' };
   const gone = (): CloseCode | null => (sessions.isOn(session.key) ? null : CLOSE.notIn);
   return {
-    ...{ person, role: 'tutor', board, gone },
-    lesson: () => lessons.onBoard(board),
+    ...{ person, role: 'tutor', course, gone },
+    lesson: () => lessons.ofCourse(course),
     actor: () => (gone() ? not : may),
   };
 }
@@ -37,7 +38,7 @@ export function tutorSeat(
 /** A student's, as long as the lesson is open and they are in it. */
 export function studentSeat(lesson: LiveLesson, person: Participant, lessons: Lessons): WindowSeat {
   return {
-    ...{ person: person.id, role: 'student', board: lesson.board },
+    ...{ person: person.id, role: 'student', course: lesson.course },
     lesson: () => lesson,
     actor: () => lesson.actor(person.id),
     gone() {

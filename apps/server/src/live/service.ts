@@ -1,24 +1,40 @@
-import { CLOSE, maySee } from '@cuaderno/core';
-import type { Audience, Board, Id, Operation, ServerMessage } from '@cuaderno/core';
+import { CLOSE, MAX_BOARDS, maySee } from '@cuaderno/core';
+import type { Audience, Board, BoardWanted, Id, Operation, ServerMessage } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
+import type { Boards } from '../boards/service.js';
 import type { Database } from '../database/index.js';
 import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
 import type { Lessons } from '../lessons/service.js';
-import { ProblemError } from '../problems/index.js';
+import { problem, ProblemError } from '../problems/index.js';
+import type { ProblemCode } from '../problems/index.js';
 import type { Classroom } from './classroom.js';
 import { Budgets } from './budgets.js';
+import type { BoardHost } from './board-host.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
+import type { StrokePlace } from './features/ink/stroke.js';
 import { LiveFeatures } from './features/live-features.js';
 import type { StorageGuard } from './storage-guard.js';
 import type { LessonBus } from './lesson-bus.js';
+import { Subscription } from './subscription.js';
 
 /** Windows that one person may have at once. */
 const MAX_WINDOWS = 12;
+/** Strokes of a course that are told apart: as many as two bytes say. */
+const STROKE_NUMBERS = 1 << 14;
+
+/** Where a lesson's record ends on one of its boards: the last place in its log, and the board there. */
+export interface BoardEnd {
+  readonly board: Board;
+  readonly seq: number;
+}
 
 /** Everyone who is connected, and what passes between them. */
 export class LiveService implements Classroom {
+  /** Windows by the course that they are of: a tutor's are there before a lesson is. */
   private readonly connections = new Map<Id, Set<LiveConnection>>();
+  /** The number that the last stroke in each course was given. */
+  private readonly strokes = new Map<Id, number>();
   private readonly underClosing = new Map<Id, LiveLesson>();
   /** Every window there is, also those that haven't said hello. */
   private readonly all = new Set<LiveConnection>();
@@ -26,6 +42,8 @@ export class LiveService implements Classroom {
   readonly features: LiveFeatures;
   /** Called when somebody came to a lesson's door, left it or was let in, and when the lesson is over. */
   onDoor: (lesson: LiveLesson) => void = () => undefined;
+  /** Called when the class has a board from now on, or hasn't any more. */
+  onBoardShown: (board: Id) => void = () => undefined;
   /** Called when a lesson was opened. */
   onOpened: (lesson: LiveLesson) => void = () => undefined;
   readonly doorstep = new Doorstep((lesson) => this.tellDoor(lesson));
@@ -34,6 +52,7 @@ export class LiveService implements Classroom {
     db: Database,
     private readonly bus: LessonBus,
     readonly lessons: Lessons,
+    private readonly boards: Pick<Boards, 'one' | 'title'>,
     private readonly log: FastifyBaseLogger,
     private readonly storageGuard: StorageGuard,
     /** What one window may send: a pen sends 60, with room for everything else. */
@@ -49,9 +68,14 @@ export class LiveService implements Classroom {
         for (const window of windows) window.tell({ kind: 'keeping', on });
     };
     bus.onRules = (board) => {
-      this.features.of.pens.stopStrokes(board);
-      const lesson = this.lessonOn(board);
-      if (lesson) this.features.of.pointing.tell(lesson);
+      const lesson = this.lessons.onBoard(board);
+      if (!lesson) return;
+      this.features.of.pens.stopStrokes(lesson);
+      this.features.of.pointing.tell(lesson);
+    };
+    bus.onTitle = (board) => {
+      const lesson = this.lessons.onBoard(board);
+      if (lesson) this.features.of.lessonBoards.tell(lesson);
     };
   }
 
@@ -60,23 +84,25 @@ export class LiveService implements Classroom {
     return this.storageGuard.isOn;
   }
 
-  windows(board: Id): Iterable<LiveConnection> {
-    return this.connections.get(board) ?? [];
+  *windows(lesson: LiveLesson): Iterable<LiveConnection> {
+    for (const window of this.connections.get(lesson.course) ?? [])
+      if (window.lesson === lesson) yield window;
   }
 
-  *windowsFor(board: Id, audience: Audience): Iterable<LiveConnection> {
-    for (const window of this.windows(board)) if (maySee(window.viewer, audience)) yield window;
+  *windowsFor(lesson: LiveLesson, audience: Audience): Iterable<LiveConnection> {
+    for (const window of this.windows(lesson)) if (maySee(window.viewer, audience)) yield window;
   }
 
   /** The window of this id, if it is in the lesson of the one that writes to it. */
-  addressee({ board, lesson }: LiveConnection, id: Id): LiveConnection | undefined {
+  addressee({ lesson }: LiveConnection, id: Id): LiveConnection | undefined {
     if (!lesson) return undefined;
-    for (const window of this.windows(board))
-      if (window.id === id && window.lesson === lesson && window.gone() === null) return window;
+    for (const window of this.windows(lesson))
+      if (window.id === id && window.gone() === null) return window;
     return undefined;
   }
 
-  audienceOf(board: Id, page: Id): Audience {
+  audienceOf(lesson: LiveLesson, board: Id, page: Id): Audience {
+    if (!lesson.shows(board)) return 'tutors';
     return this.bus.open(board)?.audienceOf(page) ?? 'tutors';
   }
 
@@ -86,9 +112,9 @@ export class LiveService implements Classroom {
   }
 
   /** Something went wrong with a message: its window is ended, and everyone else goes on. */
-  failedMessage(error: unknown, { board, role }: LiveConnection): void {
+  failedMessage(error: unknown, { course, role }: LiveConnection): void {
     if (error instanceof ProblemError)
-      return this.log.warn({ board, role, code: error.code }, 'a message failed');
+      return this.log.warn({ course, role, code: error.code }, 'a message failed');
     this.caught(error, 'a message');
   }
 
@@ -108,6 +134,7 @@ export class LiveService implements Classroom {
     return gone === null;
   }
 
+  /** Whether an operation with one of these ids was taken on a board. */
   knowsAny(board: Id, ids: readonly Id[]): boolean {
     return this.bus.open(board)?.knowsAny(ids) ?? false;
   }
@@ -120,92 +147,181 @@ export class LiveService implements Classroom {
     what.catch((error: unknown) => this.failed(error, words));
   }
 
-  lessonOn(board: Id): LiveLesson | undefined {
-    return this.lessons.onBoard(board);
-  }
-
-  /** Throws what keeps the board from being opened. */
-  async join(connection: LiveConnection, since: number): Promise<void> {
+  /**
+   * Lets a window in: it is told who it is, the boards that it asked for, and what holds in the lesson.
+   * Throws what keeps a board from being opened.
+   */
+  async join(connection: LiveConnection, wanted: readonly BoardWanted[]): Promise<void> {
     if (this.budgets.windowsOf(connection.person) > MAX_WINDOWS)
       return connection.close(CLOSE.flood);
-    const host = await this.bus.host(connection.board);
-    if (!host) return connection.close(CLOSE.notIn);
-    const { lesson } = connection;
     // Anyone who was sent out since this window was opened, or whose lesson was closed, is sent nothing.
-    const mayStay = (): boolean => this.check(connection);
-    if (!mayStay()) return;
-    await host.join(connection, since, (seen) =>
-      mayStay()
-        ? {
-            kind: 'welcome',
-            you: connection.person,
-            window: connection.id,
-            role: connection.role,
-            now: Date.now(),
-            lesson: lesson ? { id: lesson.id, openedAt: lesson.openedAt } : null,
-            page: seen.pages.has(lesson?.leaderPage ?? '') ? lesson!.leaderPage : null,
-          }
-        : null,
-    );
-    if (!mayStay()) return;
-    const here = this.connections.get(connection.board) ?? new Set();
-    here.add(connection);
-    this.connections.set(connection.board, here);
+    if (!this.check(connection)) return;
+    const { lesson: first, course } = connection;
+    connection.tell({
+      kind: 'welcome',
+      you: connection.person,
+      window: connection.id,
+      role: connection.role,
+      now: Date.now(),
+      lesson: first ? { id: first.id, openedAt: first.openedAt } : null,
+    });
     if (!this.storageGuard.isOn) connection.tell({ kind: 'keeping', on: false });
+    for (const { board, since } of wanted) await this.openBoard(connection, board, since);
+    if (!this.check(connection)) return;
+    const here = this.connections.get(course) ?? new Set();
+    here.add(connection);
+    this.connections.set(course, here);
+    // It may have been opened while the boards came.
+    const lesson = connection.lesson;
     if (!lesson) return;
+    if (lesson.id !== first?.id)
+      connection.tell({ kind: 'lesson', lesson: { id: lesson.id, openedAt: lesson.openedAt } });
     this.features.sendSnapshot(connection);
     await this.noted(this.lessons.windowOpened(lesson, connection.person));
     this.tellPeople(lesson);
     this.features.of.presence.tellWindows(lesson);
-    if (connection.role !== 'tutor') mayStay();
+    if (connection.role !== 'tutor') this.check(connection);
+  }
+
+  /** What a board is called, of one that isn't open. */
+  titleOf(board: Id): Promise<string> {
+    return this.boards.title(board);
+  }
+
+  /**
+   * A window shows this board from now on, or is told why it can't. Throws what keeps the board from being opened.
+   * @param wanted `null` for the one to begin on
+   */
+  async openBoard(window: LiveConnection, wanted: Id | null, since: number): Promise<void> {
+    const no = (code: ProblemCode): void =>
+      window.tell({ kind: 'board.closed', board: wanted, problem: problem(code) });
+    const board = wanted ?? window.lesson?.startBoard;
+    if (!board || !(await this.mayOpen(window, board))) return no('board-not-here');
+    if (!window.boards.has(board) && window.boards.size >= MAX_BOARDS) return no('boards-full');
+    const host = await this.bus.host(board);
+    if (!host) return no('board-not-here');
+    // One that is opened again comes anew.
+    this.closeBoard(window, board);
+    const subscription = new Subscription(board, window);
+    window.boards.set(board, subscription);
+    const isWanted = (): boolean =>
+      window.boards.get(board) === subscription &&
+      this.check(window) &&
+      (window.role === 'tutor' || (window.lesson?.shows(board) ?? false));
+    await host.join(subscription, since, (seen) => {
+      if (!isWanted()) return undefined;
+      const page = window.lesson?.leaderPage(board) ?? null;
+      return page && seen.pages.has(page) ? page : null;
+    });
+  }
+
+  closeBoard(window: LiveConnection, board: Id): void {
+    const subscription = window.boards.get(board);
+    if (!subscription) return;
+    window.boards.delete(board);
+    if (window.stroke.isOn(board)) window.stroke.stop();
+    this.bus.open(board)?.leave(subscription);
+  }
+
+  /** A tutor any board of the course that the window is of; a student those that the class has. */
+  private async mayOpen(
+    { role, person, course, lesson }: LiveConnection,
+    board: Id,
+  ): Promise<boolean> {
+    if (role !== 'tutor') return lesson?.shows(board) ?? false;
+    const found = await this.boards.one(board, person).catch((error: unknown) => {
+      if (error instanceof ProblemError) return null;
+      throw error;
+    });
+    return found?.course === course;
+  }
+
+  /** The class has another board from now on. Throws `board-not-here`, `lesson-boards-full`. */
+  async showBoard(lesson: LiveLesson, board: Id): Promise<void> {
+    const { course } = await this.boards.one(board, lesson.tutor);
+    if (course !== lesson.course) throw new ProblemError('board-not-here');
+    if (lesson.shows(board)) return;
+    await this.lessons.putBoard(lesson, board, true);
+    await this.belongsTo(lesson, board);
+    this.onBoardShown(board);
+  }
+
+  /** Takes a board back from the class. Throws `last-board`. */
+  async withdrawBoard(lesson: LiveLesson, board: Id): Promise<void> {
+    if (!lesson.shows(board)) return;
+    if (lesson.allBoards().filter(({ shown }) => shown).length === 1)
+      throw new ProblemError('last-board');
+    await this.lessons.putBoard(lesson, board, false);
+    for (const window of this.windows(lesson))
+      if (window.role !== 'tutor' && window.boards.has(board)) {
+        this.closeBoard(window, board);
+        window.tell({ kind: 'board.closed', board, problem: problem('board-withdrawn') });
+      }
+    this.onBoardShown(board);
+  }
+
+  /** What is written on a board belongs to the lesson from now on. */
+  private async belongsTo(lesson: LiveLesson, board: Id): Promise<void> {
+    const host = await this.bus.host(board);
+    await host?.between((_board, _seq, here) => {
+      if (this.lessons.get(lesson.id) === lesson) here.lesson = lesson.id;
+    });
   }
 
   leave(connection: LiveConnection): void {
     this.all.delete(connection);
-    this.bus.open(connection.board)?.leave(connection);
-    const here = this.connections.get(connection.board);
+    for (const board of [...connection.boards.keys()]) this.closeBoard(connection, board);
+    const here = this.connections.get(connection.course);
     if (!here?.delete(connection)) return;
-    if (here.size === 0) this.connections.delete(connection.board);
-    connection.stroke.stop();
+    if (here.size === 0) {
+      this.connections.delete(connection.course);
+      this.strokes.delete(connection.course);
+    }
     const { lesson } = connection;
     if (!lesson) return;
-    this.features.of.pointing.point(connection, null);
+    this.features.of.pointing.leave(connection);
     this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
     this.features.of.presence.tellWindows(lesson);
   }
 
-  offer(connection: LiveConnection, ops: Operation[]): void {
+  offer(connection: LiveConnection, board: Id, ops: Operation[]): void {
     // The one who wrote it keeps it, and offers it again when they are told that writing goes on.
     if (!this.storageGuard.isOn) return connection.tell({ kind: 'keeping', on: false });
-    const host = this.bus.open(connection.board);
-    if (host) host.offer(ops, connection);
+    const subscription = connection.boards.get(board);
+    if (!subscription) return connection.refuse('board-not-open');
+    const host = this.bus.open(board);
+    if (host) host.offer(ops, subscription);
     else connection.drop();
   }
 
   /** What is on pages; a host that can't say has its windows come back to another. */
-  give(connection: LiveConnection, ids: readonly Id[]): void {
-    const host = this.bus.open(connection.board);
-    if (host) host.give(connection, ids).catch(() => connection.drop());
+  give(connection: LiveConnection, board: Id, ids: readonly Id[]): void {
+    const subscription = connection.boards.get(board);
+    if (!subscription) return connection.refuse('board-not-open');
+    const host = this.bus.open(board);
+    if (host) host.give(subscription, ids).catch(() => connection.drop());
     else connection.drop();
   }
 
   /** Live traffic about a page: to everyone else who is shown it and can keep up. */
-  passOn(from: LiveConnection, message: ServerMessage, page: Id): void {
-    const host = this.bus.open(from.board);
-    host?.broadcastLive(message, from, host.audienceOf(page));
+  passOn(from: LiveConnection, message: ServerMessage, { board, page }: StrokePlace): void {
+    const subscription = from.boards.get(board);
+    const host = this.bus.open(board);
+    if (host && subscription) host.broadcastLive(message, subscription, host.audienceOf(page));
   }
 
-  /** A number for a stroke that begins on this board. */
-  numberStroke(board: Id): number {
-    return this.bus.open(board)?.numberStroke() ?? 0;
+  /** What stands for a stroke in its pieces; numbers come again when nobody remembers what they stood for. */
+  numberStroke(course: Id): number {
+    const n = ((this.strokes.get(course) ?? 0) + 1) % STROKE_NUMBERS;
+    this.strokes.set(course, n);
+    return n;
   }
 
-  /** A lesson has begun on this board: its tutor's windows are in it now. */
+  /** A lesson has begun: its tutor's windows are in it now. */
   async lessonOpened(lesson: LiveLesson): Promise<void> {
-    const host = await this.bus.host(lesson.board);
-    if (host) host.lesson = lesson.id;
-    for (const connection of this.connections.get(lesson.board) ?? []) {
+    for (const { id } of lesson.allBoards()) await this.belongsTo(lesson, id);
+    for (const connection of this.windows(lesson)) {
       await this.noted(this.lessons.windowOpened(lesson, connection.person));
       connection.tell({
         kind: 'lesson',
@@ -219,12 +335,12 @@ export class LiveService implements Classroom {
   }
 
   /**
-   * Ends a lesson between two commits: all that was taken before is in its record, nothing after.
-   * @param seal writes down where the record ends, given the last place in the log and the board there
+   * Ends a lesson between two commits of all its boards: what was taken before is in its record, nothing after.
+   * @param seal writes down where the record ends on each board, in the order in which they came
    */
   async closeLesson(
     lesson: LiveLesson,
-    seal: (at: number, seq: number, board: Board) => Promise<void>,
+    seal: (at: number, ends: readonly BoardEnd[]) => Promise<void>,
   ): Promise<void> {
     this.underClosing.set(lesson.id, lesson);
     try {
@@ -241,27 +357,56 @@ export class LiveService implements Classroom {
 
   private async close(
     lesson: LiveLesson,
-    seal: (at: number, seq: number, board: Board) => Promise<void>,
+    seal: (at: number, ends: readonly BoardEnd[]) => Promise<void>,
   ): Promise<void> {
-    const host = await this.bus.host(lesson.board);
-    if (!host) return;
-    await host.between(async (board, seq, here) => {
+    const windows = [...this.windows(lesson)];
+    await this.standStill(lesson, async (ends, hosts) => {
       // Closed twice at once, by its tutor and because they seemed to be gone, it is one lesson.
       if (this.lessons.get(lesson.id) !== lesson) return;
       const at = Date.now();
+      windows.splice(0, windows.length, ...this.windows(lesson));
       await this.lessons.end(lesson, at);
-      await seal(at, seq, board);
-      here.lesson = null;
-      here.broadcast({ kind: 'over', at });
+      await seal(at, ends);
+      for (const host of hosts) host.lesson = null;
+      for (const window of windows) window.tell({ kind: 'over', at });
     });
-    for (const window of [...this.all]) if (window.lesson === lesson) this.check(window);
+    for (const window of [...this.all]) if (window.course === lesson.course) this.check(window);
     this.doorstep.over(lesson);
     this.onDoor(lesson);
   }
 
-  /** Late lines have come of a lesson: its tutor is told on its board, and in a lesson of the course that is open. */
-  lateCame({ course, board }: { readonly course: Id; readonly board: Id }): void {
-    for (const window of new Set([...this.windows(board), ...this.windowsOf(course)]))
+  /**
+   * Does something while all boards of a lesson stand still, each between two commits. They are taken in the order of
+   * their ids: who waits for one never holds another that comes before it.
+   */
+  private async standStill(
+    lesson: LiveLesson,
+    what: (ends: readonly BoardEnd[], hosts: readonly BoardHost[]) => Promise<void>,
+  ): Promise<void> {
+    const inOrder = lesson.allBoards().map(({ id }) => id);
+    const still = new Map<Id, BoardEnd & { readonly host: BoardHost }>();
+    const next = async ([id, ...rest]: readonly Id[]): Promise<void> => {
+      if (id === undefined) {
+        const ends = inOrder.flatMap((one) => still.get(one) ?? []);
+        return what(
+          ends.map(({ board, seq }) => ({ board, seq })),
+          ends.map(({ host }) => host),
+        );
+      }
+      // One that was taken out of the course has no end here; the others have.
+      const host = await this.bus.host(id);
+      if (!host) return next(rest);
+      await host.between((board, seq, here) => {
+        still.set(id, { board, seq, host: here });
+        return next(rest);
+      });
+    };
+    await next([...inOrder].sort());
+  }
+
+  /** Late lines have come of a lesson: its tutor is told on all boards of the course. */
+  lateCame({ course }: { readonly course: Id }): void {
+    for (const window of this.connections.get(course) ?? [])
       if (maySee(window.viewer, 'tutors')) window.tell({ kind: 'late' });
   }
 
@@ -269,7 +414,7 @@ export class LiveService implements Classroom {
    * The tutor has added late lines, or left them.
    * @param device the browser by which they were written, if it is known
    */
-  lateSettled(of: { readonly course: Id; readonly board: Id }, device: string | null): void {
+  lateSettled(of: { readonly course: Id }, device: string | null): void {
     this.lateCame(of);
     for (const window of this.windowsOf(of.course))
       if (device && window.lesson?.person(window.person)?.device === device)
@@ -284,7 +429,7 @@ export class LiveService implements Classroom {
   /** Windows in the open lesson of a course. */
   private windowsOf(course: Id): Iterable<LiveConnection> {
     const lesson = this.lessons.ofCourse(course);
-    return lesson ? this.windows(lesson.board) : [];
+    return lesson ? this.windows(lesson) : [];
   }
 
   /** Students of this tutor's lessons may look at other things from now on. */
@@ -312,13 +457,12 @@ export class LiveService implements Classroom {
   private tellDoor(lesson: LiveLesson): void {
     this.onDoor(lesson);
     const arrivals = lesson.arrivals();
-    for (const window of this.windowsFor(lesson.board, 'tutors'))
-      window.tell({ kind: 'door', arrivals });
+    for (const window of this.windowsFor(lesson, 'tutors')) window.tell({ kind: 'door', arrivals });
   }
 
   tellPeople(lesson: LiveLesson, audience: Audience = 'everyone'): void {
-    const audienceOf = (page: Id): Audience => this.audienceOf(lesson.board, page);
-    for (const window of this.windowsFor(lesson.board, audience))
+    const audienceOf = (board: Id, page: Id): Audience => this.audienceOf(lesson, board, page);
+    for (const window of this.windowsFor(lesson, audience))
       window.tell({ kind: 'people', people: lesson.list(window.viewer, audienceOf) });
   }
 

@@ -114,6 +114,32 @@ export const PROBLEMS = {
     'A lesson is open on this board.',
     'Close the lesson first, then remove the board.',
   ],
+  'board-not-here': [
+    404,
+    'That board isn’t in this lesson.',
+    'Choose one of the boards of the course, or copy it into the course first.',
+  ],
+  'board-not-open': [
+    409,
+    'This window hasn’t that board open.',
+    'Open the board again; what you wrote is kept.',
+  ],
+  'boards-full': [
+    409,
+    'This window has too many boards open.',
+    'Reload the page; what you wrote is kept.',
+  ],
+  'board-withdrawn': [
+    410,
+    'The class doesn’t have that board any more.',
+    'What you wrote on it is kept. Go on with the board that your tutor shows.',
+  ],
+  'last-board': [409, 'The class keeps at least one board.', 'Show them another board first.'],
+  'lesson-boards-full': [
+    409,
+    'A lesson has at most 40 boards.',
+    'Go on with one of them, or move its pages to another board.',
+  ],
   'last-pages': [
     409,
     'A board keeps at least one page.',

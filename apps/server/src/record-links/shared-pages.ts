@@ -9,8 +9,6 @@ import type { BoardPdfs } from '../records/board-pdfs.js';
 /** What is needed of a record to draw it. */
 export interface Drawable {
   readonly lesson: string;
-  readonly board: string;
-  readonly seq: number;
   readonly title: string;
   readonly courseName: string;
   readonly sealedAt: number;
@@ -78,7 +76,7 @@ export class SharedPages {
       const { db, boardPdfs, files } = this.parts;
       const pdf = await boardPdfs.make(
         {
-          ...{ port: db.lend(), board: record.board, record, ink: 'drawn' },
+          ...{ port: db.lend(), of: { record: record.lesson }, ink: 'drawn' },
           ...{ forStudents: true, title: '', author: '', date: record.sealedAt, files },
         },
         new AbortController().signal,

@@ -80,7 +80,7 @@ export const sharedRoutes: FastifyPluginAsyncZod = async (app) => {
       const pdf = await app.boardPdfs
         .make(
           {
-            ...{ port: app.db.lend(), board: record.board, record },
+            ...{ port: app.db.lend(), of: { record: record.lesson } },
             ...{ ink: 'drawn', forStudents: true },
             appendix: appendixOf(new Set(['notes']), content, query.zone),
             ...{ title, author: link.tutorName, date: record.sealedAt, files: app.files.folder },

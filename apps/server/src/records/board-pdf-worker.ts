@@ -33,9 +33,8 @@ const fitting = (bytes: Uint8Array): ZlibOptions => ({
 export interface BoardPdfTask {
   /** Leads to the database. */
   readonly port: MessagePort;
-  readonly board: string;
-  /** The lesson whose record it is, and that one's place in the board's log; `null` for the board as it is now. */
-  readonly record: { readonly lesson: string; readonly seq: number } | null;
+  /** A board as it is now, or the record of a lesson. */
+  readonly of: { readonly board: string } | { readonly record: string };
   /** How what is written goes along. */
   readonly ink: 'drawn' | 'annotations' | 'none';
   /** Whether it is only what students see: not what is hidden, nor the margins. */
@@ -86,10 +85,10 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   }
 }
 
-async function boardOf({ board, record }: BoardPdfTask, db: Database): Promise<Board> {
+async function boardOf({ of }: BoardPdfTask, db: Database): Promise<Board> {
   const logs = new LogStore(db);
-  if (record) return new Records(db, logs).board({ ...record, board });
-  const loaded = await logs.load(board);
+  if ('record' in of) return new Records(db, logs).board({ lesson: of.record });
+  const loaded = await logs.load(of.board);
   if (!loaded) throw new Error('This board is not there.');
   return loaded.board;
 }

@@ -18,6 +18,7 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
       const gone = new AbortController();
       request.raw.once('close', () => request.raw.destroyed && gone.abort());
       const people = await app.records.attendance(record.lesson, record.closedAt);
+      const boards = (await app.records.boards(record)).map(({ id }) => id);
       const wanted = new Set<AppendixName>(query.with);
       const [notes, timeline] = await Promise.all([
         app.recordNotes.all(record.lesson, tutor.id),
@@ -35,10 +36,9 @@ export const pdfRoutesOfRecords: FastifyPluginAsyncZod = async (app) => {
         .make(
           {
             port: app.db.lend(),
-            board: record.board,
-            record,
+            of: { record: record.lesson },
             ink: query.ink,
-            people: signersOf(people, await app.boardWriters.of(record.board)),
+            people: signersOf(people, await app.boardWriters.ofAll(boards)),
             only: query.only ? [query.only] : null,
             signed: query.signed,
             appendix: appendixOf(wanted, content, query.zone),

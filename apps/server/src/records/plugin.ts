@@ -34,8 +34,15 @@ export const records = fp(
     app.decorate('recordNotes', new RecordNotes(app.db));
     app.decorate('finding', new Finding(app.db, service));
     app.decorate('closeLesson', (lesson: LiveLesson) =>
-      app.live.closeLesson(lesson, (at, seq, board) =>
-        indexing.begin(lesson, at, seq, pagesInOrder(board).length),
+      app.live.closeLesson(lesson, (at, ends) =>
+        indexing.begin(
+          lesson.id,
+          at,
+          ends.map(({ board, seq }) => ({
+            ...{ board: board.id, title: board.title, seq },
+            pageCount: pagesInOrder(board).length,
+          })),
+        ),
       ),
     );
     app.addHook('onReady', () => indexing.resume());

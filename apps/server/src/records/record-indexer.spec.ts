@@ -4,6 +4,7 @@ import { addInk } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import { plainPdf } from '../testing/pdf-files.js';
 import type { Attendance, Statistics, RecordInfo, IndexingState } from '@cuaderno/contract/records';
+import { recordBoards } from '../lessons/tables.js';
 import { records, recordWords } from './tables.js';
 import type { z } from 'zod';
 
@@ -96,6 +97,7 @@ describe('sealing a record', () => {
     await close(lesson);
     await house.app.indexing.settled();
     const before = (await house.tutor.get(`/records/${lesson}/board`)).rawPayload;
+    await house.app.db.delete(recordBoards);
     await house.app.db.delete(records);
     await house.restart();
     await house.app.indexing.settled();

@@ -1,18 +1,22 @@
+import { recordTitle } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { and, eq, isNotNull, isNull, lte, max } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, lte, max } from 'drizzle-orm';
 import type { FastifyBaseLogger } from 'fastify';
 import PQueue from 'p-queue';
 import { boards, operations } from '../boards/tables.js';
 import type { Database } from '../database/index.js';
-import { lessons } from '../lessons/tables.js';
+import { lessonBoards, lessons, recordBoards } from '../lessons/tables.js';
 import type { IndexingState as Progress } from '@cuaderno/contract/records';
 import type { RecordWriter } from './record-writer.js';
 import { records } from './tables.js';
 
-/** A lesson that was closed. */
-interface Closed {
-  readonly id: Id;
+/** Where a record ends on one of the boards of its lesson. */
+interface BoardEnd {
   readonly board: Id;
+  readonly title: string;
+  /** Last place in the board's log that belongs to it. */
+  readonly seq: number;
+  readonly pageCount: number;
 }
 
 /** As it was written down. */
@@ -44,28 +48,22 @@ export class RecordIndexer {
    * On disk when this returns: what is written on the board next week is not in the record, and nothing can be
    * taken out of it.
    *
-   * @param seq last place in the board's log that belongs to it
+   * @param ends all boards of the lesson, in the order in which they came
    */
-  async begin(lesson: Closed, at: number, seq: number, pageCount: number): Promise<void> {
-    await this.insert(lesson, at, seq, pageCount);
-    this.queue(lesson.id);
+  async begin(lesson: Id, at: number, ends: readonly BoardEnd[]): Promise<void> {
+    await this.insert(lesson, at, ends);
+    this.queue(lesson);
   }
 
   /** Takes up what was left when the server stopped: records half made, and lessons closed without one. */
   async resume(): Promise<void> {
     const bare = await this.db
-      .select({ id: lessons.id, board: lessons.board, closedAt: lessons.closedAt })
+      .select({ id: lessons.id, closedAt: lessons.closedAt })
       .from(lessons)
       .leftJoin(records, eq(records.lesson, lessons.id))
       .where(and(isNotNull(lessons.closedAt), isNull(records.lesson)));
-    for (const { id, board, closedAt } of bare) {
-      const [row] = await this.db
-        .select({ seq: max(operations.seq) })
-        .from(operations)
-        .innerJoin(boards, eq(boards.num, operations.board))
-        .where(and(eq(boards.id, board), lte(operations.at, closedAt!)));
-      await this.insert({ id, board }, closedAt!, row?.seq ?? 0, 0);
-    }
+    for (const { id, closedAt } of bare)
+      await this.insert(id, closedAt!, await this.endsOf(id, closedAt!));
     const open = await this.db
       .select({ lesson: records.lesson })
       .from(records)
@@ -103,14 +101,48 @@ export class RecordIndexer {
     await this.settled();
   }
 
-  private async insert({ id, board }: Closed, at: number, seq: number, pageCount: number) {
-    const [row] = await this.db
-      .select({ title: boards.title })
-      .from(boards)
-      .where(eq(boards.id, board));
-    await this.db
-      .insert(records)
-      .values({ lesson: id, sealedAt: at, title: row?.title ?? '', pageCount, board, seq });
+  /** Where the record of a lesson that was closed without one ends on its boards. */
+  private async endsOf(lesson: Id, closedAt: number): Promise<BoardEnd[]> {
+    const ends = await this.db
+      .select({ board: boards.id, title: boards.title, seq: max(operations.seq) })
+      .from(lessonBoards)
+      .innerJoin(boards, eq(boards.id, lessonBoards.board))
+      .leftJoin(operations, and(eq(operations.board, boards.num), lte(operations.at, closedAt)))
+      .where(eq(lessonBoards.lesson, lesson))
+      .groupBy(boards.id)
+      .orderBy(asc(lessonBoards.place));
+    return ends.map((end) => ({ ...end, seq: end.seq ?? 0, pageCount: 0 }));
+  }
+
+  private async insert(lesson: Id, sealedAt: number, ends: readonly BoardEnd[]): Promise<void> {
+    const used = await this.used(lesson);
+    const seen = ends.filter(({ board }) => used.has(board));
+    // A lesson in which nothing was seen or done has the board on which it was opened.
+    const own = seen.length > 0 ? seen : ends.slice(0, 1);
+    const title = recordTitle(own.map((end) => end.title));
+    const pageCount = own.reduce((sum, end) => sum + end.pageCount, 0);
+    await this.db.batch([
+      this.db.insert(records).values({ lesson, sealedAt, title, pageCount }),
+      ...own.map((end, place) =>
+        this.db
+          .insert(recordBoards)
+          .values({ lesson, place, board: end.board, title: end.title, seq: end.seq }),
+      ),
+    ]);
+  }
+
+  /** The boards that somebody saw or wrote on in a lesson. */
+  private async used(lesson: Id): Promise<Set<Id>> {
+    const [rows] = await this.db.raw([
+      {
+        sql: `SELECT board FROM page_turns WHERE lesson = ?1 UNION
+          SELECT lb.board FROM lesson_boards lb JOIN boards b ON b.id = lb.board
+          WHERE lb.lesson = ?1 AND lb.board NOT IN (SELECT board FROM page_turns WHERE lesson = ?1)
+            AND EXISTS (SELECT 1 FROM operations o WHERE o.board = b.num AND o.lesson = ?1)`,
+        params: [lesson],
+      },
+    ]);
+    return new Set((rows as [Id][]).map(([board]) => board));
   }
 
   private async write(lesson: Id): Promise<void> {

@@ -20,7 +20,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   async function isKnown(
     request: FastifyRequest,
     reply: FastifyReply,
-    record: { readonly lesson: Id; readonly board: Id; readonly seq: number },
+    record: { readonly lesson: Id },
   ): Promise<boolean> {
     const tag = `"${await app.records.version(record)}"`;
     reply.header('cache-control', 'private, no-cache').header('etag', tag);
@@ -54,7 +54,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         attendance: await app.records.attendance(record.lesson, record.closedAt),
         indexing: app.indexing.progress(record),
         statistics: record.statistics,
-        goesOn: await app.records.goesOn(record),
+        boards: await app.records.boardsNow(record),
         said: await app.records.said(record.lesson),
       };
     },
@@ -88,9 +88,10 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
       const record = await app.records.one(params.lesson, tutor.id);
       if (await isKnown(request, reply, record)) return reply.status(304).send();
       const board = await app.records.board(record);
+      const seq = Math.max(0, ...(await app.records.boards(record)).map((one) => one.seq));
       return reply
         .header('content-type', 'application/vnd.msgpack')
-        .send(Buffer.from(pack(boardSnapshot(board, record.seq))));
+        .send(Buffer.from(pack(boardSnapshot(board, seq))));
     },
   });
 

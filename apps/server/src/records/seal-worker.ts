@@ -1,5 +1,5 @@
 import '../workers/own-response.js';
-import { emptyBoard, fold, pagesInOrder, SAID_SOURCES, typedOn } from '@cuaderno/core';
+import { fold, pagesInOrder, recordTitle, SAID_SOURCES, typedOn } from '@cuaderno/core';
 import type { Board, Id, Page } from '@cuaderno/core';
 import { replayEventsOf, statisticsOf } from '@cuaderno/core/replay';
 import { wordsOfPdf } from '@cuaderno/formats/pdf-in';
@@ -34,9 +34,10 @@ export async function sealRecord({ port, lesson, files, news }: SealTask): Promi
     if (!record || !row) throw new Error('There is no such record.');
     const logs = new LogStore(db);
     const reader = new Records(db, logs);
-    const entries = await reader.whole(record);
-    const board = fold(emptyBoard(record.board), entries);
+    const { before, entries } = await reader.log(record);
+    const board = fold(before, entries);
     const pages = pagesInOrder(board);
+    const titles = (await reader.boards(record)).map(({ title }) => title);
     const whole = { from: row.openedAt, to: row.closedAt ?? record.sealedAt };
     const beside = await reader.timeline(lesson);
     const people = await reader.attendance(lesson, whole.to);
@@ -62,7 +63,7 @@ export async function sealRecord({ port, lesson, files, news }: SealTask): Promi
       ...words.filter(({ params }) => params[0] !== ''),
       {
         sql: 'UPDATE records SET title = ?, page_count = ?, statistics = ?, whole_at = ? WHERE lesson = ?',
-        params: [board.title, pages.length, JSON.stringify(statistics), Date.now(), lesson],
+        params: [recordTitle(titles), pages.length, JSON.stringify(statistics), Date.now(), lesson],
       },
     ]);
   } finally {

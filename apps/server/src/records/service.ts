@@ -1,15 +1,23 @@
-import { emptyBoard, fold, SAID_SOURCES } from '@cuaderno/core';
-import type { Board, Id, KeptEntry, RecordTimeline, SaidSource } from '@cuaderno/core';
+import { emptyBoard, fold, joinBoards, joinLogs, SAID_SOURCES } from '@cuaderno/core';
+import type {
+  Board,
+  Id,
+  KeptEntry,
+  LogOfBoard,
+  RecordBoard,
+  RecordTimeline,
+  SaidSource,
+} from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LogStore } from '../boards/log-store.js';
 import { boards } from '../boards/tables.js';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
-import { lessons, people, spans } from '../lessons/tables.js';
+import { lessons, people, recordBoards, spans } from '../lessons/tables.js';
 import { lateEntries } from '../late-lines/late-lines.js';
 import { readTimeline, saidIn } from '../live/features/kept.js';
 import { ProblemError } from '../problems/index.js';
-import type { Attendance, Attended, GoesOn, RecordInfo } from '@cuaderno/contract/records';
+import type { Attendance, Attended, BoardOfRecord, RecordInfo } from '@cuaderno/contract/records';
 import { records } from './tables.js';
 
 type RecordRow = typeof records.$inferSelect;
@@ -34,7 +42,18 @@ export function joinSpans(
   return joined;
 }
 
-/** Records: what closed lessons have left. */
+/** Where a record ends on one of its boards. */
+interface RecordBoardRow extends RecordBoard {
+  readonly title: string;
+  readonly seq: number;
+}
+
+/** A record, as far as it is named here. */
+interface Named {
+  readonly lesson: string;
+}
+
+/** Records: what closed lessons have left. That of a lesson on several boards is read as one: see `core/records`. */
 export class Records {
   constructor(
     private readonly db: Database,
@@ -84,9 +103,7 @@ export class Records {
   async one(
     lesson: string,
     tutor: string,
-  ): Promise<
-    RecordInfo & Pick<RecordRow, 'sealedAt' | 'board' | 'seq' | 'wholeAt' | 'statistics'>
-  > {
+  ): Promise<RecordInfo & Pick<RecordRow, 'sealedAt' | 'wholeAt' | 'statistics'>> {
     const [row] = await this.db
       .select({ record: records, lesson: lessons, courseName: courses.name })
       .from(records)
@@ -105,8 +122,6 @@ export class Records {
       pageCount: record.pageCount,
       people: [],
       sealedAt: record.sealedAt,
-      board: record.board,
-      seq: record.seq,
       wholeAt: record.wholeAt,
       statistics: record.statistics,
     };
@@ -192,63 +207,93 @@ export class Records {
     return SAID_SOURCES.filter((source) => pieces.some((piece) => piece.source === source));
   }
 
-  /** The board when the lesson opened, and what was done to it until it closed, in order. */
-  async log(record: {
-    lesson: string;
-    board: string;
-    seq: number;
-  }): Promise<{ before: Board; beforeSeq: number; entries: KeptEntry[] }> {
-    const all = await this.logs.whole(record.board, record.seq);
-    if (!all) throw new ProblemError('not-found');
-    const first = all.findIndex(({ lesson }) => lesson === record.lesson);
-    const entries = first < 0 ? [] : all.slice(first);
-    const earlier = first < 0 ? all : all.slice(0, first);
-    const late = await this.late(record);
-    return {
-      before: fold(emptyBoard(record.board), earlier),
-      beforeSeq: earlier.at(-1)?.seq ?? 0,
-      entries: [...entries, ...late],
-    };
+  /** The boards of a record, in the order in which the lesson came to them. */
+  async boards({ lesson }: Named): Promise<RecordBoardRow[]> {
+    const rows = await this.db
+      .select()
+      .from(recordBoards)
+      .where(eq(recordBoards.lesson, lesson))
+      .orderBy(asc(recordBoards.place));
+    return rows.map(({ board: id, place, title, seq }) => ({ id, place, title, seq }));
   }
 
-  /** What the tutor added to the record after the lesson, of what students had written while their line was away. */
-  private async late({ lesson, seq }: { lesson: string; seq: number }): Promise<KeptEntry[]> {
+  /** The boards when the lesson opened, as one, and what was done to them until it closed, in order. */
+  async log(record: Named): Promise<{ before: Board; beforeSeq: number; entries: KeptEntry[] }> {
+    const boards = await this.boards(record);
+    const late = await this.late(record);
+    const before: Board[] = [];
+    const logs: LogOfBoard[] = [];
+    let beforeSeq = 0;
+    for (const board of boards) {
+      const all = await this.logs.whole(board.id, board.seq);
+      if (!all) throw new ProblemError('not-found');
+      const first = all.findIndex(({ lesson }) => lesson === record.lesson);
+      const earlier = first < 0 ? all : all.slice(0, first);
+      before.push(fold(emptyBoard(board.id), earlier));
+      beforeSeq = Math.max(beforeSeq, earlier.at(-1)?.seq ?? 0);
+      logs.push({
+        board,
+        entries: [...(first < 0 ? [] : all.slice(first)), ...(late.get(board.id) ?? [])],
+      });
+    }
+    return { before: joinBoards(before), beforeSeq, entries: joinLogs(logs, beforeSeq + 1) };
+  }
+
+  /**
+   * What the tutor added to the record after the lesson, of what students had written while their line was away, by
+   * board.
+   */
+  private async late({ lesson }: Named): Promise<Map<string, KeptEntry[]>> {
     const [row] = await this.db
       .select({ closedAt: lessons.closedAt })
       .from(lessons)
       .where(eq(lessons.id, lesson));
-    return lateEntries(this.db, { lesson, after: seq, at: row?.closedAt ?? 0 });
+    return lateEntries(this.db, lesson, row?.closedAt ?? 0);
   }
 
-  /** The board on which the lesson was, as it is now. */
-  async goesOn({ board, seq }: { board: string; seq: number }): Promise<GoesOn> {
-    const [row] = await this.db
-      .select({ title: boards.title })
-      .from(boards)
-      .where(and(eq(boards.id, board), isNull(boards.removedAt)));
-    if (!row) return null;
-    return { board, title: row.title, same: (await this.logs.lastPlace(board)) <= seq };
+  /** The boards of a record, each with what it is now; `null` for one that was taken out of its course. */
+  async boardsNow(record: Named): Promise<BoardOfRecord[]> {
+    const now: BoardOfRecord[] = [];
+    for (const { id, title, seq } of await this.boards(record)) {
+      const [row] = await this.db
+        .select({ title: boards.title })
+        .from(boards)
+        .where(and(eq(boards.id, id), isNull(boards.removedAt)));
+      const goesOn = row && {
+        title: row.title,
+        same: (await this.logs.lastPlace(id)) <= seq,
+      };
+      now.push({ board: id, title, goesOn: goesOn ?? null });
+    }
+    return now;
   }
 
-  /** The board as it was when the lesson closed, with what was added to the record since. */
-  async board(record: { lesson: string; board: string; seq: number }): Promise<Board> {
-    const loaded = await this.logs.load(record.board, record.seq);
-    if (!loaded) throw new ProblemError('not-found');
-    return fold(loaded.board, await this.late(record));
+  /** The boards as they were when the lesson closed, as one, with what was added to the record since. */
+  async board(record: Named): Promise<Board> {
+    const late = await this.late(record);
+    const ends: Board[] = [];
+    for (const { id, seq } of await this.boards(record)) {
+      const loaded = await this.logs.load(id, seq);
+      if (!loaded) throw new ProblemError('not-found');
+      ends.push(fold(loaded.board, late.get(id) ?? []));
+    }
+    return joinBoards(ends);
   }
 
-  /** All that a record is made of, in order. */
-  async whole(record: { lesson: string; board: string; seq: number }): Promise<KeptEntry[]> {
-    const entries = (await this.logs.whole(record.board, record.seq)) ?? [];
-    return [...entries, ...(await this.late(record))];
+  /** One board of a record as it was when the lesson closed, with what was added to the record since. */
+  async oneBoard(record: Named, board: string): Promise<Board | null> {
+    const of = (await this.boards(record)).find(({ id }) => id === board);
+    const loaded = of && (await this.logs.load(board, of.seq));
+    if (!loaded) return null;
+    return fold(loaded.board, (await this.late(record)).get(board) ?? []);
   }
 
   /** Changes whenever something is taken out of a record, or added to it. */
-  async version(record: { lesson: string; board: string; seq: number }): Promise<string> {
-    const [out, late] = await Promise.all([
-      this.logs.takenOutOf(record.board, record.seq),
-      this.late(record),
-    ]);
-    return `${record.seq}.${out}.${late.length}`;
+  async version(record: Named): Promise<string> {
+    const all = await this.boards(record);
+    const out = await Promise.all(all.map(({ id, seq }) => this.logs.takenOutOf(id, seq)));
+    const late = await this.late(record);
+    const count = [...late.values()].reduce((sum, { length }) => sum + length, 0);
+    return [...all.flatMap(({ seq }, i) => [seq, out[i]]), count].join('.');
   }
 }

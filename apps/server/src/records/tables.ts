@@ -14,9 +14,6 @@ export const records = sqliteTable('records', {
   sealedAt: integer('sealed_at').notNull(),
   title: text().notNull(),
   pageCount: integer('page_count').notNull(),
-  board: text().notNull(),
-  /** Place in the board's log up to which the record goes. The log is never rewritten, so neither is this. */
-  seq: integer().notNull(),
   /** When all of it was written down, in ms since 1970; `null` while that is still to be done. */
   wholeAt: integer('whole_at'),
   statistics: text({ mode: 'json' }).$type<LessonStatistics>(),

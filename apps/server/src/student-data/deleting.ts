@@ -6,6 +6,7 @@ import { boards } from '../boards/tables.js';
 import type { LogStore } from '../boards/log-store.js';
 import { dropCopies } from '../database/copies.js';
 import type { Database, Query } from '../database/index.js';
+import { recordBoards } from '../lessons/tables.js';
 import { LISTED } from '../live/features/kept-part.js';
 import { redactKept } from '../live/features/kept.js';
 import type { LessonBus } from '../live/lesson-bus.js';
@@ -278,9 +279,9 @@ export class Deleting {
     mentions: readonly Mention[],
   ): Promise<Id[]> {
     const onBoards = await this.parts.db
-      .select({ lesson: records.lesson })
-      .from(records)
-      .where(inArray(records.board, ['', ...taken.map(({ id }) => id)]));
+      .selectDistinct({ lesson: recordBoards.lesson })
+      .from(recordBoards)
+      .where(inArray(recordBoards.board, ['', ...taken.map(({ id }) => id)]));
     const named = await this.parts.data.mentions.lessonsOf(mentions);
     const all = [...onBoards, ...seats].map(({ lesson }) => lesson);
     return [...new Set([...all, ...named])];
@@ -345,7 +346,8 @@ export class Deleting {
     const sealed = await db
       .select({ title: records.title })
       .from(records)
-      .where(inArray(records.board, ['', ...titles.keys()]));
+      .innerJoin(recordBoards, eq(recordBoards.lesson, records.lesson))
+      .where(inArray(recordBoards.board, ['', ...titles.keys()]));
     add('record', [...new Set(sealed.map(({ title }) => title))]);
     const shelf = await db
       .select({ name: assets.name })

@@ -194,18 +194,18 @@ describe('a student’s data', () => {
 
   it('is gone from open boards at once, also for who comes back to one', async () => {
     const window = await house.tutorWindow();
-    const { board } = await window.hears('welcome');
+    const { outline: board } = await window.hears('board.opened');
     expect(board).not.toBeNull();
     const seq = board!.seq;
     await remove();
     await window.ends();
     const again = await house.tutorWindow(seq);
-    const welcome = await again.hears('welcome');
-    expect(welcome.board).not.toBeNull();
+    const { outline } = await again.hears('board.opened');
+    expect(outline).not.toBeNull();
     expect(inkOf(await again.wholeBoard())).not.toContain(line.id);
     // And who has seen that comes back to it without another board.
-    const third = await house.tutorWindow(welcome.board!.seq);
-    expect((await third.hears('welcome')).board).toBeNull();
+    const third = await house.tutorWindow(outline!.seq);
+    expect((await third.hears('board.opened')).outline).toBeNull();
     // A late copy of what was taken out brings nothing back.
     third.send({ kind: 'ops', ops: [line] });
     const { problem } = await third.hears('refused', ({ id }) => id === line.id);

@@ -76,16 +76,26 @@ export class Visitor {
 /** Longest that is waited for a word, in ms: a machine that many share stands still for a minute now and then. */
 const PATIENCE = 90_000;
 
+/** As a window sends it; which board it is about needn't be said, where that is the one it opened first. */
+export type Unplaced<M> = M extends { readonly board: Id }
+  ? Omit<M, 'board'> & { readonly board?: Id }
+  : M;
+
 /** A connected window, with all it was told. */
 export class Window {
   readonly told: ServerMessage[] = [];
+  /** The board that it opened first. */
+  board: Id | null = null;
   private readonly waiting = new Set<() => void>();
   closed: number | null = null;
 
   constructor(readonly socket: WebSocket) {
     socket.binaryType = 'nodebuffer';
     socket.on('message', (data: Buffer) => {
-      this.told.push(...readServerMessages(data));
+      const messages = readServerMessages(data);
+      this.told.push(...messages);
+      for (const message of messages)
+        if (message.kind === 'board.opened') this.board ??= message.board;
       for (const check of this.waiting) check();
     });
     socket.on('close', (code) => {
@@ -95,8 +105,13 @@ export class Window {
     socket.on('error', () => undefined);
   }
 
-  send(message: ClientMessage): void {
-    this.socket.send(packMessage(message));
+  send(message: Unplaced<ClientMessage>): void {
+    this.socket.send(packMessage(this.placed(message)));
+  }
+
+  private placed(message: Unplaced<ClientMessage>): ClientMessage {
+    const isPlaced = 'board' in message || !ON_BOARD.has(message.kind) || !this.board;
+    return (isPlaced ? message : { ...message, board: this.board }) as ClientMessage;
   }
 
   /** Whatever was said so far or will be that fits; fails after a while. */
@@ -117,6 +132,14 @@ export class Window {
     await this.until(() => this.told.filter((m) => m.kind === kind).length >= times || undefined);
   }
 
+  /** Its board is here, or isn't to be had, or it isn't let in. */
+  async isIn(): Promise<void> {
+    const answers: ReadonlySet<string> = new Set(['board.opened', 'board.closed', 'problem']);
+    await this.until(
+      () => this.closed !== null || this.told.some(({ kind }) => answers.has(kind)) || undefined,
+    );
+  }
+
   /** Code with which the connection ended. */
   ends(): Promise<number> {
     return this.until(() => this.closed ?? undefined);
@@ -131,7 +154,7 @@ export class Window {
 
   /** The board as it was when this window came, all of it: what didn't come with it is asked for. */
   async wholeBoard(): Promise<Board> {
-    const { board: outline } = await this.hears('welcome');
+    const { outline } = await this.hears('board.opened');
     const { board, coming } = boardFromOutline(outline!);
     const ids = [...coming.keys()];
     if (ids.length === 0) return board;
@@ -167,6 +190,12 @@ export class Window {
     });
   }
 }
+
+/** Kinds of messages that are about a board. */
+const ON_BOARD: ReadonlySet<string> = new Set<ClientMessage['kind']>([
+  ...(['ops', 'pages', 'live.ink', 'page.viewed', 'window'] as const),
+  ...(['view', 'gather', 'gather.one', 'point', 'arrow', 'lamp'] as const),
+]);
 
 const SHARED = new SharedWorkers();
 
@@ -295,9 +324,10 @@ export class House {
     const window = new Window(socket);
     this.windows.push(window);
     await new Promise((resolve, reject) => socket.once('open', resolve).once('error', reject));
-    if (since !== null) {
-      window.send({ kind: 'hello', protocol: PROTOCOL, since });
-    }
+    const [, board = null] = /^\/live\/boards\/(.+)$/.exec(path) ?? [];
+    if (since !== null)
+      window.send({ kind: 'hello', protocol: PROTOCOL, boards: [{ board, since }] });
+    if (since !== null) await window.isIn();
     return window;
   }
 
@@ -318,7 +348,8 @@ export class House {
     const student = await this.student('Ana');
     const [maren, ana] = await Promise.all([this.tutorWindow(), this.window(student)]);
     const welcome = await ana.hears('welcome');
-    await maren.hears('welcome');
+    const { outline } = await ana.hears('board.opened');
+    await maren.hears('board.opened');
     await maren.hears('people', ({ people }) => people.filter(({ here }) => here).length === 2);
     if (pen) {
       maren.send({ kind: 'trust', who: 'all', trust: 'write' });
@@ -326,6 +357,6 @@ export class House {
         people.some(({ id, trust }) => id === welcome.you && trust === 'write'),
       );
     }
-    return { maren, ana, anaId: welcome.you, page: welcome.board!.pages[0]!.id, student, lesson };
+    return { maren, ana, anaId: welcome.you, page: outline!.pages[0]!.id, student, lesson };
   }
 }

@@ -236,7 +236,7 @@ const late = addInk(page, 8);
 await student.request(
   'POST',
   `/late-lines/of/${anaId}`,
-  Buffer.from(packMessage({ kind: 'ops', ops: [late] })),
+  Buffer.from(packMessage({ kind: 'ops', board: house.board, ops: [late] })),
   {
     'content-type': 'application/octet-stream',
   },
@@ -279,7 +279,7 @@ const boardFile = Buffer.concat(
 writeFileSync(join(to, 'board.zip'), boardFile);
 const pdf = await house.app.boardPdfs.make(
   {
-    ...{ port: house.app.db.lend(), board: house.board, record: null, ink: 'annotations' },
+    ...{ port: house.app.db.lend(), of: { board: house.board }, ink: 'annotations' },
     ...{ title: 'Ebb', author: 'Maren', date: Date.now(), files: house.app.files.folder },
   },
   new AbortController().signal,

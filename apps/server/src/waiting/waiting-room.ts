@@ -91,7 +91,7 @@ export class WaitingRoom {
         .arrivals()
         .filter(({ state }) => state === 'waiting')
         .map(({ name }) => name);
-      if (names.length > 0) who.push(await this.waiting(lesson.course, lesson.board, names));
+      if (names.length > 0) who.push(await this.waiting(lesson.course, lesson.tutorBoard, names));
     }
     const ofOpen = new Set(open.map(({ course }) => course));
     for (const course of this.early.waitedFor) {

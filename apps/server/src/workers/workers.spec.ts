@@ -61,8 +61,7 @@ describe('worker threads', () => {
     port1.on('message', ({ id }: { id: number }) => port1.postMessage({ id, error: 'no disk' }));
     const task = {
       port: port2,
-      board: 'b',
-      record: null,
+      of: { board: 'b' },
       title: '',
       author: '',
       date: 0,

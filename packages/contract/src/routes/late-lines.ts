@@ -37,27 +37,28 @@ export const listLateLines = route({
   path: '/late-lines',
   who: 'tutor',
   tag: 'late lines',
-  summary: 'Late lines that wait, by lesson and student; the newest first',
+  summary: 'Late lines that wait, by lesson, student and board; the newest first',
   answers: { 200: z.object({ waiting: z.array(LateLinesShape) }) },
 });
 
 export const readLateLines = route({
   method: 'GET',
-  path: '/late-lines/:lesson/:person',
+  path: '/late-lines/:lesson/:person/:board',
   who: 'tutor',
   tag: 'late lines',
-  summary: 'Late lines of one student of a lesson (MessagePack: a list of operations)',
-  params: z.object({ lesson: Id, person: Id }),
+  summary:
+    'Late lines of one student of a lesson on one of its boards (MessagePack: a list of operations)',
+  params: z.object({ lesson: Id, person: Id, board: Id }),
   answers: 'bytes',
 });
 
 export const decideLateLines = route({
   method: 'POST',
-  path: '/late-lines/:lesson/:person',
+  path: '/late-lines/:lesson/:person/:board',
   who: 'tutor',
   tag: 'late lines',
   summary: 'Add them to the page as it is now or to the lesson’s record, or leave them',
-  params: z.object({ lesson: Id, person: Id }),
+  params: z.object({ lesson: Id, person: Id, board: Id }),
   body: z.strictObject({ to: z.enum(['page', 'record', 'nowhere']) }),
   answers: {
     200: z.object({

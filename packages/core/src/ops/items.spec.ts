@@ -140,7 +140,7 @@ describe('a change of very many things', () => {
     expect(parts.length).toBe(3);
     expect(parts.flatMap((one) => (one.kind === 'items.remove' ? one.items : []))).toEqual(ids);
     for (const one of parts) {
-      const message = pack({ kind: 'ops', ops: [operation(one)] });
+      const message = pack({ kind: 'ops', board: newId(), ops: [operation(one)] });
       expect(() => readClientMessage(message, 'student')).not.toThrow();
     }
     const pages = inParts({ kind: 'pages.add', pages: somePages(250) });
@@ -148,7 +148,9 @@ describe('a change of very many things', () => {
       100, 100, 50,
     ]);
     for (const one of pages)
-      expect(() => readClientMessage(pack({ kind: 'ops', ops: [operation(one)] }))).not.toThrow();
+      expect(() =>
+        readClientMessage(pack({ kind: 'ops', board: newId(), ops: [operation(one)] })),
+      ).not.toThrow();
     const small = { kind: 'items.restore', page: sheet.id, items: [ids[0]!] } as const;
     expect(inParts({ ...small, items: [...small.items] })).toEqual([small as never]);
   });

@@ -66,8 +66,17 @@ const LONGEST_KIND = 20;
 
 /** Of what kind a packed message says it is, without building it; `null` where it doesn't say. */
 export function packedKind(bytes: Uint8Array): string | null {
+  return packedText(bytes, 'kind', LONGEST_KIND);
+}
+
+/** Which board a packed message says it is about, without building it; `null` where it doesn't say. */
+export function packedBoard(bytes: Uint8Array): string | null {
+  return packedText(bytes, 'board', 12);
+}
+
+function packedText(bytes: Uint8Array, field: string, longest: number): string | null {
   const cursor = new PackedCursor(bytes, LOOKED_AT);
-  return enter(cursor, 'kind') && cursor.headOf('text') ? cursor.text(LONGEST_KIND) : null;
+  return enter(cursor, field) && cursor.headOf('text') ? cursor.text(longest) : null;
 }
 
 /**

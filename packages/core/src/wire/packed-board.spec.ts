@@ -23,7 +23,7 @@ describe('a board that is sent', () => {
     for (const count of [0, 1, 15, 16, 300]) {
       const board = boardOf(count);
       for (const whole of [new Set<string>(), new Set([...board.pages.keys()].slice(1))]) {
-        const sent = pack({ ...fields, board: boardOutline(board, 7, whole) });
+        const sent = pack({ ...fields, outline: boardOutline(board, 7, whole) });
         expect(packWithBoard(fields, board, 7, whole))
           .withContext(`${count} pages, ${whole.size} of them whole`)
           .toEqual(sent);
@@ -51,7 +51,7 @@ describe('a board that is sent', () => {
     );
     const after = draft.done();
     expect(packWithBoard(fields, after, 9, whole)).toEqual(
-      pack({ ...fields, board: boardOutline(after, 9, whole) }),
+      pack({ ...fields, outline: boardOutline(after, 9, whole) }),
     );
   });
 });

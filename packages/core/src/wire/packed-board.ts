@@ -10,7 +10,7 @@ import { pack } from './codec.js';
  * packed before is put together without being packed anew.
  */
 
-/** The same bytes as `pack` of these fields with `boardOutline(board, seq, whole)` as `board`. */
+/** The same bytes as `pack` of these fields with `boardOutline(board, seq, whole)` as `outline`. */
 export function packWithBoard(
   fields: Readonly<Record<string, unknown>>,
   board: Board,
@@ -23,7 +23,7 @@ export function packWithBoard(
   );
   return joined([
     ...mapOf(fields, 1),
-    pack('board'),
+    pack('outline'),
     ...mapOf({ id, title, sheet, rules, seq, unreadable }, 1),
     pack('pages'),
     listHead(pages.length),

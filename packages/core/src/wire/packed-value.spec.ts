@@ -97,12 +97,13 @@ describe('a message', () => {
       ...Array.from({ length: 250 }, () => addInk(page)),
       ...Array.from({ length: 250 }, () => addMark(page)),
     ];
+    const board = newId();
     const messages = inMessages(ops, MAX_OPERATIONS, pack);
     expect(messages.flat()).toEqual(ops);
     expect(messages.length).toBeLessThan(12);
     for (const some of messages)
-      expect(readClientMessage(pack({ kind: 'ops', ops: some }), 'student')).toEqual({
-        ...{ kind: 'ops', ops: some },
+      expect(readClientMessage(pack({ kind: 'ops', board, ops: some }), 'student')).toEqual({
+        ...{ kind: 'ops', board, ops: some },
       });
     expect(inMessages([], 10, pack)).toEqual([]);
   });

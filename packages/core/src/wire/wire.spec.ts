@@ -8,8 +8,14 @@ import { PIECE_MARK } from './live-piece.js';
 import { MessageError, pack, readClientMessage } from './index.js';
 
 describe('messages', () => {
+  const board = newId();
+
   it('arrive as they were sent, ink and all', () => {
-    const message: ClientMessage = { kind: 'ops', ops: [addInk(newId()), addInk(newId(), 2)] };
+    const message: ClientMessage = {
+      kind: 'ops',
+      board,
+      ops: [addInk(newId()), addInk(newId(), 2)],
+    };
     expect(readClientMessage(pack(message))).toEqual(message);
   });
 
@@ -37,10 +43,14 @@ describe('messages', () => {
       null,
       { kind: 'dance' },
       { kind: 'ping' },
-      { kind: 'ops', ops: [] },
-      { kind: 'ops', ops: Array.from({ length: MAX_OPERATIONS + 1 }, () => addInk(newId())) },
-      { kind: 'ops', ops: [{ ...addInk(newId()), id: 'short' }] },
-      { kind: 'ops', ops: [{ ...addInk(newId()), ink: 'text' }] },
+      { kind: 'ops', board, ops: [] },
+      {
+        kind: 'ops',
+        board,
+        ops: Array.from({ length: MAX_OPERATIONS + 1 }, () => addInk(newId())),
+      },
+      { kind: 'ops', board, ops: [{ ...addInk(newId()), id: 'short' }] },
+      { kind: 'ops', board, ops: [{ ...addInk(newId()), ink: 'text' }] },
       { kind: 'trust', who: 'everyone', trust: 'write' },
     ])
       expect(refused(pack(wrong)))

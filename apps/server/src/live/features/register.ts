@@ -10,6 +10,7 @@ import type { LiveFeature } from './feature.js';
 import { Leading } from './in-step/leading.js';
 import { LiveInk } from './ink/live-ink.js';
 import type { KeptPart } from './kept-part.js';
+import { ShowingBoards } from './lesson-boards/showing-boards.js';
 import { PenControl } from './pens/pen-control.js';
 import { Pointing } from './pointing/pointing.js';
 import { keptPresence } from './presence/kept.js';
@@ -29,6 +30,7 @@ interface ServerFeature<Name extends FeatureName> {
 
 /** Every feature of a lesson; one that core knows and that isn't here doesn't compile. Who comes is greeted in this order. */
 export const FEATURES = {
+  lessonBoards: { live: (service) => new ShowingBoards(service), kept: null },
   inStep: { live: (service) => new Leading(service), kept: null },
   pens: { live: (service) => new PenControl(service), kept: null },
   pointing: { live: (service) => new Pointing(service), kept: null },

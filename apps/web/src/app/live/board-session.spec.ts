@@ -9,7 +9,8 @@ import type { Id } from '@cuaderno/core/id';
 import type { Entry } from '@cuaderno/core/log';
 import type { Operation } from '@cuaderno/core/ops';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
-import { BoardSession } from './board-session';
+import type { BoardSession } from './board-session';
+import { LessonLine } from './lesson-line';
 import { pretendPerson } from './pretend-person';
 import { PretendServer } from './pretend-socket';
 
@@ -50,6 +51,7 @@ const kept = (): number =>
 
 describe('a board that is open in this window', () => {
   let server: PretendServer;
+  let line: LessonLine;
   let session: BoardSession;
   let now: number;
 
@@ -62,14 +64,15 @@ describe('a board that is open in this window', () => {
   });
 
   afterEach(() => {
-    session.close();
+    line.close();
     jasmine.clock().uninstall();
     localStorage.clear();
   });
 
   function start(): void {
     server = new PretendServer();
-    session = new BoardSession('/live/lesson', server.dial, (then) => then());
+    line = new LessonLine('/live/lesson', server.dial, (then) => then());
+    session = line.open(null);
   }
 
   function pass(ms: number): void {
@@ -88,8 +91,12 @@ describe('a board that is open in this window', () => {
       window: me,
       role: 'student',
       lesson,
+    });
+    server.line.say({
+      kind: 'board.opened',
+      board,
       page: page.id,
-      board: whole ? snapshot(entries) : null,
+      outline: whole ? snapshot(entries) : null,
     });
   }
 
@@ -97,13 +104,15 @@ describe('a board that is open in this window', () => {
   const ids = (): Id[] => items().map(({ id }) => id);
   const sentOps = (): Id[] => server.line.of('ops').flatMap(({ ops }) => ops.map(({ id }) => id));
   const applied = (from: number, ...ops: Operation[]) =>
-    server.line.say({ kind: 'applied', from, by: ida, at: 5, ops });
+    server.line.say({ kind: 'applied', board, from, by: ida, at: 5, ops });
 
   it('says hello, and shows the board it is given, at the page where the tutor is', () => {
     expect(session.line()).toBe('joining');
     expect(session.ready()).toBeFalse();
     welcome();
-    expect(server.line.of('hello')).toEqual([{ kind: 'hello', protocol: PROTOCOL, since: -1 }]);
+    expect(server.line.of('hello')).toEqual([
+      { kind: 'hello', protocol: PROTOCOL, boards: [{ board: null, since: -1 }] },
+    ]);
     expect(session.line()).toBe('live');
     expect(session.ready()).toBeTrue();
     expect(session.startPage()).toBe(page.id);
@@ -112,14 +121,14 @@ describe('a board that is open in this window', () => {
 
   it('shows my line at once, sends it, and keeps it until it is confirmed', () => {
     welcome();
-    const line = addInk(page.id);
-    session.do(line);
-    expect(ids()).toEqual([line.id]);
-    expect(sentOps()).toEqual([line.id]);
+    const ink = addInk(page.id);
+    session.do(ink);
+    expect(ids()).toEqual([ink.id]);
+    expect(sentOps()).toEqual([ink.id]);
     expect(session.unconfirmed()).toBe(1);
     expect(kept()).toBe(1);
-    server.line.say({ kind: 'confirmed', at: 7, seqs: [2], ids: [line.id] });
-    expect(ids()).toEqual([line.id]);
+    server.line.say({ kind: 'confirmed', board, at: 7, seqs: [2], ids: [ink.id] });
+    expect(ids()).toEqual([ink.id]);
     expect(session.unconfirmed()).toBe(0);
     expect(kept()).toBe(0);
     expect(items()[0]!.at).toBe(7);
@@ -127,14 +136,14 @@ describe('a board that is open in this window', () => {
 
   it('takes my line back when it is refused, and says why', () => {
     welcome();
-    const line = addInk(page.id);
-    session.do(line);
-    server.line.say({ kind: 'refused', id: line.id, problem: PROBLEM });
+    const ink = addInk(page.id);
+    session.do(ink);
+    server.line.say({ kind: 'refused', board, id: ink.id, problem: PROBLEM });
     expect(ids()).toEqual([]);
     expect(session.problem()).toEqual(PROBLEM);
     expect(kept()).toBe(0);
     // Others saw it being drawn: it goes from their pages too.
-    expect(server.line.of('live.end')).toEqual([{ kind: 'live.end', stroke: line.id }]);
+    expect(server.line.of('live.end')).toEqual([{ kind: 'live.end', stroke: ink.id }]);
   });
 
   it('waits for what is missing in between, and shows all of it in its order', () => {
@@ -154,13 +163,13 @@ describe('a board that is open in this window', () => {
     pass(4000);
     expect(server.lines.length).toBe(2);
     server.line.open();
-    expect(server.line.of('hello')[0]!.since).toBe(1);
+    expect(server.line.of('hello')[0]!.boards).toEqual([{ board, since: 1 }]);
   });
 
   it('asks anew where nobody confirms', () => {
     welcome();
-    const line = addInk(page.id);
-    session.do(line);
+    const ink = addInk(page.id);
+    session.do(ink);
     for (let i = 0; i < 12; i++) {
       server.line.say({ kind: 'pong', n: i });
       pass(1000);
@@ -168,7 +177,7 @@ describe('a board that is open in this window', () => {
     }
     expect(server.lines.length).toBe(2);
     welcome([], false);
-    expect(sentOps()).toEqual([line.id]);
+    expect(sentOps()).toEqual([ink.id]);
   });
 
   it('goes on while the line is away, and sends what was done when it is back', () => {
@@ -176,7 +185,7 @@ describe('a board that is open in this window', () => {
     server.line.end();
     expect(session.line()).toBe('away');
     const lines = [addInk(page.id, 1), addInk(page.id, 2)];
-    for (const line of lines) session.do(line);
+    for (const one of lines) session.do(one);
     expect(ids()).toEqual(lines.map(({ id }) => id));
     expect(session.unconfirmed()).toBe(2);
     pass(300);
@@ -194,7 +203,7 @@ describe('a board that is open in this window', () => {
     // It had arrived before the break; the answer had not.
     const theirs = addInk(page.id, 2);
     welcome([entry(2, me, mine), entry(3, ida, theirs)]);
-    server.line.say({ kind: 'confirmed', at: 7, seqs: [2], ids: [mine.id] });
+    server.line.say({ kind: 'confirmed', board, at: 7, seqs: [2], ids: [mine.id] });
     expect(ids()).toEqual([mine.id, theirs.id]);
     expect(session.unconfirmed()).toBe(0);
     expect(kept()).toBe(0);
@@ -203,13 +212,13 @@ describe('a board that is open in this window', () => {
   it('offers after a reload what an earlier visit could not get confirmed', () => {
     welcome();
     server.line.end();
-    const line = addInk(page.id);
-    session.do(line);
-    session.close();
+    const ink = addInk(page.id);
+    session.do(ink);
+    line.close();
     start();
     welcome();
-    expect(ids()).toEqual([line.id]);
-    expect(sentOps()).toEqual([line.id]);
+    expect(ids()).toEqual([ink.id]);
+    expect(sentOps()).toEqual([ink.id]);
   });
 
   it('undoes and redoes my own lines only, also those of before a reload', () => {
@@ -260,15 +269,19 @@ describe('a board that is open in this window', () => {
         window: me,
         role: 'student',
         lesson,
+      });
+      server.line.say({
+        kind: 'board.opened',
+        board,
         page: page.id,
-        board: boardOutline(full(), 3, new Set([page.id])),
+        outline: boardOutline(full(), 3, new Set([page.id])),
       });
     };
     const give = (seq: number, ...more: Operation[]): void => {
       const draft = new BoardDraft(full());
       for (const op of more) apply(op, draft, entry(9, ida, op));
       const pages = [pageSnapshot(draft.done().pages.get(other.id)!)];
-      server.line.say({ kind: 'pages', seq, ids: [other.id], pages });
+      server.line.say({ kind: 'pages', board, seq, ids: [other.id], pages });
     };
 
     it('shows the page in view at once, and asks for the rest', () => {
@@ -276,7 +289,7 @@ describe('a board that is open in this window', () => {
       expect(session.ready()).toBeTrue();
       expect(here(page.id)).toEqual([first.id]);
       expect([...session.coming().keys()]).toEqual([other.id]);
-      expect(server.line.of('pages')).toEqual([{ kind: 'pages', ids: [other.id] }]);
+      expect(server.line.of('pages')).toEqual([{ kind: 'pages', board, ids: [other.id] }]);
       give(3);
       expect(here(other.id)).toEqual([second.id]);
       expect(session.coming().size).toBe(0);
@@ -290,7 +303,7 @@ describe('a board that is open in this window', () => {
       expect(here(other.id)).toEqual([theirs.id, mine.id]);
       give(4, theirs);
       expect(here(other.id)).toEqual([second.id, theirs.id, mine.id]);
-      server.line.say({ kind: 'confirmed', at: 7, seqs: [5], ids: [mine.id] });
+      server.line.say({ kind: 'confirmed', board, at: 7, seqs: [5], ids: [mine.id] });
       expect(here(other.id)).toEqual([second.id, theirs.id, mine.id]);
     });
 
@@ -313,8 +326,8 @@ describe('a board that is open in this window', () => {
       server.line.end();
       pass(300);
       welcome([], false);
-      expect(server.line.of('hello')[0]!.since).toBe(3);
-      expect(server.line.of('pages')).toEqual([{ kind: 'pages', ids: [other.id] }]);
+      expect(server.line.of('hello')[0]!.boards).toEqual([{ board, since: 3 }]);
+      expect(server.line.of('pages')).toEqual([{ kind: 'pages', board, ids: [other.id] }]);
       give(3);
       expect(here(other.id)).toEqual([second.id]);
     });
@@ -362,7 +375,7 @@ describe('a board that is open in this window', () => {
     const points = [{ x: 1, y: 2, pressure: 1, time: 0 }];
     const start = { page: page.id, style: { tool: 'pen', ink: 'fern', width: 2 } } as const;
     server.line.say({
-      ...{ kind: 'live.ink', by: ida, start, n: 5 },
+      ...{ kind: 'live.ink', board, by: ida, start, n: 5 },
       points: encodePoints(points),
     });
     server.line.say({ kind: 'live.more', n: 5, piece: encodePiece(points, points[0]!) });
@@ -390,7 +403,7 @@ describe('a board that is open in this window', () => {
     server.line.end();
     pass(300);
     welcome([], false);
-    expect(server.line.of('page.viewed')).toEqual([{ kind: 'page.viewed', page: page.id }]);
+    expect(server.line.of('page.viewed')).toEqual([{ kind: 'page.viewed', board, page: page.id }]);
   });
 
   it('tells the ways in which it can be over', () => {
@@ -399,7 +412,7 @@ describe('a board that is open in this window', () => {
       [4401, 'not-in'],
       [4426, 'old'],
     ] as const) {
-      session.close();
+      line.close();
       start();
       welcome();
       server.line.end(code);

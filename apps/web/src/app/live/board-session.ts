@@ -1,13 +1,14 @@
 import { computed, signal } from '@angular/core';
+import type { Signal, WritableSignal } from '@angular/core';
 import { boardFromOutline, emptyBoard, pageFromSnapshot } from '@cuaderno/core/board';
 import { onItsSheet } from '@cuaderno/core/edits';
-import { CLOSE, MAX_OPERATIONS } from '@cuaderno/core/features';
+import { MAX_OPERATIONS } from '@cuaderno/core/features';
 import { fill, History, predict, receive, replica, withdraw } from '@cuaderno/core/log';
 import { inParts, operation } from '@cuaderno/core/ops';
 import { appliesTo } from '@cuaderno/core/permissions';
-import { inMessages, pack, PROTOCOL } from '@cuaderno/core/wire';
+import { inMessages, pack } from '@cuaderno/core/wire';
 import type { Board } from '@cuaderno/core/board';
-import type { ServerMessage } from '@cuaderno/core/features';
+import type { BoardWanted, Person, ServerMessage, View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { InkPoint } from '@cuaderno/core/ink';
 import type { Replica, ProjectedEntry } from '@cuaderno/core/log';
@@ -15,18 +16,15 @@ import type { Change, Operation } from '@cuaderno/core/ops';
 import type { EffectivePermissions, Role, Trust } from '@cuaderno/core/permissions';
 import type { Problem } from '@cuaderno/core/problem';
 import { Subject } from 'rxjs';
-import type { Subscription } from 'rxjs';
-import { whenIdle } from '../browser/when-idle';
-import { LiveLink } from './live-link';
-import type { Dial, LinkEvent } from './live-link';
-import { LessonState } from './lesson-state';
-import { InkSender } from './live-ink';
+import type { LessonFeatures } from './features/register';
+import type { LessonLine, LineState } from './lesson-line';
+import type { LessonState } from './lesson-state';
 import type { LiveInkEvent, StrokeStart } from './live-ink';
 import { PageArrivals } from './page-arrivals';
 import { PendingStore } from './pending-store';
 
-/** How things stand with the server. */
-export type LineState = 'joining' | 'live' | 'away' | 'over' | 'not-in' | 'door' | 'old';
+/** Stands for the id of a board that hasn't come. */
+const NAMELESS = '____________';
 
 /** Somebody's operations on a board that came too late. */
 export interface LateWork {
@@ -44,58 +42,67 @@ const TOO_LATE = new Set(
 const PATIENCE = 8000;
 /** How long entries may be missing in between before they are asked for, in ms. */
 const GAP_PATIENCE = 2000;
-/** Longest that is waited for a moment in which nothing else is to be done, in ms. */
-const IDLE_WAIT = 500;
+/** What the server says of a board that this window has open. */
+type BoardAnswer = Extract<
+  ServerMessage,
+  { kind: 'board.opened' | 'board.closed' | 'pages' | 'applied' | 'confirmed' | 'refused' }
+>;
 
 /**
  * One board, open in this window: predicts what its person does, sends it, keeps it until it is
- * confirmed, and takes in what everyone else does.
+ * confirmed, and takes in what everyone else does. Who that is and what lesson is open says the window's line.
  */
 export class BoardSession {
-  private readonly link: LiveLink;
-  private readonly subscription: Subscription;
-  private readonly state = signal<Replica>(replica(emptyBoard('____________'), -1));
+  private readonly state = signal<Replica>(replica(emptyBoard(NAMELESS), -1));
   private store: PendingStore | null = null;
   private history: History | null = null;
   /** Entries that came before those they follow. */
   private readonly early = new Map<number, ProjectedEntry>();
   private readonly sent = new Map<Id, number>();
   private gapSince: number | null = null;
-  private readonly watch: ReturnType<typeof setInterval>;
-  private readonly underWay = new InkSender();
   private looking: Id | null = null;
-  private readonly pageArrivals = new PageArrivals((ids) => this.link.send({ kind: 'pages', ids }));
+  private readonly pageArrivals = new PageArrivals((ids) => {
+    const board = this.id();
+    return board !== null && this.through.send({ kind: 'pages', board, ids });
+  });
   /** Whether what was done on an earlier visit can be undone by now. */
   private resumed = false;
+  /** Whether the server tells of this board just now. */
+  private isOpen = false;
 
+  /** Which board it is; `null` before the server has named the one to begin on. */
+  readonly id: Signal<Id | null>;
+  private readonly named: WritableSignal<Id | null>;
+  /** Why nothing is told of this board any more, or can't be. */
+  readonly closed = signal<Problem | null>(null);
   /** What is on screen: all that is confirmed, and one's own that isn't yet. */
   readonly board = computed<Board>(() => this.state().view);
-  readonly line = signal<LineState>('joining');
-  /** Whether nothing is heard of the server just now, for longer than it should take. */
-  readonly quiet = signal(false);
-  /** Whether the server can keep what is written just now. */
-  readonly keeps = signal(true);
-  readonly me = signal<Id | null>(null);
-  readonly role = signal<Role>('student');
-  /** The lesson on this board: who is in it and what is said there. */
-  readonly lessonState = new LessonState(
-    (message) => this.line() === 'live' && this.link.send(message),
-  );
-  /** What is known of that lesson, feature by feature. */
-  readonly features = this.lessonState.features;
-  readonly people = this.features.presence.people;
-  readonly lesson = this.lessonState.lesson;
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
+  /** Where this window was on it last, or is to go; `null` where it wasn't there. */
+  readonly place = signal<View | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
   /** Pages of which what is on them hasn't come yet. */
   readonly coming = this.pageArrivals.coming;
   readonly unconfirmed = computed(() => this.state().unconfirmed.length);
-  /** What the server would not take, last. */
-  readonly problem = signal<Problem | null>(null);
   readonly canUndo = signal(false);
   readonly canRedo = signal(false);
-  readonly mine = computed(() => this.people().find(({ id }) => id === this.me()) ?? null);
+  readonly liveInk = new Subject<LiveInkEvent>();
+  /** What waited for the line to come back. */
+  private readonly waited = new Set<Id>();
+
+  // What the line knows, for those who have a board in hand.
+  readonly line: Signal<LineState>;
+  readonly quiet: Signal<boolean>;
+  readonly keeps: Signal<boolean>;
+  readonly me: Signal<Id | null>;
+  readonly role: Signal<Role>;
+  readonly lessonState: LessonState;
+  readonly features: LessonFeatures;
+  readonly people: Signal<readonly Person[]>;
+  readonly lesson: Signal<{ id: Id; openedAt: number } | null>;
+  readonly mine: Signal<Person | null>;
+  readonly problem: WritableSignal<Problem | null>;
   readonly trust = computed<Trust>(() =>
     this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'view'),
   );
@@ -113,35 +120,32 @@ export class BoardSession {
       return appliesTo(actor, board, board.pages.get(page ?? ''));
     };
   });
-  readonly liveInk = new Subject<LiveInkEvent>();
-  /**
-   * What was done while the line was away, and couldn't be taken when it was back: it is kept in this browser until it
-   * has gone to the tutor as late lines.
-   */
-  readonly late = new Subject<LateWork>();
-  /** What waited for the line to come back. */
-  private readonly waited = new Set<Id>();
 
-  /** @param idle calls back when nothing else is to be done */
+  /** Made by `LessonLine.open`. */
   constructor(
-    path: string,
-    dial?: Dial,
-    private readonly idle = (then: () => void): void => void whenIdle(then, IDLE_WAIT),
+    private readonly through: LessonLine,
+    board: Id | null,
   ) {
-    this.link = new LiveLink(path, dial);
-    this.subscription = this.link.events.subscribe((event) => this.onEvent(event));
-    this.watch = setInterval(() => this.check(), 1000);
+    this.named = signal(board);
+    this.id = this.named.asReadonly();
+    const { line, quiet, keeps, me, role, lessonState, features, people, lesson } = through;
+    const { mine, problem } = through;
+    this.line = line;
+    this.quiet = quiet;
+    this.keeps = keeps;
+    this.me = me;
+    this.role = role;
+    this.lessonState = lessonState;
+    this.features = features;
+    this.people = people;
+    this.lesson = lesson;
+    this.mine = mine;
+    this.problem = problem;
   }
 
-  /** Somebody has signed in again: what they did meanwhile is sent, and what others did comes. */
-  comeBack(): void {
-    this.link.resume();
-  }
-
-  close(): void {
-    clearInterval(this.watch);
-    this.subscription.unsubscribe();
-    this.link.close();
+  /** What is asked of the server to have it open. */
+  get wanted(): BoardWanted {
+    return { board: this.id(), since: this.state().seq };
   }
 
   /** Does something at once, keeps it on this machine, and sends it. */
@@ -185,21 +189,37 @@ export class BoardSession {
   }
 
   sendInk(stroke: Id, start: StrokeStart | undefined, points: readonly InkPoint[]): void {
-    if (this.line() !== 'live') return;
-    const message = this.underWay.outgoing(stroke, start, points);
-    if (message) this.link.send(message);
+    const board = this.id();
+    if (!board || !this.isHeard) return;
+    const message = this.through.underWay.outgoing(board, stroke, start, points);
+    if (message) this.through.send(message);
   }
 
   endInk(stroke: Id): void {
-    if (this.line() === 'live') this.link.send({ kind: 'live.end', stroke });
+    if (this.isHeard) this.through.send({ kind: 'live.end', stroke });
   }
 
+  /** This window shows a page of it. */
   look(page: Id): void {
     if (this.looking === page) return;
     this.looking = page;
-    if (this.line() !== 'live') return;
-    this.link.send({ kind: 'page.viewed', page });
+    this.tellLooking();
     this.askOn();
+  }
+
+  /** This window shows another board. */
+  lookAway(): void {
+    this.looking = null;
+  }
+
+  private tellLooking(): void {
+    const [board, page] = [this.id(), this.looking];
+    if (board && page && this.isHeard) this.through.send({ kind: 'page.viewed', board, page });
+  }
+
+  /** Whether what is said of it now reaches the server. */
+  private get isHeard(): boolean {
+    return this.line() === 'live' && this.isOpen;
   }
 
   /** Calls back when all that is on these pages is here: at once, as a rule. */
@@ -223,50 +243,24 @@ export class BoardSession {
   }
 
   private send(ops: readonly Operation[]): void {
-    if (this.line() !== 'live' || !this.keeps()) return;
+    const board = this.id();
+    if (!board || !this.isHeard || !this.keeps()) return;
     const now = performance.now();
     for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
-      if (!this.link.send({ kind: 'ops', ops: batch })) return;
+      if (!this.through.send({ kind: 'ops', board, ops: batch })) return;
       for (const { id } of batch) this.sent.set(id, now);
     }
   }
 
-  private onEvent(event: LinkEvent): void {
-    switch (event.kind) {
-      case 'open':
-        this.link.send({ kind: 'hello', protocol: PROTOCOL, since: this.state().seq });
-        break;
-      case 'quiet':
-        this.quiet.set(event.is);
-        break;
-      case 'away':
-        this.quiet.set(false);
-        this.sent.clear();
-        this.pageArrivals.lost();
-        this.underWay.forget();
-        this.line.set('away');
-        break;
-      case 'ended':
-        if (event.code === CLOSE.over) this.end();
-        else if (event.code === CLOSE.old) this.line.set('old');
-        else if (event.code === CLOSE.door) this.line.set('door');
-        else {
-          this.sent.clear();
-          this.pageArrivals.lost();
-          this.underWay.forget();
-          this.line.set('not-in');
-        }
-        break;
-      case 'message':
-        this.onMessage(event.message);
-        break;
-    }
-  }
-
-  private onMessage(message: ServerMessage): void {
+  handle(message: BoardAnswer): void {
     switch (message.kind) {
-      case 'welcome':
-        this.welcome(message);
+      case 'board.opened':
+        this.opened(message);
+        break;
+      case 'board.closed':
+        this.isOpen = false;
+        this.closed.set(message.problem);
+        this.tellAllLate();
         break;
       case 'pages':
         this.fill(message);
@@ -282,82 +276,63 @@ export class BoardSession {
         break;
       case 'refused':
         this.refuse(message.id, message.problem);
-        break;
-      case 'live.ink':
-      case 'live.more':
-      case 'live.end': {
-        const event = this.underWay.incoming(message);
-        if (event) this.liveInk.next(event);
-        break;
-      }
-      case 'lesson':
-        this.lessonState.begin(message.lesson);
-        break;
-      case 'over':
-        this.lessonState.over();
-        if (this.role() === 'student') this.end();
-        break;
-      case 'keeping':
-        this.keeps.set(message.on);
-        // What was sent meanwhile wasn't taken: all of it is offered again when there is room.
-        this.sent.clear();
-        if (message.on) this.send(this.state().unconfirmed.map(({ op }) => op));
-        break;
-      case 'problem':
-        this.problem.set(message.problem);
-        break;
-      default:
-        this.lessonState.handle(message);
     }
   }
 
-  private welcome(message: Extract<ServerMessage, { kind: 'welcome' }>): void {
-    const { you, role, lesson, page, board } = message;
-    this.me.set(you);
-    this.role.set(role);
-    this.lessonState.ahead.set(message.now - Date.now());
-    this.keeps.set(true);
-    // From here on what features have to say goes out.
-    this.line.set('live');
-    this.lessonState.begin(lesson);
-    if (board) {
+  /** The line broke: what was sent may not have come. */
+  lost(): void {
+    this.isOpen = false;
+    this.sent.clear();
+    this.pageArrivals.lost();
+  }
+
+  /** What was sent while nothing could be kept wasn't taken: all of it is offered again when there is room. */
+  offerAgain(): void {
+    this.sent.clear();
+    this.send(this.state().unconfirmed.map(({ op }) => op));
+  }
+
+  private opened(message: Extract<ServerMessage, { kind: 'board.opened' }>): void {
+    const { board: id, page, outline } = message;
+    const you = this.me();
+    if (!you) return;
+    this.named.set(id);
+    this.closed.set(null);
+    this.isOpen = true;
+    if (outline) {
       this.early.clear();
       this.startPage.set(page);
-      this.store ??= new PendingStore(board.id, you);
+      this.store ??= new PendingStore(id, you);
       this.history ??= new History(you);
       // After a break, what is on screen stays there until it comes anew.
-      const outline = boardFromOutline(board, this.state().confirmed);
-      this.pageArrivals.expect(outline.coming);
+      const { board, coming } = boardFromOutline(outline, this.state().confirmed);
+      this.pageArrivals.expect(coming);
       const known = this.state().unconfirmed;
       const ids = new Set(known.map(({ op }) => op.id));
-      const stamp = { by: you, at: Date.now(), lesson: lesson?.id ?? null };
-      const kept = this.store.load().filter(({ id }) => !ids.has(id));
-      for (const { id } of kept) this.waited.add(id);
-      this.state.set(
-        replica(outline.board, board.seq, [...kept.map((op) => ({ op, stamp })), ...known]),
-      );
+      const stamp = { by: you, at: Date.now(), lesson: this.lesson()?.id ?? null };
+      const kept = this.store.load().filter((op) => !ids.has(op.id));
+      for (const op of kept) this.waited.add(op.id);
+      this.state.set(replica(board, outline.seq, [...kept.map((op) => ({ op, stamp })), ...known]));
     }
-    this.problem.set(null);
     this.resume();
     const pending = this.state().unconfirmed.map(({ op }) => op);
-    for (const { id } of pending) this.waited.add(id);
+    for (const op of pending) this.waited.add(op.id);
     this.send(pending);
-    if (this.looking) this.link.send({ kind: 'page.viewed', page: this.looking });
+    this.tellLooking();
     this.askOn();
   }
 
   /** What is on pages comes as it stands after all that was told before. */
   private fill(message: Extract<ServerMessage, { kind: 'pages' }>): void {
-    if (message.seq !== this.state().seq) return this.link.reconnect();
+    if (message.seq !== this.state().seq) return this.through.reconnect();
     this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
     this.pageArrivals.arrived(message.ids);
     this.resume();
-    this.idle(() => this.askOn());
+    this.through.idle(() => this.askOn());
   }
 
   private askOn(): void {
-    if (this.line() === 'live')
-      this.pageArrivals.askOn(this.state().view, this.looking ?? this.startPage());
+    if (this.isHeard) this.pageArrivals.askOn(this.state().view, this.looking ?? this.startPage());
   }
 
   /** Once all is here, what was done on an earlier visit can be undone, too. */
@@ -421,17 +396,15 @@ export class BoardSession {
     else this.problem.set(problem);
   }
 
-  /** The lesson is over: what hasn't arrived by then is late. */
-  private end(): void {
-    if (this.line() === 'over') return;
-    this.line.set('over');
+  /** What hasn't arrived by now is late: the lesson is over, or the class hasn't this board any more. */
+  tellAllLate(): void {
     const pending = this.state().unconfirmed.map(({ op }) => op);
     if (pending.length > 0) this.tellLate(pending);
   }
 
   private tellLate(ops: readonly Operation[]): void {
-    const [board, person] = [this.board().id, this.me()];
-    if (person) this.late.next({ board, person, ops });
+    const [board, person] = [this.id(), this.me()];
+    if (board && person) this.through.late.next({ board, person, ops });
   }
 
   /** Those have gone to the tutor, or can go nowhere. */
@@ -447,15 +420,14 @@ export class BoardSession {
     this.canRedo.set(this.history?.canRedo ?? false);
   }
 
-  /** Whatever should have come by now is asked for once more, on a new connection. */
-  private check(): void {
-    if (this.line() !== 'live') return;
+  /** Whether something that should have come by now hasn't: an answer, or what lies between two entries. */
+  isLate(): boolean {
+    if (!this.isOpen) return false;
     const now = performance.now();
     const late = [...this.sent.values()].some((at) => now - at > PATIENCE);
-    if (late || (this.gapSince !== null && now - this.gapSince > GAP_PATIENCE)) {
-      this.gapSince = null;
-      this.early.clear();
-      this.link.reconnect();
-    }
+    if (!late && (this.gapSince === null || now - this.gapSince <= GAP_PATIENCE)) return false;
+    this.gapSince = null;
+    this.early.clear();
+    return true;
   }
 }

@@ -3,8 +3,8 @@ import { newId } from '@cuaderno/core/id';
 import { apply } from '@cuaderno/core/ops';
 import type { Id } from '@cuaderno/core/id';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
-import { BoardSession } from './board-session';
-import type { LateWork } from './board-session';
+import type { BoardSession, LateWork } from './board-session';
+import { LessonLine } from './lesson-line';
 import { PretendServer } from './pretend-socket';
 
 const [board, me] = [newId(), newId()];
@@ -18,6 +18,7 @@ const PROBLEM = {
 
 describe('what was done while the line was away, and comes too late', () => {
   let server: PretendServer;
+  let line: LessonLine;
   let session: BoardSession;
   let late: LateWork[];
 
@@ -25,15 +26,16 @@ describe('what was done while the line was away, and comes too late', () => {
     jasmine.clock().install();
     spyOn(Math, 'random').and.returnValue(0.5);
     server = new PretendServer();
-    session = new BoardSession('/live/lesson', server.dial, (then) => then());
+    line = new LessonLine('/live/lesson', server.dial, (then) => then());
+    session = line.open(null);
     late = [];
     welcome();
-    session.late.subscribe((work) => late.push(work));
+    line.late.subscribe((work) => late.push(work));
     server.line.end();
   });
 
   afterEach(() => {
-    session.close();
+    line.close();
     jasmine.clock().uninstall();
     localStorage.clear();
   });
@@ -44,9 +46,13 @@ describe('what was done while the line was away, and comes too late', () => {
     apply(addPages([page]), draft, { by: me, at: 0, lesson: null });
     server.line.open();
     server.line.say({
-      ...{ kind: 'welcome', now: Date.now(), you: me, window: me, role: 'student', page: page.id },
+      ...{ kind: 'welcome', now: Date.now(), you: me, window: me, role: 'student' },
       lesson: { id: newId(), openedAt: 1 },
-      board: isBack ? null : boardOutline(draft.done(), 1, new Set([page.id])),
+    });
+    server.line.say({
+      kind: 'board.opened',
+      ...{ board, page: page.id },
+      outline: isBack ? null : boardOutline(draft.done(), 1, new Set([page.id])),
     });
   }
 
@@ -58,28 +64,28 @@ describe('what was done while the line was away, and comes too late', () => {
   const isLate = (): Id[] => late.flatMap(({ ops }) => ops.map(({ id }) => id));
 
   it('goes from the page and is kept here until the tutor has it', () => {
-    const line = addInk(page.id);
-    session.do(line);
+    const ink = addInk(page.id);
+    session.do(ink);
     pass(300);
     welcome(true);
-    expect(sentOps()).toEqual([line.id]);
-    server.line.say({ kind: 'refused', id: line.id, problem: PROBLEM });
+    expect(sentOps()).toEqual([ink.id]);
+    server.line.say({ kind: 'refused', board, id: ink.id, problem: PROBLEM });
     expect(ids()).toEqual([]);
-    expect(late[0]).toEqual({ board, person: me, ops: [line] });
+    expect(late[0]).toEqual({ board, person: me, ops: [ink] });
     expect(kept()).toBe(1);
     // It is told in other words.
     expect(session.problem()).toBeNull();
-    session.settled([line.id]);
+    session.settled([ink.id]);
     expect(kept()).toBe(0);
   });
 
   it('is what was refused for want of a pen, and nothing else', () => {
-    const line = addInk(page.id);
-    session.do(line);
+    const ink = addInk(page.id);
+    session.do(ink);
     pass(300);
     welcome(true);
     const problem = { ...PROBLEM, type: 'urn:cuaderno:bad-ink' };
-    server.line.say({ kind: 'refused', id: line.id, problem });
+    server.line.say({ kind: 'refused', board, id: ink.id, problem });
     expect(late).toEqual([]);
     expect(session.problem()).toEqual(problem);
     expect(kept()).toBe(0);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { LineState } from './board-session';
+import type { LineState } from './lesson-line';
 
 /** One calm line on how things stand with the server. It takes its own room and covers nothing. */
 @Component({

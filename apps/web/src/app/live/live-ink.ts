@@ -22,7 +22,11 @@ export type LiveInkEvent =
       readonly points: readonly InkPoint[];
     }
   /** It is this item, which follows; or was given up. */
-  | { readonly kind: 'end'; readonly n: number; readonly item: Id | null };
+  | {
+      readonly kind: 'end';
+      readonly n: number;
+      readonly item: Id | null;
+    };
 
 /** Strokes of which pieces may still come, at most. */
 const KNOWN = 64;
@@ -32,10 +36,11 @@ export class InkSender {
   /** The stroke that is drawn here just now. */
   private own: { readonly stroke: Id; readonly origin: Point } | null = null;
   /** Others' strokes, by the numbers that stand for them. */
-  private readonly known = new Map<number, { by: Id; origin: Point }>();
+  private readonly known = new Map<number, { board: Id; by: Id; origin: Point }>();
 
   /** @param start with the first points of a stroke @returns what to send; `null` where nobody knows the stroke */
   outgoing(
+    board: Id,
     stroke: Id,
     start: StrokeStart | undefined,
     points: readonly InkPoint[],
@@ -43,7 +48,7 @@ export class InkSender {
     if (start) {
       const coded = encodePoints(points);
       this.own = { stroke, origin: decodePoints(coded)[0]! };
-      return { kind: 'live.ink', stroke, start, points: coded };
+      return { kind: 'live.ink', board, stroke, start, points: coded };
     }
     if (this.own?.stroke !== stroke) return null;
     return { kind: 'live.more', piece: encodePiece(points, this.own.origin) };
@@ -51,15 +56,15 @@ export class InkSender {
 
   incoming(
     message: Extract<ServerMessage, { kind: 'live.ink' | 'live.more' | 'live.end' }>,
-  ): LiveInkEvent | null {
+  ): { readonly board: Id; readonly event: LiveInkEvent } | null {
     switch (message.kind) {
       case 'live.ink': {
-        const { by, start, n } = message;
+        const { board, by, start, n } = message;
         const points = decodePoints(message.points);
         this.known.delete(n);
-        this.known.set(n, { by, origin: points[0]! });
+        this.known.set(n, { board, by, origin: points[0]! });
         if (this.known.size > KNOWN) this.known.delete(this.known.keys().next().value!);
-        return { kind: 'points', n, by, start, points };
+        return { board, event: { kind: 'points', n, by, start, points } };
       }
       case 'live.more': {
         // Of a stroke whose beginning was lost, or that began before one came, the whole is seen when it is finished.
@@ -68,12 +73,14 @@ export class InkSender {
         // Those that go on are remembered, however many begin and end meanwhile.
         this.known.delete(message.n);
         this.known.set(message.n, of);
-        const { by, origin } = of;
+        const { board, by, origin } = of;
         const points = decodePiece(message.piece, origin);
-        return { kind: 'points', n: message.n, by, start: undefined, points };
+        return { board, event: { kind: 'points', n: message.n, by, start: undefined, points } };
       }
-      case 'live.end':
-        return { kind: 'end', n: message.n, item: message.item };
+      case 'live.end': {
+        const board = this.known.get(message.n)?.board;
+        return board ? { board, event: { kind: 'end', n: message.n, item: message.item } } : null;
+      }
     }
   }
 

@@ -60,7 +60,7 @@ export class LiveLink {
 
   /** @param path of the WebSocket on this origin */
   constructor(
-    private readonly path: string,
+    public path: string,
     private readonly dial: Dial = (url) => new WebSocket(url),
   ) {
     this.pulse = setInterval(() => this.beat(), BEAT);

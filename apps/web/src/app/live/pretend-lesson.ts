@@ -5,8 +5,9 @@ import { newId } from '@cuaderno/core/id';
 import { apply } from '@cuaderno/core/ops';
 import type { Role, Trust } from '@cuaderno/core/permissions';
 import { addPages, somePages } from '@cuaderno/core/testing';
-import { BoardSession } from './board-session';
-import { BoardSessions } from './board-sessions';
+import type { BoardSession } from './board-session';
+import { LessonLine } from './lesson-line';
+import { LessonLines } from './lesson-lines';
 import { pretendPerson } from './pretend-person';
 import { PretendServer } from './pretend-socket';
 import type { PretendSocket } from './pretend-socket';
@@ -26,11 +27,16 @@ export class PretendLesson {
 
   /** Has screens open their boards here. */
   get provider(): Provider {
-    return { provide: BoardSessions, useValue: { open: (path: string) => this.open(path) } };
+    return { provide: LessonLines, useValue: { dial: (path: string) => this.dial(path) } };
   }
 
+  dial(path: string): LessonLine {
+    return new LessonLine(path, this.server.dial, (then) => then());
+  }
+
+  /** The board that a window begins on. */
   open(path: string): BoardSession {
-    return new BoardSession(path, this.server.dial, (then) => then());
+    return this.dial(path).open(null);
   }
 
   /** What the screen that was opened last says and hears. */
@@ -51,9 +57,14 @@ export class PretendLesson {
       window: this.me,
       role,
       lesson: isOpen ? { id: this.id, openedAt: Date.now() } : null,
-      page: first,
-      board: boardOutline(draft.done(), 1, new Set(this.pages.map(({ id }) => id))),
     });
+    this.line.say({
+      kind: 'board.opened',
+      board: this.board,
+      page: first,
+      outline: boardOutline(draft.done(), 1, new Set(this.pages.map(({ id }) => id))),
+    });
+    if (isOpen) this.line.say({ kind: 'boards', boards: [{ id: this.board, title, shown: true }] });
     if (isOpen) this.trust(role, trust);
   }
 

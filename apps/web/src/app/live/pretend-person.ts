@@ -7,6 +7,7 @@ export function pretendPerson(change: Partial<Person> & Pick<Person, 'id' | 'nam
     role: 'student',
     trust: 'view',
     here: true,
+    board: null,
     page: null,
     rules: {},
     hand: null,

@@ -1,1 +1,2 @@
 export * from './messages.js';
+export * from './wanted.js';

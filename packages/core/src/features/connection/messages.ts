@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import { BoardOutline } from '../../board/index.js';
 import { Id } from '../../id/index.js';
 import { Role } from '../../permissions/index.js';
 import { Problem } from '../../problem/index.js';
+import { BoardWanted, MAX_BOARDS } from '../board/wanted.js';
 import { liveFeature } from '../feature.js';
 import { SMALL } from '../limits.js';
 
@@ -11,14 +11,11 @@ const Lesson = z.strictObject({ id: Id, openedAt: z.number() });
 /** The line itself: who one is on it, which lesson is open, and whether it still carries. */
 export const connection = liveFeature({
   clientMessages: {
+    /** The first word of a window; the boards that it shows are opened with it, as if each were asked for. */
     hello: {
       from: 'anyone',
-      limits: { bytes: 100, values: 10, text: 60, depth: 1 },
-      fields: {
-        protocol: z.number().int(),
-        /** Last entry this browser has, or -1 for none: then the board is sent as it is. */
-        since: z.number().int().min(-1),
-      },
+      limits: { bytes: 1_000, values: 60, text: 500, depth: 3 },
+      fields: { protocol: z.number().int(), boards: z.array(BoardWanted).max(MAX_BOARDS) },
     },
     ping: { from: 'anyone', limits: SMALL, fields: { n: z.number().int().min(0) } },
   },
@@ -30,15 +27,8 @@ export const connection = liveFeature({
       role: Role,
       /** What time it is for the server, in ms since 1970. */
       now: z.number(),
-      /** The lesson that is open on this board, if one is. */
+      /** The lesson of the course that is open, if one is. */
       lesson: Lesson.nullable(),
-      /** The page to begin on: where the tutor is. */
-      page: Id.nullable(),
-      /**
-       * The board, with what is on the page in view; what is on the others is asked for. `null` where all
-       * that was missed follows as `applied`.
-       */
-      board: BoardOutline.nullable(),
     },
     lesson: { lesson: Lesson.nullable() },
     /** The lesson was closed; nothing more will come. */

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { Id } from '../../id/index.js';
 import { liveFeature } from '../feature.js';
 import { SMALL } from '../limits.js';
 import { View } from './view.js';
@@ -9,16 +10,16 @@ export const inStep = liveFeature({
     /** Whether students' windows follow the tutor's from now on. */
     step: { from: 'tutor', limits: SMALL, fields: { on: z.boolean() } },
     /** What the leader's window shows; at frame rate, and once more when it rests. */
-    view: { from: 'anyone', limits: SMALL, fields: { view: View, final: z.boolean() } },
+    view: { from: 'anyone', limits: SMALL, fields: { board: Id, view: View, final: z.boolean() } },
     /** Brings every student's window here, once: the tutor's to say, and theirs who lead. */
-    gather: { from: 'anyone', limits: SMALL, fields: { view: View } },
+    gather: { from: 'anyone', limits: SMALL, fields: { board: Id, view: View } },
     /** Brings one window of a student here, once. */
-    'gather.one': { from: 'tutor', to: 'window', limits: SMALL, fields: { view: View } },
+    'gather.one': { from: 'tutor', to: 'window', limits: SMALL, fields: { board: Id, view: View } },
   },
   serverMessages: {
     step: { on: z.boolean() },
     /** What the leader's window shows, to be shown here too; `once` leaves it free to move after that. */
-    view: { view: View, once: z.boolean() },
+    view: { board: Id, view: View, once: z.boolean() },
   },
   record: null,
   said: [],

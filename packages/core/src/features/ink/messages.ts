@@ -17,7 +17,7 @@ const Style = z.discriminatedUnion('tool', [
 ]);
 
 /** A stroke begins: where and how it is drawn, and its first points. */
-const begun = { start: z.strictObject({ page: Id, style: Style }), points: bytes };
+const begun = { board: Id, start: z.strictObject({ page: Id, style: Style }), points: bytes };
 
 /** Stands for a stroke under way. The id of the operation that it will be is its writer's alone until that is kept. */
 const number = z.number().int().min(0);

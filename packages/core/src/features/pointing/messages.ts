@@ -8,16 +8,20 @@ import { Lamp, Overlay, Place } from './pointing.js';
 export const pointing = liveFeature({
   clientMessages: {
     /** Where one points; at frame rate, may be lost. `null` takes the dot away. */
-    point: { from: 'anyone', limits: SMALL, fields: { at: Place.nullable() } },
+    point: { from: 'anyone', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
     /** Leaves one's arrow standing, or takes it away. */
-    arrow: { from: 'anyone', limits: SMALL, fields: { at: Place.nullable() } },
+    arrow: { from: 'anyone', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
     /** Takes everyone's arrows away. */
     'arrows.clear': { from: 'tutor', limits: SMALL, fields: {} },
     /** Lights the lamp, moves it, or puts it out. */
-    lamp: { from: 'anyone', limits: SMALL, fields: { lamp: Lamp.nullable(), final: z.boolean() } },
+    lamp: {
+      from: 'anyone',
+      limits: SMALL,
+      fields: { board: Id, lamp: Lamp.nullable(), final: z.boolean() },
+    },
   },
   serverMessages: {
-    point: { by: Id, at: Place.nullable() },
+    point: { by: Id, board: Id, at: Place.nullable() },
     shown: { shown: Overlay },
   },
   record: null,

@@ -20,9 +20,13 @@ export const Lamp = z.strictObject({
 export type Lamp = z.infer<typeof Lamp>;
 
 /** An arrow that somebody has left standing on a page: its tip is at the place. */
-export const Arrow = Place.extend({ by: Id });
+export const Arrow = Place.extend({ board: Id, by: Id });
 export type Arrow = z.infer<typeof Arrow>;
 
-/** What is shown on the pages just now and is on none of them. */
-export const Overlay = z.strictObject({ arrows: z.array(Arrow), lamp: Lamp.nullable() });
+/** The lamp, where it is. */
+export const LitLamp = Lamp.extend({ board: Id });
+export type LitLamp = z.infer<typeof LitLamp>;
+
+/** What is shown on the pages of a lesson's boards just now and is on none of them. */
+export const Overlay = z.strictObject({ arrows: z.array(Arrow), lamp: LitLamp.nullable() });
 export type Overlay = z.infer<typeof Overlay>;

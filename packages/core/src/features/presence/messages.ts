@@ -9,12 +9,12 @@ import { LessonWindow, Machine, Person } from './person.js';
 export const presence = liveFeature({
   clientMessages: {
     /** Which page this browser shows. */
-    'page.viewed': { from: 'anyone', limits: SMALL, fields: { page: Id } },
+    'page.viewed': { from: 'anyone', limits: SMALL, fields: { board: Id, page: Id } },
     /** What this window shows while it isn't followed by others, and on what machine; when it rests. */
     window: {
       from: 'anyone',
       limits: SMALL,
-      fields: { machine: Machine, size: WindowSize, view: View },
+      fields: { board: Id, machine: Machine, size: WindowSize, view: View },
     },
   },
   serverMessages: {

@@ -27,7 +27,8 @@ export const Person = z.object({
   trust: Trust,
   /** Whether a window of theirs is connected just now. */
   here: z.boolean(),
-  /** The page they look at. */
+  /** The board they look at, and its page. */
+  board: Id.nullable(),
   page: Id.nullable(),
   /** What is said for this person besides their pen. */
   rules: Rules,

@@ -46,7 +46,7 @@ export class Captioning implements LiveFeature<'captions'> {
     if (!lesson || (who !== null && lesson.person(who)?.door !== 'in')) return;
     this.begun.delete(lesson);
     this.classroom.keep(this.store.setWriter(lesson, who), 'who types captions');
-    for (const window of this.classroom.windows(lesson.board)) window.tell(this.state(lesson));
+    for (const window of this.classroom.windows(lesson)) window.tell(this.state(lesson));
   }
 
   /** What can't be kept is said to who typed it, who has it still. */
@@ -70,8 +70,7 @@ export class Captioning implements LiveFeature<'captions'> {
     const mine = { id, by: from.person, text: read.data, from: begun, at };
     const line = await this.store.write(lesson, mine);
     if (!line) return from.refuse('caption-not-kept');
-    for (const window of this.classroom.windows(lesson.board))
-      window.tell({ kind: 'caption', line });
+    for (const window of this.classroom.windows(lesson)) window.tell({ kind: 'caption', line });
   }
 
   /** How far a line is typed: it may be lost on its way, the whole line follows. */
@@ -83,7 +82,7 @@ export class Captioning implements LiveFeature<'captions'> {
     if (text === '') this.begun.delete(lesson);
     else if (!this.begun.has(lesson)) this.begun.set(lesson, Date.now());
     const bytes = pack({ kind: 'caption.typing', text } satisfies ServerMessage);
-    for (const window of this.classroom.windows(lesson.board))
+    for (const window of this.classroom.windows(lesson))
       if (window !== from) window.sendLive(bytes);
   }
 

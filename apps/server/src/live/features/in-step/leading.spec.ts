@@ -26,7 +26,12 @@ describe('in step', () => {
 
     const late = await house.window(student);
     await late.hears('step', ({ on }) => on);
-    expect(await late.hears('view')).toEqual({ kind: 'view', view: part(page, 3), once: false });
+    expect(await late.hears('view')).toEqual({
+      kind: 'view',
+      board: house.board,
+      view: part(page, 3),
+      once: false,
+    });
 
     maren.send({ kind: 'step', on: false });
     await late.hears('step', ({ on }) => !on);
@@ -43,7 +48,12 @@ describe('in step', () => {
   it('brings all to one place once, and leaves them free', async () => {
     const { maren, ana, page } = await house.lesson();
     maren.send({ kind: 'gather', view: part(page) });
-    expect(await ana.hears('view')).toEqual({ kind: 'view', view: part(page), once: true });
+    expect(await ana.hears('view')).toEqual({
+      kind: 'view',
+      board: house.board,
+      view: part(page),
+      once: true,
+    });
   });
 
   it('brings one window here once, and none of another lesson, nor for a student', async () => {
@@ -54,7 +64,12 @@ describe('in step', () => {
     const mine = (await tablet.hears('welcome')).window;
     expect(windows.find(({ id }) => id === mine)!.person).toBe((await ana.hears('welcome')).you);
     maren.send({ kind: 'gather.one', to: mine, view: part(page, 5) });
-    expect(await tablet.hears('view')).toEqual({ kind: 'view', view: part(page, 5), once: true });
+    expect(await tablet.hears('view')).toEqual({
+      kind: 'view',
+      board: house.board,
+      view: part(page, 5),
+      once: true,
+    });
 
     // Who isn’t there, and windows of tutors, are brought nowhere; a student brings nobody.
     maren.send({ kind: 'gather.one', to: page, view: part(page) });

@@ -1,5 +1,6 @@
-import type { ServerMessage, View } from '@cuaderno/core';
+import type { Id, ServerMessage, View } from '@cuaderno/core';
 import { maySee, pack } from '@cuaderno/core';
+import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import type { ClientHandlers, LiveFeature } from '../feature.js';
@@ -8,53 +9,50 @@ import type { ClientHandlers, LiveFeature } from '../feature.js';
 export class Leading implements LiveFeature<'inStep'> {
   readonly handlers: ClientHandlers<'inStep'> = {
     step: (window, { on }) => this.step(window, on),
-    view: (window, { view, final }) => this.view(window, view, final),
-    gather: (window, { view }) => this.gather(window, view),
-    'gather.one': (window, { view }, addressee) => this.gatherOne(window, view, addressee),
+    view: (window, { board, view, final }) => this.view(window, board, view, final),
+    gather: (window, { board, view }) => this.gather(window, board, view),
+    'gather.one': (window, { board, view }, addressee) =>
+      this.gatherOne(window, board, view, addressee),
   };
 
   constructor(private readonly classroom: Classroom) {}
 
-  step(from: LiveConnection, on: boolean): void {
-    const { lesson } = from;
+  step({ lesson }: LiveConnection, on: boolean): void {
     if (!lesson) return;
     lesson.view = null;
     this.classroom.keep(this.classroom.lessons.setStep(lesson, on), 'being in step');
-    for (const window of this.classroom.windows(from.board)) window.tell({ kind: 'step', on });
+    for (const window of this.classroom.windows(lesson)) window.tell({ kind: 'step', on });
   }
 
   /** On its way a view may be lost on slow lines; the one at rest never is. */
-  view(from: LiveConnection, view: View, final: boolean): void {
-    const { lesson, board } = from;
+  view(from: LiveConnection, board: Id, view: View, final: boolean): void {
+    const { lesson } = from;
+    if (!lesson?.inStep || from.person !== lesson.leader) return;
     // A page that students aren't shown leads nowhere: they stay where they were.
-    if (
-      !lesson?.inStep ||
-      from.person !== lesson.leader ||
-      this.classroom.audienceOf(board, view.page) !== 'everyone'
-    )
-      return;
-    lesson.view = view;
-    const bytes = pack({ kind: 'view', view, once: false } satisfies ServerMessage);
-    for (const window of this.classroom.windows(board))
+    if (!this.isForAll(lesson, board, view)) return;
+    lesson.view = { board, view };
+    const bytes = pack({ kind: 'view', board, view, once: false } satisfies ServerMessage);
+    for (const window of this.classroom.windows(lesson))
       if (window.person !== from.person) {
         if (final) window.send(bytes);
         else window.sendLive(bytes);
       }
   }
 
-  gather(from: LiveConnection, view: View): void {
+  gather(from: LiveConnection, board: Id, view: View): void {
     const { lesson } = from;
-    if (!lesson || this.classroom.audienceOf(from.board, view.page) !== 'everyone') return;
+    if (!lesson || !this.isForAll(lesson, board, view)) return;
     if (from.role !== 'tutor' && from.person !== lesson.lead) return;
-    for (const window of this.classroom.windows(from.board))
+    for (const window of this.classroom.windows(lesson))
       if (window.role === 'student' && window.person !== from.person)
-        window.tell({ kind: 'view', view, once: true });
+        window.tell({ kind: 'view', board, view, once: true });
   }
 
   /** One student's window is shown this, as by `gather`; windows of tutors look where they like. */
-  private gatherOne(from: LiveConnection, view: View, window: LiveConnection): void {
-    if (!maySee(window.viewer, this.classroom.audienceOf(from.board, view.page))) return;
-    if (window.role === 'student') window.tell({ kind: 'view', view, once: true });
+  private gatherOne({ lesson }: LiveConnection, board: Id, view: View, to: LiveConnection): void {
+    if (!lesson || to.role !== 'student') return;
+    if (!maySee(to.viewer, this.classroom.audienceOf(lesson, board, view.page))) return;
+    to.tell({ kind: 'view', board, view, once: true });
   }
 
   restore(): void {
@@ -63,16 +61,16 @@ export class Leading implements LiveFeature<'inStep'> {
 
   /** Someone comes, late or again. */
   sendSnapshot(window: LiveConnection): void {
-    const { lesson, board } = window;
+    const { lesson } = window;
     if (!lesson) return;
     const { inStep, view } = lesson;
     window.tell({ kind: 'step', on: inStep });
-    if (
-      inStep &&
-      view &&
-      window.person !== lesson.leader &&
-      this.classroom.audienceOf(board, view.page) === 'everyone'
-    )
-      window.tell({ kind: 'view', view, once: false });
+    if (!inStep || !view || window.person === lesson.leader) return;
+    if (this.isForAll(lesson, view.board, view.view))
+      window.tell({ kind: 'view', ...view, once: false });
+  }
+
+  private isForAll(lesson: LiveLesson, board: Id, { page }: View): boolean {
+    return this.classroom.audienceOf(lesson, board, page) === 'everyone';
   }
 }

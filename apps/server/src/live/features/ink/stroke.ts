@@ -6,15 +6,21 @@ const STROKES = 16;
 
 type Of<Kind extends ClientMessage['kind']> = Extract<ClientMessage, { kind: Kind }>;
 
+/** Where a stroke is drawn. */
+export interface StrokePlace {
+  readonly board: Id;
+  readonly page: Id;
+}
+
 /** What a stroke needs of the window that draws it. */
 export interface Drawer {
   readonly person: Id;
   /** Whether this person may write on a page just now. */
-  mayWrite(page: Id): boolean;
+  mayWrite(place: StrokePlace): boolean;
   /** A number for a stroke that begins. */
   number(): number;
   /** Tells the others, as far as they may see the page. */
-  passOn(message: ServerMessage, page: Id): void;
+  passOn(message: ServerMessage, place: StrokePlace): void;
   /** Points that no pen could have drawn. */
   refuse(): void;
 }
@@ -23,7 +29,7 @@ export interface Drawer {
 export class StrokeUnderWay {
   private now: {
     readonly id: Id;
-    readonly page: Id;
+    readonly place: StrokePlace;
     /** What stands for it in its pieces, and the point from which they are reckoned. */
     readonly n: number;
     readonly origin: Point;
@@ -34,24 +40,29 @@ export class StrokeUnderWay {
   constructor(private readonly by: Drawer) {}
 
   begin(message: Of<'live.ink'>): void {
-    const { page } = message.start;
-    if (!this.by.mayWrite(page)) return;
+    const place = { board: message.board, page: message.start.page };
+    if (!this.by.mayWrite(place)) return;
     const [origin] = this.inked(() => decodePoints(message.points));
     if (!origin) return;
     const n = this.by.number();
     const { stroke, ...live } = message;
-    this.now = { id: stroke, page, n, origin };
+    this.now = { id: stroke, place, n, origin };
     this.numbers.set(stroke, n);
     if (this.numbers.size > STROKES) this.numbers.delete(this.numbers.keys().next().value!);
-    this.by.passOn({ ...live, by: this.by.person, n }, page);
+    this.by.passOn({ ...live, by: this.by.person, n }, place);
   }
 
   goOn({ piece }: Of<'live.more'>): void {
-    // A stroke that nobody was shown has no page, and nobody may see it.
+    // A stroke that nobody was shown is nowhere, and nobody may see it.
     const { now } = this;
-    if (!now || !this.by.mayWrite(now.page)) return;
+    if (!now || !this.by.mayWrite(now.place)) return;
     if (this.inked(() => decodePiece(piece, now.origin)).length === 0) return;
-    this.by.passOn({ kind: 'live.more', n: now.n, piece }, now.page);
+    this.by.passOn({ kind: 'live.more', n: now.n, piece }, now.place);
+  }
+
+  /** Whether it is drawn on this board. */
+  isOn(board: Id): boolean {
+    return this.now?.place.board === board;
   }
 
   end(stroke: Id): void {
@@ -60,14 +71,14 @@ export class StrokeUnderWay {
 
   /** Gives it up if its writer may not write where it is any longer. */
   check(): void {
-    if (this.now && !this.by.mayWrite(this.now.page)) this.stop();
+    if (this.now && !this.by.mayWrite(this.now.place)) this.stop();
   }
 
   /** Gives it up: the pen was taken back. */
   stop(): void {
     const { now } = this;
     if (!now) return;
-    this.by.passOn({ kind: 'live.end', n: now.n, item: null }, now.page);
+    this.by.passOn({ kind: 'live.end', n: now.n, item: null }, now.place);
     this.now = null;
   }
 

@@ -188,7 +188,7 @@ describe('the lead', () => {
     expect(noor.told.some((m) => m.kind === 'view' && m.view.y === 9)).toBeFalse();
     expect(noor.told.filter((m) => m.kind === 'shown').at(-1)).toEqual({
       kind: 'shown',
-      shown: { arrows: [], lamp },
+      shown: { arrows: [], lamp: { ...lamp, board: house.board } },
     });
   });
 

@@ -23,7 +23,7 @@ export class PenControl implements LiveFeature<'pens'> {
     this.classroom.keep(given.kept, 'who has a pen');
     const changed = new Set(given.changed.map(({ id }) => id));
     if (trust === 'view')
-      for (const window of this.classroom.windows(from.board))
+      for (const window of this.classroom.windows(lesson))
         if (changed.has(window.person)) window.stroke.stop();
     const tell = (): void => {
       this.classroom.tellPeople(lesson);
@@ -63,8 +63,8 @@ export class PenControl implements LiveFeature<'pens'> {
   }
 
   /** Gives up strokes under way of people who may no longer write where they write. */
-  stopStrokes(board: Id): void {
-    for (const window of this.classroom.windows(board)) window.stroke.check();
+  stopStrokes(lesson: LiveLesson): void {
+    for (const window of this.classroom.windows(lesson)) window.stroke.check();
   }
 
   restore(): void {
@@ -79,8 +79,7 @@ export class PenControl implements LiveFeature<'pens'> {
   tellClass(lesson: LiveLesson): void {
     const message = classOf(lesson);
     // It may have been closed while something of it was kept.
-    for (const window of this.classroom.windows(lesson.board))
-      if (window.lesson === lesson) window.tell(message);
+    for (const window of this.classroom.windows(lesson)) window.tell(message);
   }
 }
 

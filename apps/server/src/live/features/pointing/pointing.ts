@@ -1,5 +1,5 @@
 import { mayWriteOn, maySee } from '@cuaderno/core';
-import type { Arrow, Id, Lamp, Place, ServerMessage } from '@cuaderno/core';
+import type { Arrow, Id, Lamp, LitLamp, Place, ServerMessage } from '@cuaderno/core';
 import { pack } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
@@ -9,30 +9,36 @@ import type { ClientHandlers, LiveFeature } from '../feature.js';
 /** The pointer, arrows left standing, and the lamp: what is shown on pages and is on none of them. */
 export class Pointing implements LiveFeature<'pointing'> {
   readonly handlers: ClientHandlers<'pointing'> = {
-    point: (window, { at }) => this.point(window, at),
-    arrow: (window, { at }) => this.arrow(window, at),
+    point: (window, { board, at }) => this.point(window, board, at),
+    arrow: (window, { board, at }) => this.arrow(window, board, at),
     'arrows.clear': (window) => this.clear(window),
-    lamp: (window, { lamp, final }) => this.lamp(window, lamp, final),
+    lamp: (window, { board, lamp, final }) => this.lamp(window, board, lamp, final),
   };
 
   constructor(private readonly classroom: Classroom) {}
 
   /** On its way a dot may be lost; that it is gone never is. */
-  point(from: LiveConnection, at: Place | null): void {
-    if (!from.lesson || (at && !this.may(from, at.page))) return;
-    const bytes = pack({ kind: 'point', by: from.person, at } satisfies ServerMessage);
-    const audience = at ? this.classroom.audienceOf(from.board, at.page) : 'everyone';
-    for (const window of this.classroom.windowsFor(from.board, audience)) {
+  point(from: LiveConnection, board: Id, at: Place | null): void {
+    const { lesson } = from;
+    if (!lesson || (at && !this.may(from, board, at.page))) return;
+    const bytes = pack({ kind: 'point', by: from.person, board, at } satisfies ServerMessage);
+    const audience = at ? this.classroom.audienceOf(lesson, board, at.page) : 'everyone';
+    for (const window of this.classroom.windowsFor(lesson, audience)) {
       if (window === from) continue;
       if (at) window.sendLive(bytes);
       else window.send(bytes);
     }
   }
 
-  arrow(from: LiveConnection, at: Place | null): void {
+  /** Whoever goes takes their dot along. */
+  leave(from: LiveConnection): void {
+    this.point(from, '', null);
+  }
+
+  arrow(from: LiveConnection, board: Id, at: Place | null): void {
     const { lesson, person } = from;
-    if (!lesson || (at && !this.may(from, at.page))) return;
-    if (at) lesson.arrows.set(person, { ...at, by: person });
+    if (!lesson || (at && !this.may(from, board, at.page))) return;
+    if (at) lesson.arrows.set(person, { ...at, board, by: person });
     else lesson.arrows.delete(person);
     this.tell(lesson);
   }
@@ -45,11 +51,11 @@ export class Pointing implements LiveFeature<'pointing'> {
   }
 
   /** @param rest whether the lamp stays so for now: until then a message may be lost */
-  lamp(from: LiveConnection, lamp: Lamp | null, final: boolean): void {
+  lamp(from: LiveConnection, board: Id, lamp: Lamp | null, final: boolean): void {
     const { lesson } = from;
     if (!lesson || (from.role !== 'tutor' && from.person !== lesson.lead)) return;
-    if (lamp && !from.boardNow()?.pages.has(lamp.page)) return;
-    lesson.lamp = lamp;
+    if (lamp && !from.boardNow(board)?.pages.has(lamp.page)) return;
+    lesson.lamp = lamp && { ...lamp, board };
     this.tell(lesson, !final);
   }
 
@@ -64,12 +70,12 @@ export class Pointing implements LiveFeature<'pointing'> {
 
   /** Something is hidden or shown from now on, or somebody has left. */
   tell(lesson: LiveLesson, live = false): void {
-    for (const window of this.classroom.windows(lesson.board)) this.tellOne(window, lesson, live);
+    for (const window of this.classroom.windows(lesson)) this.tellOne(window, lesson, live);
   }
 
   private tellOne(window: LiveConnection, lesson: LiveLesson, live: boolean): void {
-    const sees = ({ page }: Arrow | Lamp): boolean =>
-      maySee(window.viewer, this.classroom.audienceOf(lesson.board, page));
+    const sees = ({ board, page }: Arrow | LitLamp): boolean =>
+      maySee(window.viewer, this.classroom.audienceOf(lesson, board, page));
     const { lamp } = lesson;
     const shown = {
       arrows: [...lesson.arrows.values()].filter(sees),
@@ -81,13 +87,13 @@ export class Pointing implements LiveFeature<'pointing'> {
   }
 
   /** Who may point on a page: the person who leads, and anyone who may write there. */
-  private may(from: LiveConnection, page: Id): boolean {
-    const board = from.boardNow();
-    const here = board?.pages.get(page);
-    if (!board || !here) return false;
+  private may(from: LiveConnection, board: Id, page: Id): boolean {
+    const state = from.boardNow(board);
+    const here = state?.pages.get(page);
+    if (!state || !here) return false;
     return (
       from.role === 'tutor' ||
-      (!here.hidden && (from.person === from.lesson?.lead || mayWriteOn(from.actor(), board, here)))
+      (!here.hidden && (from.person === from.lesson?.lead || mayWriteOn(from.actor(), state, here)))
     );
   }
 }

@@ -94,7 +94,7 @@ export class Talking implements LiveFeature<'talk'> {
       text: read.data,
     });
     if (!line) return;
-    for (const window of this.classroom.windowsFor(from.board, readersOf(line)))
+    for (const window of this.classroom.windowsFor(lesson, readersOf(line)))
       window.tell({ kind: 'chat', lines: [line] });
   }
 
@@ -102,7 +102,7 @@ export class Talking implements LiveFeature<'talk'> {
     const { lesson } = from;
     if (!lesson) return;
     this.classroom.keep(this.store.empty(lesson), 'emptying the chat');
-    for (const window of this.classroom.windows(from.board)) window.tell({ kind: 'chat.empty' });
+    for (const window of this.classroom.windows(lesson)) window.tell({ kind: 'chat.empty' });
   }
 
   sendSnapshot(window: LiveConnection): void {
@@ -116,7 +116,9 @@ export class Talking implements LiveFeature<'talk'> {
   private mayWrite(from: LiveConnection, to: ChatTo): boolean {
     if (from.role === 'tutor') return to === 'all' || isStudent(from.lesson!, to);
     if (to !== 'all' && to !== 'tutor') return false;
-    const applies = appliesTo(from.actor(), from.boardNow() ?? {}, undefined);
+    // What a board limits holds for those who are on it.
+    const board = from.lesson?.person(from.person)?.board ?? from.lesson?.startBoard ?? '';
+    const applies = appliesTo(from.actor(), this.classroom.boardOf(board) ?? {}, undefined);
     return to === 'all' ? applies.chatAll : applies.chatTutor;
   }
 }

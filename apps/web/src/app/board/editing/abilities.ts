@@ -66,7 +66,8 @@ export class Abilities {
       .find(({ id, role }) =>
         session.features.pens.lead() ? id === session.features.pens.lead() : role === 'tutor',
       );
-    const page = lead?.page ?? this.page();
+    // Where that is on another board, this one follows there: see the screen.
+    const page = (lead?.board === session.id() ? lead?.page : null) ?? this.page();
     return page && session.board().pages.has(page) ? page : null;
   });
 }

@@ -27,8 +27,11 @@ describe('the way to another page', () => {
   });
   const jump = async (number: string): Promise<HTMLInputElement> => {
     const field = screen.element.querySelector('input')!;
+    field.focus();
     field.value = number;
-    field.dispatchEvent(new Event('change'));
+    field.dispatchEvent(
+      new KeyboardEvent('keydown', { code: 'Enter', key: 'Enter', bubbles: true }),
+    );
     await screen.settles();
     return field;
   };

@@ -3,13 +3,15 @@ import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
+import { FormsModule } from '@angular/forms';
+import { InputNumber } from 'primeng/inputnumber';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 
 /** Which page is in view, of how many, and the way to another: the one before, the next, one by its number, a new one. */
 @Component({
   selector: 'cua-page-jump',
-  imports: [Icon, Tip],
+  imports: [FormsModule, Icon, InputNumber, Tip],
   template: `
     <button
       type="button"
@@ -20,15 +22,14 @@ import { Tip } from '../../ui/tip/tip';
     >
       <cua-icon [of]="icons.ChevronUp" [size]="20" />
     </button>
-    <input
+    <p-inputnumber
       #field
-      type="number"
-      inputmode="numeric"
-      min="1"
-      [max]="pages().length"
-      [value]="number()"
-      aria-label="Go to page number"
-      (change)="jump(field)"
+      ariaLabel="Go to page number"
+      [min]="1"
+      [useGrouping]="false"
+      [ngModel]="number()"
+      (keydown.enter)="jump(field)"
+      (onBlur)="jump(field)"
     />
     <span class="of">
       of {{ shownCount() }}
@@ -78,22 +79,21 @@ export class PageJump {
     () => this.pages().filter(({ hidden }) => !hidden).length,
   );
   /** Of the page in view, for the field in which another can be typed. */
-  protected readonly number = computed(
-    () =>
-      this.numbers()
-        .get(this.current() ?? '')
-        ?.replace(/[()]/g, '') ?? '1',
-  );
+  protected readonly number = computed(() => {
+    const number = this.numbers().get(this.current() ?? '');
+    return Number(number?.replace(/[()]/g, '') ?? 1);
+  });
   protected readonly place = computed(
     () => this.pages().findIndex(({ id }) => id === this.current()) + 1,
   );
 
-  protected jump(field: HTMLInputElement): void {
-    const wanted = String(Number(field.value));
+  protected jump(field: InputNumber): void {
+    const wanted = String(field.value);
+    if (wanted === String(this.number())) return;
     const is = (label: string) => this.pages().find(({ id }) => this.numbers().get(id) === label);
     const page = is(wanted) ?? is(`(${wanted})`);
     if (page) this.chosen.emit(page.id);
-    else field.value = this.number();
+    else field.writeValue(this.number());
   }
 
   protected turn(by: 1 | -1): void {

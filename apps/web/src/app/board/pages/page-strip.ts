@@ -38,6 +38,8 @@ import { PageThumb } from './page-thumb';
 
 /** Height of one entry, in CSS px: all alike, so that a board of thousands of pages scrolls. */
 const ENTRY = 128;
+/** Room above each where some have headings. */
+const HEADING = 26;
 
 /** What can be done to a page, or beside it. */
 export type PageWish =
@@ -68,6 +70,8 @@ export class PageStrip {
   readonly current = input<Id | null>(null);
   /** Who is on which page just now. */
   readonly here = input<ReadonlyMap<Id, readonly Author[]>>(new Map());
+  /** Headings above pages: what a group of them that begins there is called. */
+  readonly groups = input<ReadonlyMap<Id, string>>(new Map());
   readonly mayEdit = input(false);
   /** Pages that something is to be done with; none means the one in view. */
   readonly picked = model<ReadonlySet<Id>>(new Set());
@@ -77,7 +81,7 @@ export class PageStrip {
   /** A page is to go to place `to`, counted from 0 without it. */
   readonly moved = output<{ readonly page: Id; readonly to: number }>();
 
-  protected readonly entry = ENTRY;
+  protected readonly entry = computed(() => (this.groups().size > 0 ? ENTRY + HEADING : ENTRY));
   protected readonly icons = { Ellipsis, EyeOff, Lock };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
   /** As the class counts them; those hidden in brackets. */
@@ -155,8 +159,9 @@ export class PageStrip {
     const list = this.list();
     const height = (this.box().nativeElement as HTMLElement).clientHeight;
     const top = list.measureScrollOffset('top');
-    if (index * ENTRY < top || (index + 1) * ENTRY > top + height)
-      list.scrollToOffset(index * ENTRY - height / 2 + ENTRY / 2);
+    const entry = this.entry();
+    if (index * entry < top || (index + 1) * entry > top + height)
+      list.scrollToOffset(index * entry - height / 2 + entry / 2);
   }
 
   /** Ctrl adds one, Shift all up to here; with “Select pages” every touch adds one. */

@@ -25,7 +25,10 @@ export class ClassMarks implements StageMarks {
     readonly signed: () => boolean,
   ) {}
 
-  readonly shown = computed(() => this.session().features.pointing.shown());
+  readonly shown = computed(() => {
+    const session = this.session();
+    return session.features.pointing.shownOn(session.board().id);
+  });
 
   /** In order of arrival, so that a colour stays whose it is; then who wrote before. */
   readonly authors = computed<ReadonlyMap<Id, Author>>(() => {
@@ -49,7 +52,10 @@ export class ClassMarks implements StageMarks {
     if (!session.features.inStep.on() || !this.abilities.leads()) return null;
     const seen = session
       .people()
-      .filter(({ here, role, id }) => here && role === 'student' && id !== session.me())
+      .filter(
+        ({ here, role, id, board }) =>
+          here && role === 'student' && id !== session.me() && board === session.id(),
+      )
       .flatMap((person) => (person.view && person.size ? [{ person, size: person.size }] : []))
       .sort((a, b) => a.size.width * a.size.height - b.size.width * b.size.height);
     const [smallest] = seen;

@@ -18,5 +18,8 @@ export function showOthers(session: Signal<BoardSession>, stage: Signal<Stage>):
       switchMap(({ features }) => features.pointing.pointed),
       takeUntilDestroyed(),
     )
-    .subscribe(({ by, at }) => stage().point(by, at));
+    .subscribe(({ by, board, at }) => {
+      // A dot that is on another board isn't on this one any more.
+      stage().point(by, board === session().id() ? at : null);
+    });
 }

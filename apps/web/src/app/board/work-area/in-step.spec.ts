@@ -1,12 +1,17 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Machine, View, WindowSize } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { Role } from '@cuaderno/core/permissions';
 import { Subject } from 'rxjs';
 import type { BoardSession } from '../../live/board-session';
+import type { PlacedView } from '../../live/features/in-step/in-step-state';
 import { InStep } from './in-step';
 
 const at = (y: number): View => ({ page: 'page_1______', x: 0, y, width: 100, height: 50 });
+
+const BOARD = 'board_1_____';
+const onBoard = (y: number, board = BOARD): PlacedView => ({ board, view: at(y) });
 
 describe('being in step', () => {
   let now: number;
@@ -18,11 +23,12 @@ describe('being in step', () => {
   const leads = signal(true);
   const around = signal(false);
   let shown: number[];
-  const led = signal<View | null>(null);
+  const led = signal<PlacedView | null>(null);
   const moved = signal(0);
-  let gathered: Subject<View>;
+  let gathered: Subject<PlacedView>;
   let part: View;
   let hidden: boolean;
+  let hasBoard: boolean;
 
   beforeEach(() => {
     jasmine.clock().install();
@@ -37,19 +43,23 @@ describe('being in step', () => {
     gathered = new Subject();
     part = at(0);
     hidden = false;
+    hasBoard = true;
     const session = {
       line,
       role,
       features: {
         inStep: {
           ...{ on: inStep, led, gathered },
-          sendView: ({ y }: View, final: boolean) => said.push([y, final]),
+          sendView: (_board: Id, { y }: View, final: boolean) => said.push([y, final]),
         },
         presence: {
-          showWindow: (_machine: Machine, _size: WindowSize, { y }: View) => shown.push(y),
+          showWindow: (_board: Id, _machine: Machine, _size: WindowSize, { y }: View) =>
+            shown.push(y),
         },
+        lessonBoards: { isShown: () => hasBoard },
       },
-      board: () => ({ pages: new Map([[part.page, { hidden }]]) }),
+      id: () => BOARD,
+      board: () => ({ id: BOARD, pages: new Map([[part.page, { hidden }]]) }),
     } as unknown as BoardSession;
     const stage = {
       moved,
@@ -129,7 +139,7 @@ describe('being in step', () => {
     role.set('student');
     leads.set(false);
     inStep.set(true);
-    led.set(at(5));
+    led.set(onBoard(5));
     TestBed.tick();
     expect(went.at(-1)).toBe(5);
     moves(6, 50);
@@ -137,8 +147,29 @@ describe('being in step', () => {
     inStep.set(false);
     TestBed.tick();
     expect(went.at(-1)).toBeNull();
-    gathered.next(at(7));
+    gathered.next(onBoard(7));
     expect(went.at(-1)).toBe('once 7');
+  });
+
+  it('follows nobody on another board, and says it anew when the class has this one', () => {
+    role.set('student');
+    leads.set(false);
+    inStep.set(true);
+    led.set(onBoard(5, 'board_2_____'));
+    TestBed.tick();
+    expect(went.at(-1)).toBeNull();
+    gathered.next(onBoard(6, 'board_2_____'));
+    expect(went.at(-1)).toBeNull();
+    role.set('tutor');
+    leads.set(true);
+    hasBoard = false;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    const before = said.length;
+    hasBoard = true;
+    moves(1, 50);
+    jasmine.clock().tick(200);
+    expect(said.length).toBeGreaterThan(before);
   });
 
   it('a student who leads says what their window shows, and the tutor follows or looks around', () => {
@@ -149,7 +180,7 @@ describe('being in step', () => {
     expect(said.at(-1)).toEqual([3, false]);
     role.set('tutor');
     leads.set(false);
-    led.set(at(8));
+    led.set(onBoard(8));
     TestBed.tick();
     expect(went.at(-1)).toBe(8);
     around.set(true);

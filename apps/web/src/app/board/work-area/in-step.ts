@@ -58,11 +58,14 @@ export class InStep {
     around: () => boolean,
   ) {
     effect((onCleanup) => {
-      const { features } = session();
+      const { features, id } = session();
       const where = stage();
       const led = features.inStep.on() && !leads() && !around() ? features.inStep.led() : null;
-      untracked(() => where.view.follow(led));
-      const gathered = features.inStep.gathered.subscribe((view) => where.view.show(view));
+      // Where the one who leads is on another board, the screen goes there.
+      untracked(() => where.view.follow(led?.board === id() ? led.view : null));
+      const gathered = features.inStep.gathered.subscribe(({ board, view }) => {
+        if (board === id()) where.view.show(view);
+      });
       onCleanup(() => gathered.unsubscribe());
     });
     effect(() => {
@@ -86,14 +89,14 @@ export class InStep {
         filter((shown) => shown !== null),
         throttleTime(EVERY),
       )
-      .subscribe(({ live, view }) => live.features.inStep.sendView(view, false));
+      .subscribe(({ live, view }) => live.features.inStep.sendView(live.board().id, view, false));
     leading
       .pipe(switchMap(atRest(REST)))
-      .subscribe(({ live, view }) => live.features.inStep.sendView(view, true));
+      .subscribe(({ live, view }) => live.features.inStep.sendView(live.board().id, view, true));
     this.looking
       .pipe(distinctUntilChanged(isSame), switchMap(atRest(TELL)), takeUntilDestroyed())
       .subscribe(({ live, view, size }) =>
-        live.features.presence.showWindow(machine(), size, view),
+        live.features.presence.showWindow(live.board().id, machine(), size, view),
       );
   }
 }
@@ -105,7 +108,9 @@ function shownIn(live: BoardSession, stage: Led): Shown | null {
   const size = stage.size();
   // A page that was hidden leads nowhere until it is shown: then all are brought to it.
   const hidden = live.board().pages.get(view.page)?.hidden ?? false;
-  return { live, view, size, text: JSON.stringify([view, size, hidden]) };
+  // So does a board that the class hasn't, until it has it.
+  const isShown = live.features.lessonBoards.isShown(live.board().id);
+  return { live, view, size, text: JSON.stringify([view, size, hidden, isShown]) };
 }
 
 function isSame(one: Shown | null, other: Shown | null): boolean {

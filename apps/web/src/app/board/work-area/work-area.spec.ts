@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { itemsOn } from '@cuaderno/core/board';
 import { CLOSE } from '@cuaderno/core/features';
 import type { BoardSession } from '../../live/board-session';
+import type { LessonLine } from '../../live/lesson-line';
 import { PretendLesson } from '../../live/pretend-lesson';
 import { Screen } from '../../testing/screen';
 import { TypedAhead } from '../../ui/popup/typed-ahead';
@@ -13,20 +14,22 @@ import { WorkAreaHarness } from './work-area.harness';
 
 describe('the work area', () => {
   let lesson: PretendLesson;
+  let line: LessonLine;
   let session: BoardSession;
   let screen: Screen<WorkArea>;
   let harness: WorkAreaHarness;
 
   beforeEach(async () => {
     lesson = new PretendLesson();
-    session = lesson.open('/live/lesson');
+    line = lesson.dial('/live/lesson');
+    session = line.open(null);
     lesson.welcome('student');
     screen = await Screen.show(WorkArea, { session, papers: new PaperSource() }, {});
     screen.element.style.cssText = 'display:flex;width:900px;height:700px';
     harness = await TestbedHarnessEnvironment.harnessForFixture(screen.fixture, WorkAreaHarness);
   });
   afterEach(() => {
-    session.close();
+    line.close();
     localStorage.clear();
   });
 

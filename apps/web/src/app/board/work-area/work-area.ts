@@ -3,6 +3,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   inject,
   Injector,
@@ -213,10 +214,22 @@ export class WorkArea {
       if (lesson) untracked(() => this.tools.begin(lesson));
     });
     effect(() => {
-      const page = this.session().startPage();
-      if (!this.session().ready() || !page || this.began) return;
+      const { board, place, startPage, ready } = this.session();
+      const page = startPage();
+      if (!ready() || this.began) return;
+      // Where somebody was on this board before, or is brought to by the one who teaches.
+      const last = untracked(place);
+      const view = last && isOn(untracked(board), last) ? last : null;
+      if (!view && !page) return;
       this.began = true;
-      untracked(() => this.stage().view.goTo(page));
+      untracked(() => (view ? this.stage().view.show(view) : this.stage().view.goTo(page!)));
+    });
+    inject(DestroyRef).onDestroy(() => {
+      const session = this.session();
+      session.place.set(this.stage().view.part);
+      session.lookAway();
+      // Who looks at something else points nowhere here.
+      session.features.pointing.point(session.board().id, null);
     });
     new InStep(
       () => this.session(),
@@ -228,7 +241,7 @@ export class WorkArea {
       () => {
         const { features, ready } = this.session();
         const led = features.inStep.on() && !this.around();
-        return ready() && !led && !this.abilities.light() ? features.pointing.shown().lamp : null;
+        return ready() && !led && !this.abilities.light() ? this.marks.shown().lamp : null;
       },
       () => this.stage(),
     );
@@ -272,7 +285,7 @@ export class WorkArea {
   }
 
   protected lightOff(): void {
-    this.session().features.pointing.light(null, true);
+    this.session().features.pointing.light(this.session().board().id, null, true);
     if (this.tools.tool() === 'lamp') this.tools.tool.set('pen');
   }
 
@@ -280,7 +293,7 @@ export class WorkArea {
   protected arrowsOff(): void {
     const { features } = this.session();
     if (this.session().role() === 'tutor') features.pointing.clearArrows();
-    else features.pointing.leaveArrow(null);
+    else features.pointing.leaveArrow(this.session().board().id, null);
   }
 
   /** Shows where another window is, once. */
@@ -302,4 +315,10 @@ export class WorkArea {
     if (this.away() || isField(event.target) || comes || this.arranging.straightening()) return;
     this.keys.press(event);
   }
+}
+
+/** Whether the page that was looked at is there still. */
+function isOn(board: Board, { page }: View): boolean {
+  const there = board.pages.get(page);
+  return there !== undefined && !there.removed;
 }

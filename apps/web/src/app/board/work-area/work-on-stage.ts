@@ -87,15 +87,15 @@ export class WorkOnStage implements StageWork {
   }
 
   pointed(at: Place | null): void {
-    this.session().features.pointing.point(at);
+    this.session().features.pointing.point(this.session().board().id, at);
   }
 
   arrowed(at: Place): void {
-    this.session().features.pointing.leaveArrow(at);
+    this.session().features.pointing.leaveArrow(this.session().board().id, at);
   }
 
   lit(lamp: Lamp, final: boolean): void {
-    this.session().features.pointing.light(lamp, final);
+    this.session().features.pointing.light(this.session().board().id, lamp, final);
   }
 
   chose(selection: Selection | null): void {

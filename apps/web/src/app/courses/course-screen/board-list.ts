@@ -30,7 +30,7 @@ import { Icon } from '../../ui/icons/icon';
 import { LocalFiles } from '../../board/drawing/local-files';
 import { PaperSource } from '../../board/drawing/paper-source';
 import { formatDate } from '../../ui/time/format-time';
-import { BoardCover } from './board-cover';
+import { BoardCover } from '../../board/pages/board-cover';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 

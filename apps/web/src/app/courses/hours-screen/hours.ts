@@ -10,6 +10,7 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { download } from '../../ui/download/download';
@@ -28,7 +29,16 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
   selector: 'cua-hours',
-  imports: [Button, Chart, CorrectionForm, FormsModule, ProblemMessage, RouterLink, LIST],
+  imports: [
+    DateField,
+    Button,
+    Chart,
+    CorrectionForm,
+    FormsModule,
+    ProblemMessage,
+    RouterLink,
+    LIST,
+  ],
   templateUrl: './hours.html',
   styleUrl: './hours.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

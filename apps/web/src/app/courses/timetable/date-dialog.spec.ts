@@ -19,7 +19,7 @@ describe('one date of the timetable', () => {
   it('says its times in one zone, that of the lesson, and beside them by whose clock they are', async () => {
     await Screen.show(DateDialog, { lesson: planned('Europe/Oslo') }, {});
     expect(words()).toContain('Tuesday 1 December, 16:00–16:50');
-    expect(document.querySelector<HTMLInputElement>('input[name=time]')!.value).toBe('16:00');
+    expect(document.querySelector<HTMLInputElement>('input[aria-label=Time]')!.value).toBe('16:00');
   });
 
   it('says what that is by the clock of this machine, where that is another', async () => {

@@ -19,6 +19,7 @@ import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Planned } from '../../api/timetable';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -29,7 +30,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
 @Component({
   selector: 'cua-date-dialog',
-  imports: [Button, Confirm, DIALOG, FORM, InputTextModule, ProblemMessage, RouterLink],
+  imports: [DateField, Button, Confirm, DIALOG, FORM, InputTextModule, ProblemMessage, RouterLink],
   templateUrl: './date-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

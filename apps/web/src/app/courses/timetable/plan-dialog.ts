@@ -18,6 +18,7 @@ import { Attempt } from '../../api/attempt';
 import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -29,7 +30,16 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 /** Plans lessons of a course: one, or one every week. */
 @Component({
   selector: 'cua-plan-dialog',
-  imports: [Button, DIALOG, FORM, InputNumberModule, InputTextModule, ProblemMessage, LIST],
+  imports: [
+    DateField,
+    Button,
+    DIALOG,
+    FORM,
+    InputNumberModule,
+    InputTextModule,
+    ProblemMessage,
+    LIST,
+  ],
   templateUrl: './plan-dialog.html',
   styleUrl: './dialogs.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

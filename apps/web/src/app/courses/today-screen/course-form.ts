@@ -2,6 +2,7 @@ import { Slot, Title } from '@cuaderno/contract/courses';
 import { ChangeDetectionStrategy, Component, effect, inject, output } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder } from '@angular/forms';
+import { InputNumberModule } from 'primeng/inputnumber';
 import { InputTextModule } from 'primeng/inputtext';
 import { firstValueFrom, map } from 'rxjs';
 import { LIST } from '../../ui/list/list';
@@ -9,6 +10,7 @@ import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
 import type { Course } from '../../api/shapes';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
@@ -20,7 +22,16 @@ const USUAL_MINUTES = 50;
 /** Asks for what a new course needs: its name, and when it meets if it meets every week. */
 @Component({
   selector: 'cua-course-form',
-  imports: [Button, DIALOG, FORM, InputTextModule, ProblemMessage, LIST],
+  imports: [
+    DateField,
+    Button,
+    DIALOG,
+    FORM,
+    InputNumberModule,
+    InputTextModule,
+    ProblemMessage,
+    LIST,
+  ],
   templateUrl: './course-form.html',
   styleUrl: './course-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

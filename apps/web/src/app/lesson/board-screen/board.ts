@@ -1,5 +1,6 @@
 import { pagesInOrder } from '@cuaderno/core/board';
 import type { Author } from '@cuaderno/core/drawing';
+import type { View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import {
   afterNextRender,
@@ -18,7 +19,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { NgTemplateOutlet } from '@angular/common';
-import { Bell, Clock, DoorOpen, Download, Info } from 'lucide';
+import { Bell, Clock, DoorOpen, Download, Info, Layers } from 'lucide';
 import { ImportsApi } from '../../api/imports-api';
 import type { ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
@@ -51,6 +52,9 @@ import { Reminder } from '../reminder/reminder';
 import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
 import { WaitingLink } from '../waiting/waiting-link';
 import { WorkArea } from '../../board/work-area/work-area';
+import { BoardsDialog } from '../boards/boards-dialog';
+import type { BoardChoice } from '../boards/boards-dialog';
+import { Elsewhere, placesElsewhere } from '../boards/elsewhere';
 import { BesideBoard } from './beside-board';
 import { BesideColumn } from './beside-column';
 import { BoardName } from './board-name';
@@ -65,14 +69,23 @@ import { inShort, ReportDialog } from './report-dialog';
 import { SlideReport } from './slide-report';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
+/** A place on another board; without a view, a page of it. */
+interface PlaceElsewhere {
+  readonly board: Id;
+  readonly page: Id;
+  readonly view?: View | null;
+}
+
 /** A board as its tutor has it, between lessons and in them. */
 @Component({
   selector: 'cua-board',
   imports: [
     BesideColumn,
     BoardName,
+    BoardsDialog,
     Button,
     ChooserPanel,
+    Elsewhere,
     FindPanel,
     FocusBack,
     Icon,
@@ -136,6 +149,7 @@ export class BoardScreen {
     DoorOpen,
     Download,
     Info,
+    Layers,
   };
   protected readonly slides = new SlideReport(inject(ImportsApi), () => this.board());
   protected readonly inShort = inShort;
@@ -169,13 +183,22 @@ export class BoardScreen {
   protected readonly whoIsWhere = computed(() => {
     const where = new Map<Id, Author[]>();
     const authors = this.authors();
-    for (const { id, role, here, page } of this.session()?.people() ?? []) {
+    const current = this.session()?.id();
+    for (const { id, role, here, board, page } of this.session()?.people() ?? []) {
       const author = authors.get(id);
-      if (role === 'student' && here && page && author)
+      if (role === 'student' && here && page && author && board === current)
         where.set(page, [...(where.get(page) ?? []), author]);
     }
     return where;
   });
+  /** Where students are on other boards. */
+  protected readonly elsewhere = computed(() => {
+    const session = this.session();
+    return session?.lesson() ? placesElsewhere(session, this.here.boards(), this.authors()) : [];
+  });
+  /** Another board is being chosen. */
+  protected readonly choosing = signal(false);
+
   constructor() {
     effect(() => this.beside.inLesson.set(this.lesson() !== null));
     effect(() => {
@@ -201,8 +224,23 @@ export class BoardScreen {
   }
 
   protected gather(): void {
-    const view = this.area()?.part;
-    if (view) this.session()?.features.inStep.gather(view);
+    const [session, view] = [this.session(), this.area()?.part];
+    if (session && view) session.features.inStep.gather(session.board().id, view);
+  }
+
+  /** Another board is opened in place of this one, and the class goes along if wished. */
+  protected async openBoard({ board, shows }: BoardChoice): Promise<void> {
+    this.choosing.set(false);
+    if (shows) this.here.show(board);
+    await this.router.navigate(['/boards', board]);
+  }
+
+  /** Goes to a page of another board. */
+  protected async goElsewhere({ board, page, view }: PlaceElsewhere): Promise<void> {
+    const there = this.here.boards().get(board);
+    there?.place.set(view ?? null);
+    there?.startPage.set(page);
+    await this.router.navigate(['/boards', board]);
   }
 
   protected lay({ asset, pagesGo }: PagesChoice): void {
@@ -267,11 +305,14 @@ export class BoardScreen {
       const person = this.session()
         ?.people()
         .find(({ id }) => id === wish.who);
-      if (person?.view) this.area()?.show(person.view);
-      else if (person?.page) this.goTo(person.page);
+      if (!person?.page) return;
+      const { board, page, view } = person;
+      if (board && board !== this.session()?.id()) void this.goElsewhere({ board, page, view });
+      else if (view) this.area()?.show(view);
+      else this.goTo(page);
     } else if (wish.kind === 'gather') {
-      const view = this.area()?.part;
-      if (view) this.session()?.features.inStep.gatherOne(wish.window, view);
+      const [session, view] = [this.session(), this.area()?.part];
+      if (session && view) session.features.inStep.gatherOne(wish.window, session.board().id, view);
     } else if (wish.kind === 'wipe') this.area()?.wiping.set({ who: wish.who });
     else if (wish.kind === 'may') this.saying.set(wish.who === 'all' ? 'all' : { who: wish.who });
   }

@@ -65,6 +65,14 @@ export class LessonAside {
         .filter(({ by }) => by !== this.session().me()).length,
   );
   readonly unread = computed(() => Math.max(0, this.others() - this.read()));
+  protected readonly boardNames = computed(
+    () =>
+      new Map(
+        this.session()
+          .features.lessonBoards.boards()
+          .map(({ id, title }) => [id, title]),
+      ),
+  );
   protected readonly alone = computed(
     () =>
       !this.session()

@@ -11,15 +11,18 @@ import { CoursesApi } from '../../api/courses-api';
 import { LessonsApi } from '../../api/lessons-api';
 import type { BoardInfo, Course } from '../../api/shapes';
 import type { BoardSession } from '../../live/board-session';
-import { BoardSessions } from '../../live/board-sessions';
+import type { LessonLine } from '../../live/lesson-line';
+import { LessonLines } from '../../live/lesson-lines';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
+import { boardsElsewhere } from '../boards/elsewhere';
 import type { MayWord } from '../people/permissions-panel';
 
 type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson' | 'rules'>;
 
 /**
- * The board that a tutor's screen has open: its line to the server, its course, the lesson on it, who wrote on it, and
- * what came late. Provided by that screen; it goes with it.
+ * The board that a tutor's screen has open: the line to the server, its course, the lesson of that, who wrote on it, and
+ * what came late. Another board of the course comes over the same line, and the one before stays in sight until it is
+ * there. Provided by that screen; it goes with it.
  */
 @Injectable()
 export class OpenBoard {
@@ -27,9 +30,12 @@ export class OpenBoard {
   private readonly boardsApi = inject(BoardsApi);
   private readonly coursesApi = inject(CoursesApi);
   private readonly lessonsApi = inject(LessonsApi);
-  private readonly sessions = inject(BoardSessions);
+  private readonly lines = inject(LessonLines);
   private readonly waitingLate = inject(WaitingLateLines);
+  /** The board that is wanted; for a moment another may still be in sight. */
   private readonly id = signal<Id>('');
+  private readonly line = signal<LessonLine | null>(null);
+  private readonly coming = signal<BoardSession | null>(null);
   private readonly info = signal<BoardInfo | null>(null);
 
   readonly session = signal<BoardSession | null>(null);
@@ -39,12 +45,16 @@ export class OpenBoard {
   readonly attempt = new Attempt();
 
   readonly title = computed(() => this.session()?.board().title || this.info()?.title || '');
-  /** The lesson that is open on it. */
+  /** The lesson of its course that is open. */
   readonly lesson = computed(() => this.session()?.lesson() ?? null);
-  /** A lesson of this course that is open on another of its boards. */
-  readonly elsewhere = computed(() => {
-    const lesson = this.course()?.lesson;
-    return lesson && lesson.board !== this.id() && !this.lesson() ? lesson : null;
+  /** Boards that are open here, by their ids. */
+  readonly boards = computed<ReadonlyMap<Id, BoardSession>>(
+    () => this.line()?.boards() ?? new Map<Id, BoardSession>(),
+  );
+  /** Whether the class has the board that is in sight. */
+  readonly isShown = computed(() => {
+    const session = this.session();
+    return session !== null && session.features.lessonBoards.isShown(session.id() ?? '');
   });
   /** How many are at the door and wait for an answer. */
   readonly knocking = computed(
@@ -72,7 +82,7 @@ export class OpenBoard {
       const session = this.session();
       if (session?.line() !== 'not-in') return;
       void firstValueFrom(this.accountsApi.readAccount()).then(
-        () => session.comeBack(),
+        () => this.line()?.comeBack(),
         () => undefined,
       );
     });
@@ -88,17 +98,50 @@ export class OpenBoard {
       session.features.invalidation.late();
       untracked(() => void this.waitingLate.load());
     });
-    inject(DestroyRef).onDestroy(() => this.session()?.close());
+    effect(() => {
+      // Where students are, this window sees them write.
+      const session = this.session();
+      const boards = session?.lesson() ? boardsElsewhere(session) : [];
+      untracked(() => {
+        for (const board of boards) this.line()?.openBehind(board);
+      });
+    });
+    effect(() => {
+      const coming = this.coming();
+      if (!coming || coming === this.session()) return;
+      if (coming.ready()) untracked(() => this.session.set(coming));
+      // It is of another course, or was removed: that is found out on a line of its own.
+      else if (coming.closed()) untracked(() => this.dial(this.id()));
+    });
+    inject(DestroyRef).onDestroy(() => this.line()?.close());
   }
 
   /** Opens a board, in place of another. */
   open(board: Id): void {
-    this.session()?.close();
     this.id.set(board);
     this.info.set(null);
     this.writers.set([]);
-    this.session.set(this.sessions.open(`/live/boards/${board}`));
+    const line = this.line();
+    if (line?.line() !== 'live') this.dial(board);
+    else {
+      line.leadTo(pathOf(board));
+      this.coming.set(line.open(board));
+    }
     void this.load();
+  }
+
+  /** The class has a board from now on. */
+  show(board: Id): void {
+    this.session()?.features.lessonBoards.show(board);
+  }
+
+  private dial(board: Id): void {
+    this.line()?.close();
+    const line = this.lines.dial(pathOf(board));
+    const session = line.open(board);
+    this.line.set(line);
+    this.coming.set(session);
+    this.session.set(session);
   }
 
   async load(): Promise<void> {
@@ -171,4 +214,9 @@ export class OpenBoard {
       // They are asked for again with the next lesson.
     }
   }
+}
+
+/** Where the line of a board's course leads. */
+function pathOf(board: Id): string {
+  return `/live/boards/${board}`;
 }

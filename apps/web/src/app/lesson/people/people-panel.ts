@@ -51,7 +51,10 @@ export class PeoplePanel {
   readonly windows = input<readonly LessonWindow[]>([]);
   /** Whether windows follow the person who leads: then nobody is brought anywhere alone. */
   readonly inStep = input(false);
-  /** Number of each page, by its id. */
+  /** The board in sight, and what others are called. */
+  readonly board = input<Id | null>(null);
+  readonly boardNames = input<ReadonlyMap<Id, string>>(new Map());
+  /** Number of each page of the board in sight, by its id. */
   readonly numbers = input<ReadonlyMap<Id, string>>(new Map());
   /** The student who leads. */
   readonly lead = input<Id | null>(null);
@@ -121,11 +124,17 @@ export class PeoplePanel {
 
   private whereIs(person: Person): string {
     if (!person.here) return 'away';
-    const number = person.page ? this.numbers().get(person.page) : undefined;
+    const isHere = person.board === this.board();
+    const number = person.page && isHere ? this.numbers().get(person.page) : undefined;
+    const place = number
+      ? `page ${number}`
+      : isHere
+        ? undefined
+        : this.boardNames().get(person.board ?? '');
     const windows = this.windowsOf(person.id);
     const machines = windows.flatMap(({ machine }) => machine ?? []);
     const on = machines.length > 0 ? [...new Set(machines)].join(' and ') : person.machine;
-    return [number ? `page ${number}` : 'here', on].filter(Boolean).join(' · ');
+    return [place ?? 'here', on].filter(Boolean).join(' · ');
   }
 
   private windowsOf(person: Id): readonly LessonWindow[] {

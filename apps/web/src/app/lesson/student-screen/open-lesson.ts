@@ -1,4 +1,5 @@
 import type { Answer } from '@cuaderno/contract/route';
+import type { Id } from '@cuaderno/core/id';
 import type { readLesson } from '@cuaderno/contract/routes/lessons';
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
@@ -7,7 +8,9 @@ import { LessonsApi } from '../../api/lessons-api';
 import { ApiError, problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { BoardSession, LateWork } from '../../live/board-session';
-import { BoardSessions } from '../../live/board-sessions';
+import type { LessonLine } from '../../live/lesson-line';
+import { LessonLines } from '../../live/lesson-lines';
+import type { PlacedView } from '../../live/features/in-step/in-step-state';
 import { LateOffers } from '../../records/late-lines/late-offers';
 
 /** For how long late work is gathered before it is offered, in ms. */
@@ -23,20 +26,48 @@ type StudentLesson = Answer<typeof readLesson>;
 export class OpenLesson {
   private readonly lessonsApi = inject(LessonsApi);
   private readonly router = inject(Router);
-  private readonly sessions = inject(BoardSessions);
+  private readonly lines = inject(LessonLines);
   private readonly over = signal(false);
   /** Late work by its person, until it is offered together. */
   private lateWork: LateWork[] = [];
 
   readonly late = inject(LateOffers);
+  /** The board that is in sight. */
   readonly session = signal<BoardSession | null>(null);
+  /** The one that comes next; the other stays in sight until it is here. */
+  private readonly coming = signal<BoardSession | null>(null);
+  private readonly dialled = signal<LessonLine | null>(null);
   readonly info = signal<StudentLesson | null>(null);
   /** What keeps it away. */
   readonly problem = signal<ProblemDetails | null>(null);
-  readonly line = computed(() => this.session()?.line() ?? 'joining');
+  readonly line = computed(() => this.dialled()?.line() ?? 'joining');
   readonly ended = computed(() => this.over() || this.line() === 'over');
   /** What was done here, now or on an earlier visit, and has not arrived. */
-  readonly unsent = computed(() => Math.max(this.session()?.unconfirmed() ?? 0, this.late.stuck()));
+  readonly unsent = computed(() => Math.max(this.dialled()?.unconfirmed() ?? 0, this.late.stuck()));
+  /** What the board in sight is called. */
+  readonly title = computed(() => this.session()?.board().title || this.info()?.title || '');
+  /** The boards that this student may choose from; `null` where there is nothing to choose. */
+  readonly choices = computed(() => {
+    const session = this.session();
+    if (!session?.ready()) return null;
+    const { features } = session;
+    const boards = features.lessonBoards.shown();
+    const follows = features.inStep.on() && features.pens.lead() !== session.me();
+    const isFree = session.applies()(null).turn && !follows;
+    return boards.length > 1 && isFree ? boards : null;
+  });
+  /** The board of the one who leads, if that is another than the one in sight; `null` where it isn't known or for all. */
+  readonly ledTo = computed(() => {
+    const session = this.session();
+    if (!session) return null;
+    const { people, features } = session;
+    const lead = features.pens.lead();
+    const leader = people().find(({ id, role }) => (lead ? id === lead : role === 'tutor'));
+    const board = leader?.board;
+    if (!board || leader.id === session.me() || board === session.id()) return null;
+    const there = features.lessonBoards.shown().find(({ id }) => id === board);
+    return there ? { ...there, who: lead ? leader.name : 'Your tutor' } : null;
+  });
 
   constructor() {
     void this.late.prepare();
@@ -58,12 +89,59 @@ export class OpenLesson {
     effect(() => {
       if (this.over()) untracked(() => void this.late.offerKept(null));
     });
-    const done = this.late.done.subscribe((ids) => this.session()?.settled(ids));
+    effect(() => {
+      const coming = this.coming();
+      if (coming && coming !== this.session() && coming.ready())
+        untracked(() => this.session.set(coming));
+    });
+    effect(() => {
+      // In step: on the board of the one who leads, too.
+      const line = this.dialled();
+      const led = line?.features.inStep.on() ? line.features.inStep.led() : null;
+      const leads = line?.features.pens.lead() === line?.me();
+      if (led && !leads) untracked(() => this.goTo(led.board));
+    });
+    effect(() => {
+      // Who can't turn pages alone is where the one who leads is.
+      const session = this.session();
+      const led = this.ledTo();
+      if (led && session && !session.applies()(null).turn) untracked(() => this.goTo(led.id));
+    });
+    effect(() => {
+      // The class hasn't that board any more, or this one comes too late for it: on with the others.
+      const [coming, session] = [this.coming(), this.session()];
+      const gone = coming?.closed() ?? session?.closed();
+      if (gone && this.line() === 'live') untracked(() => this.toTheOthers());
+    });
+    const done = this.late.done.subscribe((ids) => this.dialled()?.settled(ids));
     inject(DestroyRef).onDestroy(() => {
       done.unsubscribe();
       this.late.rest();
-      this.session()?.close();
+      this.dialled()?.close();
     });
+  }
+
+  /** Goes to another board of the lesson, to where this window was on it last. */
+  goTo(board: Id): void {
+    const line = this.dialled();
+    if (line && board !== this.coming()?.id()) this.coming.set(line.open(board));
+  }
+
+  /** All are brought to one place; where that is on another board, this window goes there. */
+  private bringTo({ board, view }: PlacedView): void {
+    const line = this.dialled();
+    if (!line || board === this.session()?.id()) return;
+    const session = line.open(board);
+    session.place.set(view);
+    this.coming.set(session);
+  }
+
+  private toTheOthers(): void {
+    const line = this.dialled();
+    if (!line) return;
+    const { lessonBoards } = line.features;
+    const next = this.ledTo()?.id ?? lessonBoards.shown().at(-1)?.id ?? null;
+    this.coming.set(line.open(next));
   }
 
   /** Goes in, or to the door, or says why not. */
@@ -71,8 +149,12 @@ export class OpenLesson {
     this.problem.set(null);
     try {
       this.info.set(await firstValueFrom(this.lessonsApi.readLesson()));
-      const session = this.sessions.open('/live/lesson');
-      session.late.subscribe((work) => this.takeLate(work));
+      const line = this.lines.dial('/live/lesson');
+      line.late.subscribe((work) => this.takeLate(work));
+      line.features.inStep.gathered.subscribe((placed) => this.bringTo(placed));
+      const session = line.open(null);
+      this.dialled.set(line);
+      this.coming.set(session);
       this.session.set(session);
     } catch (error) {
       if (error instanceof ApiError && error.code === 'lesson-over') this.over.set(true);
@@ -88,11 +170,16 @@ export class OpenLesson {
   }
 
   private async offerLate(): Promise<void> {
-    const [first, ...rest] = this.lateWork;
+    const all = this.lateWork;
     this.lateWork = [];
-    const ops = [...first!.ops, ...rest.flatMap((work) => work.ops)];
+    const byBoard = new Map<string, LateWork>();
+    for (const work of all) {
+      const known = byBoard.get(work.board);
+      byBoard.set(work.board, known ? { ...known, ops: [...known.ops, ...work.ops] } : work);
+    }
     // Out of reach, it stays in this browser and goes when there is a connection.
-    await this.late.offer(first!.board, first!.person, ops).catch(() => undefined);
+    for (const { board, person, ops } of byBoard.values())
+      await this.late.offer(board, person, ops).catch(() => undefined);
     if (this.ended()) await this.late.offerKept(null);
   }
 

@@ -5,6 +5,7 @@ import { LessonDoorState } from './door/door-state';
 import type { FeatureComponents, InRecord, LessonFeature, Send } from './feature';
 import { InStepState } from './in-step/in-step-state';
 import { InvalidationState } from './invalidation/invalidation-state';
+import { LessonBoardsState } from './lesson-boards/lesson-boards-state';
 import { PensState } from './pens/pens-state';
 import { PointingState } from './pointing/pointing-state';
 import { presenceInRecord } from './presence/in-record';
@@ -24,6 +25,7 @@ interface WebFeature<Name extends FeatureName> {
 
 /** Every feature of a lesson; one that core knows and that isn't here doesn't compile. */
 export const FEATURES = {
+  lessonBoards: { state: (send) => new LessonBoardsState(send), views: null, inRecord: null },
   pens: { state: (send) => new PensState(send), views: null, inRecord: null },
   inStep: { state: (send) => new InStepState(send), views: null, inRecord: null },
   pointing: { state: (send) => new PointingState(send), views: null, inRecord: null },

@@ -34,8 +34,8 @@ describe('the tutor looks at late lines', () => {
       LateLinesDialog,
       { lines, board, papers, ways: ['page', 'record'] },
       {
-        'GET /late-lines/l1/p1': pack(ops),
-        'GET /late-lines/l1/p2': pack([addInk('gone')]),
+        'GET /late-lines/l1/p1/b1': pack(ops),
+        'GET /late-lines/l1/p2/b1': pack([addInk('gone')]),
         'GET /late-lines': { waiting: [] },
         ...answers,
       },
@@ -55,7 +55,7 @@ describe('the tutor looks at late lines', () => {
   it('and adds them with one touch, to the page or the record', async () => {
     const sent: unknown[] = [];
     const screen = await show([ida], {
-      'POST /late-lines/l1/p1': (body: unknown) => {
+      'POST /late-lines/l1/p1/b1': (body: unknown) => {
         sent.push(body);
         return { settled: 2, without: 0 };
       },
@@ -95,7 +95,7 @@ describe('the tutor looks at late lines', () => {
 
   it('and reads what is wrong where it can’t be done; nothing is lost', async () => {
     const screen = await show([ida], {
-      'POST /late-lines/l1/p1': problem('no-line', 'Cuaderno can’t be reached.'),
+      'POST /late-lines/l1/p1/b1': problem('no-line', 'Cuaderno can’t be reached.'),
     });
     button('Add to the page')!.click();
     await screen.settles();

@@ -35,7 +35,7 @@ interface SeenLines {
   readonly number: string;
 }
 
-const key = ({ lesson, person }: LateLines): string => `${lesson} ${person}`;
+const key = ({ lesson, person, board }: LateLines): string => `${lesson} ${person} ${board}`;
 
 /**
  * Late lines of a board or a record: the pages as they are, as they would be with them, and one touch to add them
@@ -54,6 +54,8 @@ export class LateLinesDialog {
   /** The board on which they would lie. */
   readonly board = input.required<Board>();
   readonly papers = input.required<PaperSource>();
+  /** What each of them is on that board; itself, but where that is a record of several. */
+  readonly placed = input<(op: Operation, board: Id) => Operation>((op) => op);
   /** Where they may go from here. */
   readonly ways = input.required<readonly Exclude<LateWay, 'nowhere'>[]>();
   readonly settled = output<LateWay>();
@@ -113,7 +115,7 @@ export class LateLinesDialog {
   protected async look(one: LateLines): Promise<void> {
     this.ops.set(null);
     await this.attempt.make(async () => {
-      const ops = await this.waiting.look(one);
+      const ops = (await this.waiting.look(one)).map((op) => this.placed()(op, one.board));
       if (this.isChosen(one)) this.ops.set(ops);
     });
   }

@@ -103,7 +103,7 @@ export class LateOffers {
   private async send(board: Id, person: Id, ops: readonly Operation[]): Promise<void> {
     const { lateBatches, PendingStore } = await lateBatchesCode();
     const store = new PendingStore(board, person);
-    for (const body of lateBatches(ops)) {
+    for (const body of lateBatches(board, ops)) {
       const { waiting, kept, refused } = await firstValueFrom(
         this.api.call(offerLateLines, { params: { person }, body }),
       );

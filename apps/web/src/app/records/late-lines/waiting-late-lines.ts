@@ -28,17 +28,17 @@ export class WaitingLateLines {
   }
 
   /** What they are, in the order in which they were written. Throws `ApiError`. */
-  async look({ lesson, person }: LateLines): Promise<readonly Operation[]> {
+  async look({ lesson, person, board }: LateLines): Promise<readonly Operation[]> {
     return unpack(
-      await firstValueFrom(this.api.call(readLateLines, { params: { lesson, person } })),
+      await firstValueFrom(this.api.call(readLateLines, { params: { lesson, person, board } })),
       LIMITS,
     ) as Operation[];
   }
 
   /** Those without a page to lie on wait on. Throws `ApiError`. */
-  async settle({ lesson, person }: LateLines, to: LateWay): Promise<void> {
+  async settle({ lesson, person, board }: LateLines, to: LateWay): Promise<void> {
     await firstValueFrom(
-      this.api.call(decideLateLines, { params: { lesson, person }, body: { to } }),
+      this.api.call(decideLateLines, { params: { lesson, person, board }, body: { to } }),
     );
     await this.load();
   }

@@ -19,6 +19,7 @@ import { RecordLinksApi } from '../../api/record-links-api';
 import type { RecordLink } from '../../api/shared';
 import { copyText } from '../../browser/copy-text';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
@@ -36,7 +37,17 @@ const DONE = { opened: 'opened', record: 'looked at a lesson', downloaded: 'save
 /** Links by which students and parents see a record, or all of a course: made, copied, watched and withdrawn. */
 @Component({
   selector: 'cua-links-dialog',
-  imports: [Button, Confirm, DIALOG, FORM, InputTextModule, ProblemMessage, LIST, EmptyState],
+  imports: [
+    DateField,
+    Button,
+    Confirm,
+    DIALOG,
+    FORM,
+    InputTextModule,
+    ProblemMessage,
+    LIST,
+    EmptyState,
+  ],
   templateUrl: './links-dialog.html',
   styleUrl: './links-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -33,7 +33,7 @@ import { Player } from '../replay/player';
 /** How often it is asked how far a record is written down, in ms. */
 const ASK_EVERY = 700;
 
-type Opened = Pick<RecordOpened, 'indexing' | 'statistics' | 'goesOn' | 'said'>;
+type Opened = Pick<RecordOpened, 'indexing' | 'statistics' | 'boards' | 'said'>;
 
 /**
  * The record that a screen shows: what the lesson left, who was there, and, once somebody asks, how it came about.
@@ -179,9 +179,9 @@ export class OpenRecord {
         // The line may be back by the next time.
         switchMap(() => this.recordsApi.readRecord(this.lesson)),
         retry(),
-        tap(({ record, indexing, statistics, goesOn, said }) => {
+        tap(({ record, indexing, statistics, boards, said }) => {
           this.info.set(record);
-          this.opened.set({ indexing, statistics, goesOn, said });
+          this.opened.set({ indexing, statistics, boards, said });
         }),
         repeat(),
         startWith(null),

@@ -43,19 +43,21 @@ export class RecordBar {
   protected readonly views = RECORD_VIEWS;
 
   protected readonly waysOn = computed<MenuItem[]>(() => {
-    const [info, goesOn] = [this.record.info(), this.record.opened()?.goesOn];
+    const [info, boards] = [this.record.info(), this.record.opened()?.boards ?? []];
     if (!info) return [];
     const copy = (header: string, title: string, lessonInk: boolean) => () =>
       this.copied.emit({
         ...{ of: { record: info.lesson }, course: info.course },
         ...{ header, title, lessonInk },
       });
-    const onBoard = goesOn && {
-      label: goesOn.same ? 'On the same board' : 'On the board as it is now',
-      command: () => void this.router.navigate(['/boards', goesOn.board]),
-    };
+    const onBoards = boards.flatMap(({ board, goesOn }) => {
+      if (!goesOn) return [];
+      const one = goesOn.same ? 'On the same board' : 'On the board as it is now';
+      const label = boards.length === 1 ? one : `On “${goesOn.title}”`;
+      return [{ label, command: () => void this.router.navigate(['/boards', board]) }];
+    });
     return [
-      ...(onBoard ? [onBoard] : []),
+      ...onBoards,
       {
         label: 'On a new board, as the lesson left it…',
         command: copy('A new board from this record', info.title, true),

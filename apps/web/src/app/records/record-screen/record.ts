@@ -2,6 +2,8 @@ import { onlyBy, pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
 import type { Author } from '@cuaderno/core/drawing';
 import type { Id } from '@cuaderno/core/id';
+import type { Operation } from '@cuaderno/core/ops';
+import { operationInRecord, placeOf } from '@cuaderno/core/records';
 import { pageInView } from '@cuaderno/core/replay';
 import type { Drawing } from '@cuaderno/core/replay';
 import {
@@ -47,6 +49,7 @@ import { isBesidePages } from './record-view';
 import type { RecordView } from './record-view';
 
 const NONE: readonly Drawing[] = [];
+const NO_GROUPS: ReadonlyMap<Id, string> = new Map();
 
 /** What a closed lesson has left: its pages as they stood, how they came about, and who was there. */
 @Component({
@@ -131,6 +134,23 @@ export class RecordScreen {
       pages.findIndex(({ id }) => id === this.page()),
     );
     return { page: pages[at] ?? null, number: at + 1 };
+  });
+  /** Where the pages of each board begin, where it was on several. */
+  protected readonly groups = computed<ReadonlyMap<Id, string>>(() => {
+    const [board, boards] = [this.shown(), this.record.opened()?.boards ?? []];
+    if (!board || boards.length < 2) return NO_GROUPS;
+    const first = new Map<number, Id>();
+    for (const page of pagesInOrder(board))
+      if (!first.has(placeOf(page))) first.set(placeOf(page), page.id);
+    return new Map([...first].map(([place, page]) => [page, boards[place]?.title ?? '']));
+  });
+  /** What an operation on one of its boards is in the record. */
+  protected readonly placed = computed(() => {
+    const boards = this.record.opened()?.boards ?? [];
+    return (op: Operation, board: Id): Operation => {
+      const place = boards.findIndex((one) => one.board === board);
+      return operationInRecord(op, { id: board, place: Math.max(0, place) }) as Operation;
+    };
   });
   /** Late lines of its students that wait to be looked at. */
   protected readonly lateHere = computed(() =>

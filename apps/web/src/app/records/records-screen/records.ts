@@ -35,6 +35,7 @@ import type { ProblemDetails } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import type { Deletion } from '../../api/student-data';
 import { Button } from '../../ui/button/button';
+import { DateField } from '../../ui/dates/date-field';
 import { ArchiveButton } from '../export/archive-button';
 import { download } from '../../ui/download/download';
 import { SAID } from '../../live/features/in-record';
@@ -76,6 +77,7 @@ const FIRST = 5;
 @Component({
   selector: 'cua-records',
   imports: [
+    DateField,
     ArchiveButton,
     Button,
     CourseAttendance,

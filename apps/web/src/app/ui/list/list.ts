@@ -1,6 +1,7 @@
 import { DestroyRef, Directive, ElementRef, inject } from '@angular/core';
 // eslint-disable-next-line no-restricted-syntax -- here it is made what others import
 import { Select } from 'primeng/select';
+import { followField } from '../popup/follow-field';
 
 /**
  * An open list of PrimeNG's stays with its field: where what is around the field moves, as when somebody comes, it moves
@@ -11,7 +12,7 @@ import { Select } from 'primeng/select';
 export class ListByField {
   private readonly list = inject(Select);
   private readonly field = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private frame = 0;
+  private ended = (): void => undefined;
 
   constructor() {
     this.list.overlayOptions = {
@@ -20,24 +21,12 @@ export class ListByField {
       listener: (_event, options) =>
         options?.type !== 'scroll' && options?.type !== 'resize' && options?.valid === true,
     };
-    this.list.onShow.subscribe(() => this.follow(this.place()));
-    this.list.onHide.subscribe(() => cancelAnimationFrame(this.frame));
-    inject(DestroyRef).onDestroy(() => cancelAnimationFrame(this.frame));
-  }
-
-  private place(): DOMRect {
-    return this.field.getBoundingClientRect();
-  }
-
-  /** Nothing tells of a move; what is asked in each frame costs next to nothing while one list is open. */
-  private follow(was: DOMRect): void {
-    cancelAnimationFrame(this.frame);
-    this.frame = requestAnimationFrame(() => {
-      const place = this.place();
-      const isMoved = place.x !== was.x || place.y !== was.y || place.width !== was.width;
-      if (isMoved) this.list.overlayViewChild?.alignOverlay();
-      this.follow(place);
+    this.list.onShow.subscribe(() => {
+      this.ended();
+      this.ended = followField(this.field, () => this.list.overlayViewChild?.alignOverlay());
     });
+    this.list.onHide.subscribe(() => this.ended());
+    inject(DestroyRef).onDestroy(() => this.ended());
   }
 }
 

@@ -2,22 +2,29 @@ import { signal } from '@angular/core';
 import type { View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { Subject } from 'rxjs';
-import type { ServerHandlers, LessonFeature, Send } from '../feature';
+import type { LessonFeature, Send, ServerHandlers } from '../feature';
+
+/** What is to be seen, and on which board. */
+export interface PlacedView {
+  readonly board: Id;
+  readonly view: View;
+}
 
 /** Windows that follow that of the one who leads, as long as that is wished, or once. */
 export class InStepState implements LessonFeature<'inStep'> {
   /** Whether windows follow, and what the leader's showed last. */
   readonly on = signal(false);
-  readonly led = signal<View | null>(null);
+  readonly led = signal<PlacedView | null>(null);
   /** All are brought to one place, once. */
-  readonly gathered = new Subject<View>();
+  readonly gathered = new Subject<PlacedView>();
 
   readonly handlers: ServerHandlers<'inStep'> = {
     step: ({ on }) => {
       this.on.set(on);
       if (!on) this.led.set(null);
     },
-    view: ({ view, once }) => (once ? this.gathered.next(view) : this.led.set(view)),
+    view: ({ board, view, once }) =>
+      once ? this.gathered.next({ board, view }) : this.led.set({ board, view }),
   };
 
   constructor(private readonly send: Send) {}
@@ -36,16 +43,16 @@ export class InStepState implements LessonFeature<'inStep'> {
   }
 
   /** @param final whether this is where the window stays for now */
-  sendView(view: View, final: boolean): void {
-    this.send({ kind: 'view', view, final });
+  sendView(board: Id, view: View, final: boolean): void {
+    this.send({ kind: 'view', board, view, final });
   }
 
-  gather(view: View): void {
-    this.send({ kind: 'gather', view });
+  gather(board: Id, view: View): void {
+    this.send({ kind: 'gather', board, view });
   }
 
   /** Brings one window of a student here, once. */
-  gatherOne(window: Id, view: View): void {
-    this.send({ kind: 'gather.one', to: window, view });
+  gatherOne(window: Id, board: Id, view: View): void {
+    this.send({ kind: 'gather.one', to: window, board, view });
   }
 }

@@ -9,6 +9,7 @@ const NOTHING: Overlay = { arrows: [], lamp: null };
 /** Where somebody points just now; `null` where they no longer do. */
 export interface Pointed {
   readonly by: Id;
+  readonly board: Id;
   readonly at: Place | null;
 }
 
@@ -20,7 +21,7 @@ export class PointingState implements LessonFeature<'pointing'> {
 
   readonly handlers: ServerHandlers<'pointing'> = {
     shown: ({ shown }) => this.shown.set(shown),
-    point: ({ by, at }) => this.pointed.next({ by, at }),
+    point: ({ by, board, at }) => this.pointed.next({ by, board, at }),
   };
 
   constructor(private readonly send: Send) {}
@@ -33,12 +34,21 @@ export class PointingState implements LessonFeature<'pointing'> {
     this.shown.set(NOTHING);
   }
 
-  point(at: Place | null): void {
-    this.send({ kind: 'point', at });
+  /** What is shown on the pages of one board. */
+  shownOn(board: Id): Overlay {
+    const { arrows, lamp } = this.shown();
+    return {
+      arrows: arrows.filter((arrow) => arrow.board === board),
+      lamp: lamp?.board === board ? lamp : null,
+    };
   }
 
-  leaveArrow(at: Place | null): void {
-    this.send({ kind: 'arrow', at });
+  point(board: Id, at: Place | null): void {
+    this.send({ kind: 'point', board, at });
+  }
+
+  leaveArrow(board: Id, at: Place | null): void {
+    this.send({ kind: 'arrow', board, at });
   }
 
   clearArrows(): void {
@@ -46,8 +56,8 @@ export class PointingState implements LessonFeature<'pointing'> {
   }
 
   /** @param final whether it stays so for now */
-  light(lamp: Lamp | null, final: boolean): void {
-    this.shown.update((shown) => ({ ...shown, lamp }));
-    this.send({ kind: 'lamp', lamp, final });
+  light(board: Id, lamp: Lamp | null, final: boolean): void {
+    this.shown.update((shown) => ({ ...shown, lamp: lamp && { ...lamp, board } }));
+    this.send({ kind: 'lamp', board, lamp, final });
   }
 }

@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
 import type { LessonWindow, Machine, Person, View, WindowSize } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who is here, and what their windows show. */
@@ -25,7 +26,7 @@ export class PresenceState implements LessonFeature<'presence'> {
   }
 
   /** What this window shows, for the tutor to know. */
-  showWindow(machine: Machine, size: WindowSize, view: View): void {
-    this.send({ kind: 'window', machine, size, view });
+  showWindow(board: Id, machine: Machine, size: WindowSize, view: View): void {
+    this.send({ kind: 'window', board, machine, size, view });
   }
 }

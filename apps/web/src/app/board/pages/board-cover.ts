@@ -4,7 +4,9 @@ import type { Page, PageSnapshot } from '@cuaderno/core/board';
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   effect,
+  ElementRef,
   inject,
   input,
   signal,
@@ -12,10 +14,10 @@ import {
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { BoardsApi } from '../../api/boards-api';
-import { PageThumb } from '../../board/pages/page-thumb';
-import type { PaperSource } from '../../board/drawing/paper-source';
+import type { PaperSource } from '../drawing/paper-source';
+import { PageThumb } from './page-thumb';
 
-/** A small picture of a board: of its first page. */
+/** A small picture of a board: of its first page. It is fetched when it comes into view: a course may have hundreds. */
 @Component({
   selector: 'cua-board-cover',
   imports: [PageThumb],
@@ -46,9 +48,15 @@ export class BoardCover {
   protected readonly page = signal<Page | null>(null);
 
   constructor() {
+    const inView = signal(false);
+    const watcher = new IntersectionObserver((entries) => {
+      if (entries.at(-1)!.isIntersecting) inView.set(true);
+    });
+    watcher.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
+    inject(DestroyRef).onDestroy(() => watcher.disconnect());
     effect(() => {
       const board = this.board();
-      untracked(() => void this.load(board));
+      if (inView()) untracked(() => void this.load(board));
     });
   }
 

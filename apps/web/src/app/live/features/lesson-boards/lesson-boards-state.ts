@@ -1,0 +1,44 @@
+import { computed, signal } from '@angular/core';
+import type { LessonBoard } from '@cuaderno/core/features';
+import type { Id } from '@cuaderno/core/id';
+import type { LessonFeature, Send, ServerHandlers } from '../feature';
+
+/** The boards that the lesson is on. */
+export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
+  /** In the order in which they came; a tutor is also told of those that the class hasn't any more. */
+  readonly boards = signal<readonly LessonBoard[]>([]);
+  /** Those that the class has. */
+  readonly shown = computed(() => this.boards().filter(({ shown }) => shown));
+
+  readonly handlers: ServerHandlers<'lessonBoards'> = {
+    boards: ({ boards }) => this.boards.set(boards),
+  };
+
+  constructor(private readonly send: Send) {}
+
+  begin(): void {
+    // It is told anew.
+  }
+
+  clear(): void {
+    this.boards.set([]);
+  }
+
+  /** Whether the class has a board. */
+  isShown(board: Id): boolean {
+    return this.shown().some(({ id }) => id === board);
+  }
+
+  titleOf(board: Id): string {
+    return this.boards().find(({ id }) => id === board)?.title ?? '';
+  }
+
+  /** The class has it from now on. */
+  show(board: Id): void {
+    this.send({ kind: 'board.show', board });
+  }
+
+  withdraw(board: Id): void {
+    this.send({ kind: 'board.withdraw', board });
+  }
+}

@@ -1,0 +1,2 @@
+export * from './lesson-board.js';
+export * from './messages.js';
