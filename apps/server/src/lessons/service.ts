@@ -1,6 +1,6 @@
 import { MAX_LESSON_BOARDS, newId } from '@cuaderno/core';
 import type { Id, Rules } from '@cuaderno/core';
-import { and, asc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
 import { tutors } from '../accounts/tables.js';
 import { boards, operations } from '../boards/tables.js';
@@ -62,6 +62,26 @@ export class Lessons {
       .from(lessonBoards)
       .where(eq(lessonBoards.lesson, lesson))
       .orderBy(asc(lessonBoards.place));
+  }
+
+  /** The board that the last lesson of a course came to last, of those that are there still; else its first one. */
+  async lastBoard(course: Id): Promise<Id | null> {
+    const [last] = await this.db
+      .select({ id: boards.id })
+      .from(lessonBoards)
+      .innerJoin(lessons, eq(lessons.id, lessonBoards.lesson))
+      .innerJoin(boards, eq(boards.id, lessonBoards.board))
+      .where(and(eq(lessons.course, course), eq(boards.course, course), isNull(boards.removedAt)))
+      .orderBy(desc(lessons.openedAt), desc(lessonBoards.place))
+      .limit(1);
+    if (last) return last.id;
+    const [first] = await this.db
+      .select({ id: boards.id })
+      .from(boards)
+      .where(and(eq(boards.course, course), isNull(boards.removedAt)))
+      .orderBy(asc(boards.place), desc(boards.createdAt))
+      .limit(1);
+    return first?.id ?? null;
   }
 
   /** What each has written in it so far: a server that was started anew grants nobody as much again. */

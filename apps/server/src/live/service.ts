@@ -218,8 +218,9 @@ export class LiveService implements Classroom {
   closeBoard(window: LiveConnection, board: Id): void {
     const subscription = window.boards.get(board);
     if (!subscription) return;
-    window.boards.delete(board);
+    // The others see it go while the window is still one of those on the board.
     if (window.stroke.isOn(board)) window.stroke.stop();
+    window.boards.delete(board);
     this.bus.open(board)?.leave(subscription);
   }
 

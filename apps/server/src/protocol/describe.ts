@@ -78,7 +78,7 @@ this page.
 Messages travel over one WebSocket a window: \`/live/boards/ID\` for a tutor, with the session's
 cookie, and \`/live/lesson\` for a student, with the pass's cookie. Each is one binary frame of
 MessagePack; JSON text is understood for short messages that have no bytes in them. A browser says
-\`hello\` first, within ten seconds, and is answered with \`welcome\`; what it had missed follows as \`applied\`. An operation
+\`hello\` first, within ten seconds, and is answered with \`welcome\`, and a \`board.opened\` for each board that it wants; what it had missed of one follows as \`applied\`. An operation
 is on disk before it is \`confirmed\` to its writer and \`applied\` for the others. \`live.ink\` and
 \`live.end\` may be lost and are never stored.
 

@@ -62,11 +62,13 @@ export async function makeBoardPdf(task: BoardPdfTask): Promise<Uint8Array> {
   const db = lentDatabase(task.port);
   try {
     const whole = await boardOf(task, db);
+    const boards = await titlesOf(task, db);
     const { people, only, signed = false, language } = task;
     const seen = task.forStudents ? boardFor(whole, ANY_STUDENT) : whole;
     const board = only ? onlyBy(seen, ...only) : seen;
     const pdf = await boardPdf(board, {
       title: task.title,
+      boards,
       ink: task.ink,
       signed,
       after: await pagesOf(task.appendix ?? []),
@@ -91,6 +93,13 @@ async function boardOf({ of }: BoardPdfTask, db: Database): Promise<Board> {
   const loaded = await logs.load(of.board);
   if (!loaded) throw new Error('This board is not there.');
   return loaded.board;
+}
+
+/** What the boards of a record were called. */
+async function titlesOf({ of }: BoardPdfTask, db: Database): Promise<string[]> {
+  if ('board' in of) return [];
+  const boards = await new Records(db, new LogStore(db)).boards({ lesson: of.record });
+  return boards.map(({ title }) => title);
 }
 
 /** Fonts are opened only where there is something to be set in them. */

@@ -2,6 +2,7 @@ import { PersonName } from '@cuaderno/core/people';
 import { Id } from '@cuaderno/core/id';
 import { DoorState } from '@cuaderno/core/permissions';
 import * as z from 'zod';
+import { Title } from '../courses.js';
 import { route } from '../route.js';
 
 /** Who waits may say so, with their name. */
@@ -91,6 +92,22 @@ export const openLesson = route({
   tag: 'lessons',
   summary: 'Open a lesson on a board; the course’s join link lets people in from now on',
   params: z.object({ board: Id }),
+  answers: { 201: z.object({ id: z.string(), board: z.string() }) },
+});
+
+export const openCourseLesson = route({
+  method: 'POST',
+  path: '/courses/:course/lesson',
+  who: 'tutor',
+  tag: 'lessons',
+  summary:
+    'Open a lesson of a course without choosing a board: on the one that was used last, or on an empty one',
+  params: z.object({ course: Id }),
+  body: z.strictObject({
+    on: z.enum(['last', 'empty']),
+    /** What an empty board is called. */
+    title: Title,
+  }),
   answers: { 201: z.object({ id: z.string(), board: z.string() }) },
 });
 

@@ -1,11 +1,12 @@
 import type { PDFDocument, PDFImage } from '@cantoo/pdf-lib';
-import { itemsOn, pagesInOrder, picturesOf } from '@cuaderno/core';
+import { itemsOn, pagesInOrder, picturesOf, placeOf } from '@cuaderno/core';
 import type { Board, FileHash, Page, Author } from '@cuaderno/core';
 import { lendFonts } from '../lent-fonts/lend.js';
 import { AnnotationWriter } from '../pdf-annotations/write.js';
 import { setMetadata } from './metadata.js';
 import { assemble } from './assemble.js';
 import { addBookmarks } from './bookmarks.js';
+import type { PageGroup } from './bookmarks.js';
 import { ContentWriter } from '../pdf-content/content-writer.js';
 import { LayingUnder } from './lay-under.js';
 import { mapFor, PageDrawing, writtenOn } from './page-drawing.js';
@@ -29,6 +30,8 @@ export interface BoardPdfOptions {
   readonly after?: readonly Page[];
   /** Of its words (BCP 47); not said where it isn't known. */
   readonly language?: string;
+  /** What the boards of a record are called, where it is of several: see `core/records`. */
+  readonly boards?: readonly string[];
   /** Bytes of an imported file. */
   readonly file: (hash: FileHash) => Promise<Uint8Array>;
   /** Files of our fonts. */
@@ -73,9 +76,18 @@ export async function boardPdf(board: Board, options: BoardPdfOptions): Promise<
       annotations.add(writtenOn(page), target, mapFor(page));
   });
   await drawing.packed();
-  addBookmarks(doc, pages, contents);
+  addBookmarks(doc, pages, contents, groupsOf(own, options.boards ?? []));
   setMetadata(doc, options);
   return doc.save({ objectsPerTick: Infinity });
+}
+
+/** How many pages each board of a record has; none where it is of one. */
+function groupsOf(pages: readonly Page[], boards: readonly string[]): PageGroup[] {
+  if (boards.length < 2) return [];
+  return boards.map((title, place) => ({
+    title,
+    count: pages.filter((page) => placeOf(page) === place).length,
+  }));
 }
 
 /** All pictures that lie on the pages, each once. */

@@ -4,6 +4,7 @@ import {
   findLesson,
   joinLesson,
   knockAgain,
+  openCourseLesson,
   openLesson,
   readDoor,
   readLesson,
@@ -38,6 +39,13 @@ export class LessonsApi {
 
   openLesson(board: ParamOf<typeof openLesson, 'board'>): Observable<Answer<typeof openLesson>> {
     return this.api.call(openLesson, { params: { board } });
+  }
+
+  openCourseLesson(
+    course: ParamOf<typeof openCourseLesson, 'course'>,
+    body: BodyOf<typeof openCourseLesson>,
+  ): Observable<Answer<typeof openCourseLesson>> {
+    return this.api.call(openCourseLesson, { params: { course }, body });
   }
 
   readDoor(): Observable<Answer<typeof readDoor>> {

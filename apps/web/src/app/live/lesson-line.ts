@@ -40,6 +40,9 @@ export class LessonLine {
   /** Boards that are open here; the one that was looked at last comes last. */
   private readonly sessions = signal<readonly BoardSession[]>([]);
 
+  /** Whether it was looked, since this line is there, for what was left on other boards. */
+  private hasLooked = false;
+
   readonly line = signal<LineState>('joining');
   /** Whether nothing is heard of the server just now, for longer than it should take. */
   readonly quiet = signal(false);
@@ -188,6 +191,7 @@ export class LessonLine {
       case 'confirmed':
       case 'refused':
         this.sessionOf(message)?.handle(message);
+        if (message.kind === 'board.opened') this.openWithKept();
         break;
       case 'live.ink':
       case 'live.more':
@@ -231,12 +235,16 @@ export class LessonLine {
     // From here on what features have to say goes out.
     this.line.set('live');
     this.lessonState.begin(lesson);
-    this.openWithKept(you);
+    this.hasLooked = false;
   }
 
   /** What this person did on other boards and isn't confirmed goes out as well: those are opened for it. */
-  private openWithKept(me: Id): void {
-    for (const { board, person } of keptByPeople()) if (person === me) this.openBehind(board);
+  private openWithKept(): void {
+    // When it is known which board this window begins on: that one needn't be opened for it.
+    if (this.hasLooked) return;
+    this.hasLooked = true;
+    for (const { board, person } of keptByPeople())
+      if (person === this.me()) this.openBehind(board);
   }
 
   /** Opens a board that nobody looks at here, if it isn't open: what happens on it is told from now on. */

@@ -14,6 +14,7 @@ import { firstValueFrom } from 'rxjs';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
 import { ImportsApi } from '../../api/imports-api';
+import { LessonsApi } from '../../api/lessons-api';
 import { Attempt } from '../../api/attempt';
 import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
 import { hasAnnotations } from '../../materials/imported-annotations/format-annotations';
@@ -22,7 +23,8 @@ import { LinksDialog } from '../../records/record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../board/drawing/local-files';
 import { pdfJs } from '../../board/drawing/pdf-js';
 import { Button } from '../../ui/button/button';
-import { formatDate, formatLength, formatWhen } from '../../ui/time/format-time';
+import { Tip } from '../../ui/tip/tip';
+import { formatDate, formatDay, formatLength, formatWhen } from '../../ui/time/format-time';
 import { WayIn } from '../../lesson/way-in/way-in';
 import { BoardList } from './board-list';
 import { CourseUpload } from './upload';
@@ -36,6 +38,7 @@ const EXPECTED = 60_000;
 @Component({
   selector: 'cua-course',
   imports: [
+    Tip,
     ArchiveButton,
     BoardList,
     Button,
@@ -63,6 +66,7 @@ export class CourseScreen {
   private readonly boardsApi = inject(BoardsApi);
   private readonly coursesApi = inject(CoursesApi);
   private readonly importsApi = inject(ImportsApi);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly router = inject(Router);
   private readonly local = inject(LocalFiles);
   /** When slides were last expected, in ms since 1970. */
@@ -148,6 +152,15 @@ export class CourseScreen {
         }),
       );
       await this.router.navigate(['/boards', board.id]);
+    });
+  }
+
+  /** A lesson without a board that was chosen for it: an empty page is there. */
+  protected async openLesson(): Promise<void> {
+    await this.attempt.make(async () => {
+      const wish = { on: 'empty', title: formatDay(Date.now()) } as const;
+      const { board } = await firstValueFrom(this.lessonsApi.openCourseLesson(this.course(), wish));
+      await this.router.navigate(['/boards', board]);
     });
   }
 

@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Account } from '../../api/account';
 import { CoursesApi } from '../../api/courses-api';
+import { LessonsApi } from '../../api/lessons-api';
 import { Attempt } from '../../api/attempt';
 import type { Course, RecordInfo } from '../../api/shapes';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
@@ -31,6 +32,7 @@ import { EmptyState } from '../../ui/empty/empty-state';
 })
 export class TodayScreen {
   private readonly coursesApi = inject(CoursesApi);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly account = inject(Account);
   private readonly router = inject(Router);
   private readonly materials = inject(MaterialsStore);
@@ -79,6 +81,15 @@ export class TodayScreen {
 
   protected made(course: Course): void {
     void this.router.navigate(['/courses', course.id]);
+  }
+
+  /** On the board that the lesson before was on last. */
+  protected async openLesson({ id }: Course): Promise<void> {
+    await this.attempt.make(async () => {
+      const wish = { on: 'last', title: formatDay(Date.now()) } as const;
+      const { board } = await firstValueFrom(this.lessonsApi.openCourseLesson(id, wish));
+      await this.router.navigate(['/boards', board]);
+    });
   }
 
   protected async signOut(): Promise<void> {

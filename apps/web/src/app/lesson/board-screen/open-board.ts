@@ -1,4 +1,7 @@
 import type { BoardWriter } from '@cuaderno/contract/board-writer';
+import { pagesInOrder } from '@cuaderno/core/board';
+import type { Page } from '@cuaderno/core/board';
+import type { View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { changePage } from '@cuaderno/core/ops';
 import { nameOf } from '@cuaderno/core/people';
@@ -109,7 +112,11 @@ export class OpenBoard {
     effect(() => {
       const coming = this.coming();
       if (!coming || coming === this.session()) return;
-      if (coming.ready()) untracked(() => this.session.set(coming));
+      if (coming.ready())
+        untracked(() => {
+          this.leadTo(coming);
+          this.session.set(coming);
+        });
       // It is of another course, or was removed: that is found out on a line of its own.
       else if (coming.closed()) untracked(() => this.dial(this.id()));
     });
@@ -133,6 +140,16 @@ export class OpenBoard {
   /** The class has a board from now on. */
   show(board: Id): void {
     this.session()?.features.lessonBoards.show(board);
+  }
+
+  /** Who is in step goes along while this window draws the board, and not after it. */
+  private leadTo(session: BoardSession): void {
+    const { inStep, pens } = session.features;
+    if (!session.lesson() || !inStep.on() || pens.lead() !== null) return;
+    const board = session.board();
+    const page = board.pages.get(session.startPage() ?? '') ?? pagesInOrder(board)[0];
+    const view = session.place() ?? (page && wholeOf(page));
+    if (view) inStep.sendView(board.id, view, false);
   }
 
   private dial(board: Id): void {
@@ -214,6 +231,10 @@ export class OpenBoard {
       // They are asked for again with the next lesson.
     }
   }
+}
+
+function wholeOf({ id, width, height }: Page): View {
+  return { page: id, x: 0, y: 0, width, height };
 }
 
 /** Where the line of a board's course leads. */

@@ -78,6 +78,8 @@ export class BoardsDialog {
   protected readonly from = signal<Id | null>(null);
   protected readonly words = signal('');
   protected readonly shows = signal(true);
+  /** Looking for boards keeps nobody from opening one. */
+  protected readonly looking = new Attempt();
   protected readonly attempt = new Attempt();
 
   private readonly shown = computed(
@@ -138,7 +140,7 @@ export class BoardsDialog {
 
   private async load(course: Id): Promise<void> {
     this.boards.set(null);
-    await this.attempt.make(async () => {
+    await this.looking.make(async () => {
       const { boards } = await firstValueFrom(this.coursesApi.readCourse(course));
       // Another may have been chosen meanwhile.
       if (course !== (this.from() ?? this.course())) return;

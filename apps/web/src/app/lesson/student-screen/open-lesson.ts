@@ -102,6 +102,15 @@ export class OpenLesson {
       if (led && !leads) untracked(() => this.goTo(led.board));
     });
     effect(() => {
+      // In step, a board that comes next is here before the one who leads has it in sight.
+      const line = this.dialled();
+      if (!line?.features.inStep.on() || line.line() !== 'live') return;
+      const shown = line.features.lessonBoards.shown();
+      untracked(() => {
+        for (const { id } of shown) line.openBehind(id);
+      });
+    });
+    effect(() => {
       // Who can't turn pages alone is where the one who leads is.
       const session = this.session();
       const led = this.ledTo();

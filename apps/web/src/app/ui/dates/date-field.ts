@@ -13,7 +13,10 @@ import {
 } from '@angular/core';
 import { FormsModule, NG_VALUE_ACCESSOR } from '@angular/forms';
 import type { ControlValueAccessor } from '@angular/forms';
+import { CalendarDays, Clock } from 'lucide';
+import type { IconNode } from 'lucide';
 import { DatePicker } from 'primeng/datepicker';
+import { Icon } from '../icons/icon';
 import { followField } from '../popup/follow-field';
 import { readDay, readMonth, readTime } from './read-date';
 
@@ -21,6 +24,7 @@ type DateUnit = 'day' | 'month' | 'time';
 
 interface UnitOfDate {
   readonly format: string;
+  readonly icon: IconNode;
   readonly chooses: string;
   /** @returns `null` where it can't be read */
   readonly read: (text: string, now: Date) => Date | null;
@@ -40,18 +44,21 @@ const monthOf = (at: Date): string => `${at.getFullYear()}-${two(at.getMonth() +
 const UNITS: Readonly<Record<DateUnit, UnitOfDate>> = {
   day: {
     format: 'd M yy',
+    icon: CalendarDays,
     chooses: 'Choose a day',
     read: (text, now) => readDay(text, now),
     write: (at) => `${monthOf(at)}-${two(at.getDate())}`,
   },
   month: {
     format: 'M yy',
+    icon: CalendarDays,
     chooses: 'Choose a month',
     read: readMonth,
     write: monthOf,
   },
   time: {
     format: '',
+    icon: Clock,
     chooses: 'Choose a time',
     read: atTime,
     write: (at) => `${two(at.getHours())}:${two(at.getMinutes())}`,
@@ -74,7 +81,7 @@ function firstDayOfWeek(): number {
  */
 @Component({
   selector: 'cua-date-field',
-  imports: [DatePicker, FormsModule],
+  imports: [DatePicker, FormsModule, Icon],
   template: `
     <p-datepicker
       appendTo="body"
@@ -101,7 +108,9 @@ function firstDayOfWeek(): number {
       (onBlur)="touched()"
       (onShow)="follow()"
       (onClose)="ended()"
-    />
+    >
+      <ng-template #triggericon><cua-icon [of]="unit().icon" [size]="18" /></ng-template>
+    </p-datepicker>
   `,
   providers: [
     { provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => DateField), multi: true },
