@@ -98,7 +98,7 @@ export default tseslint.config(
     rules: {
       '@angular-eslint/template/label-has-associated-control': [
         'error',
-        { controlComponents: ['p-select', 'p-checkbox', 'p-radiobutton'] },
+        { controlComponents: ['cua-date-field', 'p-select', 'p-checkbox', 'p-radiobutton'] },
       ],
       // A dialog hears keys wherever the focus is in it.
       '@angular-eslint/template/interactive-supports-focus': ['error', { allowList: ['dialog'] }],

@@ -285,7 +285,7 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
   await maren.button('Plan lessons').click();
   const plan = maren.page.getByRole('dialog', { name: 'Plan lessons' });
   await hasCome(plan);
-  await plan.getByLabel('Time').fill('15:15');
+  await plan.getByRole('combobox', { name: 'Time' }).fill('15:15');
   await plan.getByRole('button', { name: 'Plan it' }).click();
   const lesson = maren.page.getByRole('button', { name: /15:15–16:05/ });
   await expect(lesson).toContainText('Cello with Mika');
@@ -293,7 +293,7 @@ test('lessons are planned, moved and cancelled; hours are counted and corrected'
   await lesson.click();
   const date = maren.page.getByRole('dialog', { name: 'Cello with Mika' });
   await hasCome(date);
-  await date.getByLabel('Time').fill('17:00');
+  await date.getByRole('combobox', { name: 'Time' }).fill('17:00');
   await date.getByLabel('Why').fill('Mika plays at school');
   await date.getByRole('button', { name: 'Move it' }).click();
   const moved = maren.page.getByRole('button', { name: /17:00–17:50/ });

@@ -68,7 +68,15 @@ export const SharedRecord = z.object({
   openedAt: z.number(),
   closedAt: z.number(),
   /** Sizes in points. */
-  pages: z.array(z.object({ name: z.string(), width: z.number(), height: z.number() })),
+  pages: z.array(
+    z.object({
+      name: z.string(),
+      width: z.number(),
+      height: z.number(),
+      /** The board whose pages begin with this one, where the record is of several; `null` for all others. */
+      board: z.string().nullable(),
+    }),
+  ),
   summary: z.string(),
   until: z.string(),
   /** Names that may be shown, and how many others were there. */

@@ -84,6 +84,8 @@ export class BoardHost {
 
   constructor(
     readonly id: Id,
+    /** Stands for it in what its windows are told. */
+    readonly number: number,
     private readonly num: number,
     private readonly sequencer: Sequencer,
     private readonly store: LogStore,
@@ -180,13 +182,13 @@ export class BoardHost {
       const page = start(seen);
       // They may have gone while they waited.
       if (page === undefined) return;
-      const first = { kind: 'board.opened', board: host.id, page };
+      const first = { kind: 'board.opened', board: host.id, number: host.number, page };
       const near = (): Set<Id> =>
         new Set(nearestPages(seen, page, ({ items }) => items.size, FIRST_ITEMS, FIRST_PAGES));
       member.send(
         missed ? pack({ ...first, outline: null }) : packWithBoard(first, seen, seq, near()),
       );
-      for (const run of runs(host.id, missed ?? [])) member.send(run);
+      for (const run of runs(host.number, missed ?? [])) member.send(run);
       host.members.add(member);
     });
   }
@@ -381,7 +383,7 @@ export class BoardHost {
       let end = i + 1;
       while (end < taken.length && taken[end]!.from === from) end++;
       const run = taken.slice(i, end);
-      const bytesFor = packedFor(this.id, run, this.endsOf(run, from));
+      const bytesFor = packedFor(this.number, run, this.endsOf(run, from));
       for (const member of this.members)
         if (member !== from) for (const bytes of bytesFor(member.viewer)) member.send(bytes);
       i = end;

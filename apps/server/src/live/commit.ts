@@ -48,14 +48,14 @@ export function refuse(member: Member, board: Id, id: Id, code: RefusalCode): vo
 }
 
 /** Entries as messages: neighbours of one person at one time share a message. */
-export function runs(board: Id, entries: readonly ProjectedEntry[]): Uint8Array[] {
+export function runs(on: number, entries: readonly ProjectedEntry[]): Uint8Array[] {
   const messages: Uint8Array[] = [];
   for (let i = 0; i < entries.length;) {
     const { seq: from, by, at } = entries[i]!;
     let end = i + 1;
     while (end < entries.length && entries[end]!.by === by && entries[end]!.at === at) end++;
     const ops = entries.slice(i, end).map(({ op }) => op);
-    messages.push(pack({ kind: 'applied', board, from, by, at, ops } satisfies ServerMessage));
+    messages.push(pack({ kind: 'applied', on, from, by, at, ops } satisfies ServerMessage));
     i = end;
   }
   return messages;

@@ -80,6 +80,7 @@ export class LiveConnection implements Resting {
     this.stroke = new StrokeUnderWay({
       person: seat.person,
       mayWrite: (place) => this.mayWrite(place),
+      numberOf: (board) => service.numberOf(board),
       number: () => service.numberStroke(seat.course),
       passOn: (message, place) => service.passOn(this, message, place),
       refuse: () => this.refuse('message-wrong-shape'),

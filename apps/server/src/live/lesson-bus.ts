@@ -41,6 +41,8 @@ export class LocalBus implements LessonBus {
   onRules: (board: Id) => void = () => undefined;
   onTitle: (board: Id) => void = () => undefined;
   onFull: () => void = () => undefined;
+  /** Boards that were opened so far. */
+  private opened = 0;
   /** Boards that are not to be opened before this. */
   private readonly closed = new Map<Id, Promise<void>>();
   private readonly opening = new Map<Id, Promise<BoardHost | null>>();
@@ -128,7 +130,15 @@ export class LocalBus implements LessonBus {
         'entries of a board can’t be read: it is opened without them',
       );
     const host = new BoardHost(
-      ...([id, num, new Sequencer(board, seq, known), this.store, this.log, unreadable] as const),
+      ...([
+        id,
+        ++this.opened,
+        num,
+        new Sequencer(board, seq, known),
+        this.store,
+        this.log,
+        unreadable,
+      ] as const),
     );
     host.lesson = this.lessonOn(id);
     host.onHiddenChanged = (when) => this.onHiddenChanged(id, when);

@@ -37,13 +37,13 @@ export function projectEntry(
  * one is kept for the others.
  */
 export function packedFor(
-  board: Id,
+  on: number,
   run: readonly TakenOperation[],
   ends: readonly End[],
 ): (viewer: Viewer) => readonly Uint8Array[] {
   const packed = new Map<string, readonly Uint8Array[]>();
   const whole = runs(
-    board,
+    on,
     run.map(({ entry }) => entry),
   );
   // Mostly tutors and students are told the same.
@@ -51,7 +51,7 @@ export function packedFor(
   const forStudents = alike
     ? whole
     : runs(
-        board,
+        on,
         run.map(({ told }) => told),
       );
   const apart = new Set(run.flatMap(({ toldApart }) => [...toldApart.keys()]));
@@ -65,7 +65,7 @@ export function packedFor(
     if (known) return known;
     const theirs = isApart
       ? runs(
-          board,
+          on,
           run.map(({ told, toldApart }) => toldApart.get(viewer.id) ?? told),
         )
       : forStudents;

@@ -312,6 +312,11 @@ export class LiveService implements Classroom {
     if (host && subscription) host.broadcastLive(message, subscription, host.audienceOf(page));
   }
 
+  /** What stands for an open board in what is told of it. */
+  numberOf(board: Id): number {
+    return this.bus.open(board)?.number ?? 0;
+  }
+
   /** What stands for a stroke in its pieces; numbers come again when nobody remembers what they stood for. */
   numberStroke(course: Id): number {
     const n = ((this.strokes.get(course) ?? 0) + 1) % STROKE_NUMBERS;

@@ -1,4 +1,4 @@
-import { ANY_STUDENT, boardFor, nameOf, newestOf, pagesInOrder } from '@cuaderno/core';
+import { ANY_STUDENT, boardFor, nameOf, newestOf, pagesInOrder, placeOf } from '@cuaderno/core';
 import type { Attendance } from '@cuaderno/contract/records';
 import type { RecordNotes } from '../records/notes.js';
 import type { Records } from '../records/service.js';
@@ -47,8 +47,9 @@ export class SharedRecords {
 
   async one(link: OpenLink, lesson: string): Promise<SharedRecord> {
     const record = await this.record(link, lesson);
-    const [board, people, { chat }] = await Promise.all([
+    const [board, boards, people, { chat }] = await Promise.all([
       this.records.board(record),
+      this.records.boards(record),
       this.records.attendance(lesson, record.closedAt),
       this.records.timeline(lesson),
     ]);
@@ -60,11 +61,12 @@ export class SharedRecords {
       title: record.title,
       openedAt: record.openedAt,
       closedAt: record.closedAt,
-      pages: pagesInOrder(boardFor(board, ANY_STUDENT)).map(({ name, width, height }) => ({
-        name,
-        width,
-        height,
-      })),
+      pages: pagesInOrder(boardFor(board, ANY_STUDENT)).map((page, i, all) => {
+        const { name, width, height } = page;
+        const place = placeOf(page);
+        const begins = boards.length > 1 && (i === 0 || placeOf(all[i - 1]!) !== place);
+        return { name, width, height, board: begins ? (boards[place]?.title ?? null) : null };
+      }),
       summary,
       until,
       people: here.filter((name) => name !== OTHER),

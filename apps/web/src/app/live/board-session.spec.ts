@@ -95,6 +95,7 @@ describe('a board that is open in this window', () => {
     server.line.say({
       kind: 'board.opened',
       board,
+      number: 3,
       page: page.id,
       outline: whole ? snapshot(entries) : null,
     });
@@ -104,7 +105,7 @@ describe('a board that is open in this window', () => {
   const ids = (): Id[] => items().map(({ id }) => id);
   const sentOps = (): Id[] => server.line.of('ops').flatMap(({ ops }) => ops.map(({ id }) => id));
   const applied = (from: number, ...ops: Operation[]) =>
-    server.line.say({ kind: 'applied', board, from, by: ida, at: 5, ops });
+    server.line.say({ kind: 'applied', on: 3, from, by: ida, at: 5, ops });
 
   it('says hello, and shows the board it is given, at the page where the tutor is', () => {
     expect(session.line()).toBe('joining');
@@ -273,6 +274,7 @@ describe('a board that is open in this window', () => {
       server.line.say({
         kind: 'board.opened',
         board,
+        number: 3,
         page: page.id,
         outline: boardOutline(full(), 3, new Set([page.id])),
       });
@@ -375,7 +377,7 @@ describe('a board that is open in this window', () => {
     const points = [{ x: 1, y: 2, pressure: 1, time: 0 }];
     const start = { page: page.id, style: { tool: 'pen', ink: 'fern', width: 2 } } as const;
     server.line.say({
-      ...{ kind: 'live.ink', board, by: ida, start, n: 5 },
+      ...{ kind: 'live.ink', on: 3, by: ida, start, n: 5 },
       points: encodePoints(points),
     });
     server.line.say({ kind: 'live.more', n: 5, piece: encodePiece(points, points[0]!) });

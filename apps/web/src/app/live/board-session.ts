@@ -67,6 +67,8 @@ export class BoardSession {
   });
   /** Whether what was done on an earlier visit can be undone by now. */
   private resumed = false;
+  /** What stands for it in what is told of it; `null` while nothing is. */
+  number: number | null = null;
   /** Whether the server tells of this board just now. */
   private isOpen = false;
 
@@ -282,6 +284,7 @@ export class BoardSession {
   /** The line broke: what was sent may not have come. */
   lost(): void {
     this.isOpen = false;
+    this.number = null;
     this.sent.clear();
     this.pageArrivals.lost();
   }
@@ -293,10 +296,11 @@ export class BoardSession {
   }
 
   private opened(message: Extract<ServerMessage, { kind: 'board.opened' }>): void {
-    const { board: id, page, outline } = message;
+    const { board: id, number, page, outline } = message;
     const you = this.me();
     if (!you) return;
     this.named.set(id);
+    this.number = number;
     this.closed.set(null);
     this.isOpen = true;
     if (outline) {

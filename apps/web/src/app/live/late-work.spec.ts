@@ -51,7 +51,7 @@ describe('what was done while the line was away, and comes too late', () => {
     });
     server.line.say({
       kind: 'board.opened',
-      ...{ board, page: page.id },
+      ...{ board, number: 3, page: page.id },
       outline: isBack ? null : boardOutline(draft.done(), 1, new Set([page.id])),
     });
   }

@@ -54,7 +54,8 @@ describe('the line of a window', () => {
     const draft = new BoardDraft(emptyBoard(id));
     apply(addPages([page]), draft, { by: ida, at: 0, lesson: null });
     const outline = isKnown ? null : boardOutline(draft.done(), 1, new Set([page.id]));
-    server.line.say({ kind: 'board.opened', board: id, page: page.id, outline });
+    const number = id === star.id ? 1 : 2;
+    server.line.say({ kind: 'board.opened', board: id, number, page: page.id, outline });
   };
   const linesOn = (session: BoardSession, { page }: SomeBoard): Id[] =>
     itemsOn(session.board().pages.get(page.id)!).map(({ id }) => id);
@@ -87,7 +88,7 @@ describe('the line of a window', () => {
     const [mine, theirs] = [addInk(moon.page.id), addInk(star.page.id)];
     second.do(mine);
     expect(server.line.of('ops').map(({ board }) => board)).toEqual([moon.id]);
-    server.line.say({ kind: 'applied', board: star.id, from: 2, by: ida, at: 5, ops: [theirs] });
+    server.line.say({ kind: 'applied', on: 1, from: 2, by: ida, at: 5, ops: [theirs] });
     expect(linesOn(first, star)).toEqual([theirs.id]);
     expect(linesOn(second, moon)).toEqual([mine.id]);
     server.line.say({ kind: 'confirmed', board: moon.id, at: 5, seqs: [2], ids: [mine.id] });

@@ -187,17 +187,19 @@ export class LessonLine {
       case 'board.opened':
       case 'board.closed':
       case 'pages':
-      case 'applied':
       case 'confirmed':
       case 'refused':
         this.sessionOf(message)?.handle(message);
         if (message.kind === 'board.opened') this.openWithKept();
         break;
+      case 'applied':
+        this.numbered(message.on)?.handle(message);
+        break;
       case 'live.ink':
       case 'live.more':
       case 'live.end': {
         const came = this.underWay.incoming(message);
-        if (came) this.boards().get(came.board)?.liveInk.next(came.event);
+        if (came) this.numbered(came.on)?.liveInk.next(came.event);
         break;
       }
       case 'lesson':
@@ -217,6 +219,10 @@ export class LessonLine {
       default:
         this.lessonState.handle(message);
     }
+  }
+
+  private numbered(on: number): BoardSession | undefined {
+    return this.sessions().find(({ number }) => number === on);
   }
 
   /** The one that a message is about; the answer for the board to begin on names that board. */

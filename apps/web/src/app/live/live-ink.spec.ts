@@ -1,6 +1,12 @@
+import type { ClientMessage } from '@cuaderno/core/features';
 import { newId } from '@cuaderno/core/id';
 import type { InkPoint } from '@cuaderno/core/ink';
 import { InkSender } from './live-ink';
+
+/** The beginning of a stroke as the server passes it on. */
+function told({ start, points }: Extract<ClientMessage, { kind: 'live.ink' }>) {
+  return { kind: 'live.ink', on: 4, start, points } as const;
+}
 
 describe('strokes under way, as messages', () => {
   const [board, stroke, by] = [newId(), newId(), newId()];
@@ -12,7 +18,7 @@ describe('strokes under way, as messages', () => {
     const first = mine.outgoing(board, stroke, start, [at(100.3, 50), at(101, 51)]);
     const next = mine.outgoing(board, stroke, undefined, [at(104.62, 49.11), at(110, 44)]);
     if (first?.kind !== 'live.ink' || next?.kind !== 'live.more') return fail('not as expected');
-    const began = theirs.incoming({ ...first, by, n: 7 });
+    const began = theirs.incoming({ ...told(first), by, n: 7 });
     const heard = theirs.incoming({ ...next, n: 7 })?.event;
     expect(began?.event).toEqual(jasmine.objectContaining({ kind: 'points', n: 7, by, start }));
     if (heard?.kind !== 'points') return fail('nothing was heard');
@@ -38,9 +44,9 @@ describe('strokes under way, as messages', () => {
     const first = mine.outgoing(board, stroke, start, [at(1, 1)]);
     const more = mine.outgoing(board, stroke, undefined, [at(2, 2)]);
     if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');
-    theirs.incoming({ ...first, by, n: 1 });
+    theirs.incoming({ ...told(first), by, n: 1 });
     for (let n = 2; n < 300; n++) {
-      theirs.incoming({ ...first, by: newId(), n });
+      theirs.incoming({ ...told(first), by: newId(), n });
       expect(theirs.incoming({ ...more, n: 1 })).not.toBeNull();
     }
   });
@@ -50,7 +56,7 @@ describe('strokes under way, as messages', () => {
     const first = mine.outgoing(board, stroke, start, [at(1, 1)]);
     const more = mine.outgoing(board, stroke, undefined, [at(2, 2)]);
     if (first?.kind !== 'live.ink' || more?.kind !== 'live.more') return fail('not as expected');
-    theirs.incoming({ ...first, by, n: 0 });
+    theirs.incoming({ ...told(first), by, n: 0 });
     theirs.forget();
     expect(theirs.incoming({ ...more, n: 0 })).toBeNull();
     mine.forget();

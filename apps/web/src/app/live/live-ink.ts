@@ -36,7 +36,7 @@ export class InkSender {
   /** The stroke that is drawn here just now. */
   private own: { readonly stroke: Id; readonly origin: Point } | null = null;
   /** Others' strokes, by the numbers that stand for them. */
-  private readonly known = new Map<number, { board: Id; by: Id; origin: Point }>();
+  private readonly known = new Map<number, { on: number; by: Id; origin: Point }>();
 
   /** @param start with the first points of a stroke @returns what to send; `null` where nobody knows the stroke */
   outgoing(
@@ -56,15 +56,15 @@ export class InkSender {
 
   incoming(
     message: Extract<ServerMessage, { kind: 'live.ink' | 'live.more' | 'live.end' }>,
-  ): { readonly board: Id; readonly event: LiveInkEvent } | null {
+  ): { readonly on: number; readonly event: LiveInkEvent } | null {
     switch (message.kind) {
       case 'live.ink': {
-        const { board, by, start, n } = message;
+        const { on, by, start, n } = message;
         const points = decodePoints(message.points);
         this.known.delete(n);
-        this.known.set(n, { board, by, origin: points[0]! });
+        this.known.set(n, { on, by, origin: points[0]! });
         if (this.known.size > KNOWN) this.known.delete(this.known.keys().next().value!);
-        return { board, event: { kind: 'points', n, by, start, points } };
+        return { on, event: { kind: 'points', n, by, start, points } };
       }
       case 'live.more': {
         // Of a stroke whose beginning was lost, or that began before one came, the whole is seen when it is finished.
@@ -73,13 +73,15 @@ export class InkSender {
         // Those that go on are remembered, however many begin and end meanwhile.
         this.known.delete(message.n);
         this.known.set(message.n, of);
-        const { board, by, origin } = of;
+        const { on, by, origin } = of;
         const points = decodePiece(message.piece, origin);
-        return { board, event: { kind: 'points', n: message.n, by, start: undefined, points } };
+        return { on, event: { kind: 'points', n: message.n, by, start: undefined, points } };
       }
       case 'live.end': {
-        const board = this.known.get(message.n)?.board;
-        return board ? { board, event: { kind: 'end', n: message.n, item: message.item } } : null;
+        const on = this.known.get(message.n)?.on;
+        return on !== undefined
+          ? { on, event: { kind: 'end', n: message.n, item: message.item } }
+          : null;
       }
     }
   }

@@ -61,6 +61,7 @@ export class PretendLesson {
     this.line.say({
       kind: 'board.opened',
       board: this.board,
+      number: 1,
       page: first,
       outline: boardOutline(draft.done(), 1, new Set(this.pages.map(({ id }) => id))),
     });

@@ -8,7 +8,7 @@ import { liveFeature } from '../feature.js';
 import { MAX_MESSAGE_BYTES } from '../limits.js';
 import { SMALL } from '../limits.js';
 import type { ReadLimits } from '../limits.js';
-import { BoardWanted } from './wanted.js';
+import { BoardNumber, BoardWanted } from './wanted.js';
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;
@@ -26,7 +26,13 @@ export const OPERATION_LIMITS: Readonly<Record<Role, ReadLimits>> = {
 
 const seq = z.number().int().min(0);
 
-const entries = { board: Id, from: seq, by: Id, at: z.number(), ops: z.array(ProjectedOperation) };
+const entries = {
+  on: BoardNumber,
+  from: seq,
+  by: Id,
+  at: z.number(),
+  ops: z.array(ProjectedOperation),
+};
 /** Entries of one person at one time: entry `from`, `from + 1` …, one for each operation. */
 export type Entries = z.infer<z.ZodObject<typeof entries>>;
 
@@ -54,6 +60,8 @@ export const board = liveFeature({
   serverMessages: {
     'board.opened': {
       board: Id,
+      /** Stands for the board in what is told of it from here on. */
+      number: BoardNumber,
       /** The page to begin on: where the one who leads is, if that is on this board. */
       page: Id.nullable(),
       /**

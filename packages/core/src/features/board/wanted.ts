@@ -12,3 +12,6 @@ export const BoardWanted = z.strictObject({
   since: z.number().int().min(-1),
 });
 export type BoardWanted = z.infer<typeof BoardWanted>;
+
+/** Stands for a board that is open in what is told all day: an id in each line would be a twentieth of it. */
+export const BoardNumber = z.number().int().min(0);

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Id } from '../../id/index.js';
 import { HighlightName, InkName } from '../../ink/index.js';
+import { BoardNumber } from '../board/wanted.js';
 import { liveFeature } from '../feature.js';
 import { SMALL } from '../limits.js';
 
@@ -17,7 +18,7 @@ const Style = z.discriminatedUnion('tool', [
 ]);
 
 /** A stroke begins: where and how it is drawn, and its first points. */
-const begun = { board: Id, start: z.strictObject({ page: Id, style: Style }), points: bytes };
+const begun = { start: z.strictObject({ page: Id, style: Style }), points: bytes };
 
 /** Stands for a stroke under way. The id of the operation that it will be is its writer's alone until that is kept. */
 const number = z.number().int().min(0);
@@ -29,7 +30,7 @@ export const ink = liveFeature({
     'live.ink': {
       from: 'anyone',
       limits: { ...SMALL, bytes: POINTS + SMALL.bytes },
-      fields: { ...begun, stroke: Id },
+      fields: { board: Id, ...begun, stroke: Id },
     },
     /** The next points: see `wire/live-piece.ts`, also for how they travel. */
     'live.more': { from: 'anyone', limits: { ...SMALL, bytes: POINTS }, fields: { piece: bytes } },
@@ -38,7 +39,7 @@ export const ink = liveFeature({
   },
   serverMessages: {
     /** `n` stands for the stroke in the pieces that follow. */
-    'live.ink': { ...begun, by: Id, n: number },
+    'live.ink': { on: BoardNumber, ...begun, by: Id, n: number },
     'live.more': { piece: bytes, n: number },
     /** It is this item by now, which follows, or was given up. */
     'live.end': { n: number, item: Id.nullable() },

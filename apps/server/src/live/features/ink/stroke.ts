@@ -17,6 +17,8 @@ export interface Drawer {
   readonly person: Id;
   /** Whether this person may write on a page just now. */
   mayWrite(place: StrokePlace): boolean;
+  /** What stands for a board in what is told of it. */
+  numberOf(board: Id): number;
   /** A number for a stroke that begins. */
   number(): number;
   /** Tells the others, as far as they may see the page. */
@@ -45,11 +47,13 @@ export class StrokeUnderWay {
     const [origin] = this.inked(() => decodePoints(message.points));
     if (!origin) return;
     const n = this.by.number();
-    const { stroke, ...live } = message;
+    const { stroke, start } = message;
+    const on = this.by.numberOf(place.board);
     this.now = { id: stroke, place, n, origin };
     this.numbers.set(stroke, n);
     if (this.numbers.size > STROKES) this.numbers.delete(this.numbers.keys().next().value!);
-    this.by.passOn({ ...live, by: this.by.person, n }, place);
+    const { points } = message;
+    this.by.passOn({ kind: 'live.ink', on, start, points, by: this.by.person, n }, place);
   }
 
   goOn({ piece }: Of<'live.more'>): void {

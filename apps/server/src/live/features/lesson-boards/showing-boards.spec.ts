@@ -42,7 +42,8 @@ describe('a lesson on several boards', () => {
     const line = addInk(page);
     ana.send({ kind: 'ops', board: moon, ops: [line] });
     const told = await maren.hears('applied', ({ ops }) => ops.some(({ id }) => id === line.id));
-    expect(told.board).toBe(moon);
+    const { number } = await maren.hears('board.opened', (m) => m.board === moon);
+    expect(told.on).toBe(number);
     const log = (await house.app.logs.whole(moon, Number.MAX_SAFE_INTEGER))!;
     expect(log.find((one) => one.op.id === line.id)!.lesson).toBe(lesson);
   });
