@@ -107,6 +107,11 @@ export class LiveConnection implements Resting {
     );
   }
 
+  /** Whether it says nothing and hears nothing any more. */
+  get isOver(): boolean {
+    return this.ended;
+  }
+
   get person(): Id {
     return this.seat.person;
   }

@@ -167,7 +167,8 @@ export class LiveService implements Classroom {
     });
     if (!this.storageGuard.isOn) connection.tell({ kind: 'keeping', on: false });
     for (const { board, since } of wanted) await this.openBoard(connection, board, since);
-    if (!this.check(connection)) return;
+    // It may have gone while they came.
+    if (connection.isOver || !this.check(connection)) return;
     const here = this.connections.get(course) ?? new Set();
     here.add(connection);
     this.connections.set(course, here);
@@ -200,11 +201,13 @@ export class LiveService implements Classroom {
     if (!window.boards.has(board) && window.boards.size >= MAX_BOARDS) return no('boards-full');
     const host = await this.bus.host(board);
     if (!host) return no('board-not-here');
+    if (window.isOver) return;
     // One that is opened again comes anew.
     this.closeBoard(window, board);
     const subscription = new Subscription(board, window);
     window.boards.set(board, subscription);
     const isWanted = (): boolean =>
+      !window.isOver &&
       window.boards.get(board) === subscription &&
       this.check(window) &&
       (window.role === 'tutor' || (window.lesson?.shows(board) ?? false));

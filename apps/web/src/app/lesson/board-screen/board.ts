@@ -200,6 +200,15 @@ export class BoardScreen {
   protected readonly choosing = signal(false);
 
   constructor() {
+    effect(() => {
+      // A student leads, and has gone to another board: who follows goes along.
+      const session = this.session();
+      const { inStep, pens } = session?.features ?? {};
+      if (!session || !inStep?.on() || !pens?.lead() || this.lookingAt.around()) return;
+      const led = inStep.led();
+      if (led && led.board !== session.id())
+        untracked(() => void this.router.navigate(['/boards', led.board]));
+    });
     effect(() => this.beside.inLesson.set(this.lesson() !== null));
     effect(() => {
       const board = this.board();

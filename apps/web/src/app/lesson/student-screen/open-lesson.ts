@@ -149,8 +149,8 @@ export class OpenLesson {
     const line = this.dialled();
     if (!line) return;
     const { lessonBoards } = line.features;
-    const next = this.ledTo()?.id ?? lessonBoards.shown().at(-1)?.id ?? null;
-    this.coming.set(line.open(next));
+    const next = this.ledTo()?.id ?? lessonBoards.shown().at(-1)?.id;
+    if (next) this.coming.set(line.open(next));
   }
 
   /** Goes in, or to the door, or says why not. */
