@@ -1,5 +1,4 @@
 import { operation } from '@cuaderno/core';
-import type { Operation } from '@cuaderno/core';
 import { addInk, somePages } from '@cuaderno/core/testing';
 import type { Page } from 'playwright-core';
 import { launch, visitor } from './browser.js';
@@ -28,16 +27,10 @@ async function written(server: BenchServer, n: number): Promise<string> {
     `ws://127.0.0.1:${server.port}/live/boards/${id}`,
     server.cookie,
   );
-  const send = async (ops: Operation[]): Promise<void> => {
-    const last = ops.at(-1)!.id;
-    const confirmed = window.hears('confirmed', ({ ids }) => ids.includes(last));
-    window.say({ kind: 'ops', ops });
-    await confirmed;
-  };
   const pages = somePages(PAGES);
-  await send([operation({ kind: 'pages.add', pages })]);
+  await window.keeps([operation({ kind: 'pages.add', pages })]);
   for (const { id: page } of pages)
-    await send(Array.from({ length: LINES }, (_, i) => addInk(page, n * LINES + i)));
+    await window.keeps(Array.from({ length: LINES }, (_, i) => addInk(page, n * LINES + i)));
   window.close();
   return id;
 }

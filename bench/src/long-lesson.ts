@@ -51,23 +51,17 @@ export async function longLesson(
     `ws://127.0.0.1:${server.port}/live/boards/${board}`,
     server.cookie,
   );
-  const send = async (ops: Operation[]): Promise<void> => {
-    const last = ops.at(-1)!.id;
-    const confirmed = window.hears('confirmed', ({ ids }) => ids.includes(last));
-    window.say({ kind: 'ops', ops });
-    await confirmed;
-  };
   const pages = somePages(sheets);
-  await send([operation({ kind: 'pages.add', pages })]);
+  await window.keeps([operation({ kind: 'pages.add', pages })]);
   const batch: Operation[] = [];
   for (const op of operations(
     pages.map((page) => page.id),
     count,
   )) {
     batch.push(op);
-    if (batch.length === TOGETHER) await send(batch.splice(0));
+    if (batch.length === TOGETHER) await window.keeps(batch.splice(0));
   }
-  if (batch.length > 0) await send(batch);
+  if (batch.length > 0) await window.keeps(batch);
   window.close();
   await server.post(`/lessons/${id}/close`);
   const path = resolve(import.meta.dirname, '../../apps/server/dist/database/index.js');

@@ -1,5 +1,5 @@
 import { packMessage, PROTOCOL, readServerMessages } from '@cuaderno/core';
-import type { BoardOutline, ClientMessage, Id, ServerMessage } from '@cuaderno/core';
+import type { BoardOutline, ClientMessage, Id, Operation, ServerMessage } from '@cuaderno/core';
 import WebSocket from 'ws';
 
 /** A window without a screen: what it is told, and what it says. */
@@ -53,6 +53,14 @@ export class BareWindow {
         done(message as Extract<ServerMessage, { kind: K }>);
       });
     });
+  }
+
+  /** Does these on the board that it opened, and waits until they are kept. */
+  async keeps(ops: Operation[]): Promise<void> {
+    const last = ops.at(-1)!.id;
+    const confirmed = this.hears('confirmed', ({ ids }) => ids.includes(last));
+    this.say({ kind: 'ops', ops });
+    await confirmed;
   }
 
   close(): void {

@@ -14,8 +14,6 @@ import type { LateState } from './tables.js';
 /** Most late lines of one student of a lesson, and bytes of them: an hour's writing of a quick hand. */
 const MOST_LINES = 2000;
 const MOST_BYTES = 4_000_000;
-/** Comes after the place of any entry of a log. */
-const LATE = 1_000_000_000;
 /** For how long after a lesson somebody may come back with what they wrote in it, in ms. */
 const IN_TIME = 60 * 24 * 3600_000;
 
@@ -317,6 +315,9 @@ export class LateLines {
   }
 }
 
+/** An entry of a record that has no place in its board's log. */
+export type LateEntry = Omit<KeptEntry, 'seq'>;
+
 /**
  * What was added to a lesson's record after it, by board: in the order of its students, as if written when the lesson
  * closed.
@@ -327,7 +328,7 @@ export async function lateEntries(
   db: Database,
   lesson: string,
   at: number,
-): Promise<Map<Id, KeptEntry[]>> {
+): Promise<Map<Id, LateEntry[]>> {
   const rows = await db
     .select({
       board: lateLines.board,
@@ -338,13 +339,12 @@ export async function lateEntries(
     .from(lateLines)
     .where(and(eq(lateLines.lesson, lesson), eq(lateLines.state, 'record')))
     .orderBy(asc(lateLines.person), asc(lateLines.number));
-  const entries = new Map<Id, KeptEntry[]>();
+  const entries = new Map<Id, LateEntry[]>();
   for (const { board, person: by, ...row } of rows) {
     const op = operationOf(row);
     const here = entries.get(board) ?? [];
     entries.set(board, here);
-    // They have no place in the board's log.
-    if (op) here.push({ seq: LATE + here.length, by, at, lesson, op });
+    if (op) here.push({ by, at, lesson, op });
   }
   return entries;
 }

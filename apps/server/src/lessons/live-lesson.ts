@@ -7,6 +7,7 @@ import type {
   DoorState,
   DoorWord,
   Id,
+  LessonBoard,
   LitLamp,
   Machine,
   Person,
@@ -72,8 +73,8 @@ export class LiveLesson {
   /** Since when its tutor has had no window on it, in ms since 1970; `null` while they have one. */
   tutorAwaySince: number | null = Date.now();
 
-  /** Its boards in the order in which they came, and whether the class has each. */
-  private readonly boards = new Map<Id, boolean>();
+  /** Its boards in the order in which they came. */
+  private readonly boards = new Map<Id, LessonBoard>();
 
   /** Whether students' windows follow the tutor's, and what that showed last. */
   inStep = false;
@@ -97,9 +98,9 @@ export class LiveLesson {
     readonly tutor: Id,
   ) {}
 
-  /** It is on this board from now on, last of its boards if it wasn't before. @param shown whether the class has it */
-  putBoard(board: Id, shown: boolean): void {
-    this.boards.set(board, shown);
+  /** It is on this board from now on, last of its boards if it wasn't before. */
+  putBoard(board: LessonBoard): void {
+    this.boards.set(board.id, board);
   }
 
   isOn(board: Id): boolean {
@@ -108,20 +109,19 @@ export class LiveLesson {
 
   /** Whether the class has a board. */
   shows(board: Id): boolean {
-    return this.boards.get(board) ?? false;
+    return this.boards.get(board)?.shown ?? false;
   }
 
-  /** Its boards, and whether the class has each. */
-  allBoards(): { id: Id; shown: boolean }[] {
-    return [...this.boards].map(([id, shown]) => ({ id, shown }));
+  allBoards(): LessonBoard[] {
+    return [...this.boards.values()];
   }
 
   /** Where anyone begins who comes: on the board of the one who leads, or the one that the class was given last. */
   get startBoard(): Id {
     const led = this.people.get(this.leader)?.board;
     if (led && this.shows(led)) return led;
-    const all = [...this.boards];
-    return (all.findLast(([, shown]) => shown) ?? all[0]!)[0];
+    const all = this.allBoards();
+    return (all.findLast(({ shown }) => shown) ?? all[0]!).id;
   }
 
   /** Where its tutor is, or was last. */

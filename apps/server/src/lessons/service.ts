@@ -1,5 +1,5 @@
 import { MAX_LESSON_BOARDS, newId } from '@cuaderno/core';
-import type { Id, Rules } from '@cuaderno/core';
+import type { Id, LessonBoard, Rules } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
 import { tutors } from '../accounts/tables.js';
@@ -45,7 +45,7 @@ export class Lessons {
         .where(eq(people.lesson, lesson.id))
         .orderBy(asc(people.arrivedAt));
       for (const person of here) live.add(person, person.arrivedAt);
-      for (const { board, shown } of await this.boardsOf(lesson.id)) live.putBoard(board, shown);
+      for (const board of await this.boardsOf(lesson.id)) live.putBoard(board);
       await this.countWritten(live);
       this.open.set(lesson.id, live);
       await this.db
@@ -55,11 +55,11 @@ export class Lessons {
     }
   }
 
-  /** The boards that a lesson is or was on, in the order in which they came. */
-  boardsOf(lesson: Id): Promise<{ board: Id; shown: boolean }[]> {
+  private boardsOf(lesson: Id): Promise<LessonBoard[]> {
     return this.db
-      .select({ board: lessonBoards.board, shown: lessonBoards.shown })
+      .select({ id: boards.id, title: boards.title, shown: lessonBoards.shown })
       .from(lessonBoards)
+      .innerJoin(boards, eq(boards.id, lessonBoards.board))
       .where(eq(lessonBoards.lesson, lesson))
       .orderBy(asc(lessonBoards.place));
   }
@@ -145,14 +145,15 @@ export class Lessons {
    * The class has a board of the course from now on, or doesn't any more. On disk when this returns.
    * Throws `lesson-boards-full`.
    */
-  async putBoard(lesson: LiveLesson, board: Id, shown: boolean): Promise<void> {
+  async putBoard(lesson: LiveLesson, board: LessonBoard): Promise<void> {
+    const { id, shown } = board;
     const place = lesson.allBoards().length;
-    if (!lesson.isOn(board) && place >= MAX_LESSON_BOARDS)
+    if (!lesson.isOn(id) && place >= MAX_LESSON_BOARDS)
       throw new ProblemError('lesson-boards-full');
-    lesson.putBoard(board, shown);
+    lesson.putBoard(board);
     await this.db
       .insert(lessonBoards)
-      .values({ lesson: lesson.id, board, place, shown })
+      .values({ lesson: lesson.id, board: id, place, shown })
       .onConflictDoUpdate({
         target: [lessonBoards.lesson, lessonBoards.board],
         set: { shown },
@@ -169,7 +170,7 @@ export class Lessons {
     if (this.ofCourse(course)) throw new ProblemError('lesson-running');
     const now = Date.now();
     const live = new LiveLesson(newId(), course, now, tutor.id);
-    live.putBoard(board, true);
+    live.putBoard({ id: board, title: '', shown: true });
     live.rules = rules;
     live.endsAt = endsAt;
     this.open.set(live.id, live);
@@ -180,6 +181,7 @@ export class Lessons {
           .values({ id: live.id, course, openedAt: now, aliveAt: now, rules, endsAt }),
         this.db.insert(lessonBoards).values({ lesson: live.id, board, place: 0, shown: true }),
       ]);
+      for (const one of await this.boardsOf(live.id)) live.putBoard(one);
       await this.enter(live, tutor);
     } catch (error) {
       this.open.delete(live.id);

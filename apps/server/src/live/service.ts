@@ -52,7 +52,7 @@ export class LiveService implements Classroom {
     db: Database,
     private readonly bus: LessonBus,
     readonly lessons: Lessons,
-    private readonly boards: Pick<Boards, 'one' | 'title'>,
+    private readonly boards: Pick<Boards, 'one'>,
     private readonly log: FastifyBaseLogger,
     private readonly storageGuard: StorageGuard,
     /** What one window may send: a pen sends 60, with room for everything else. */
@@ -75,7 +75,10 @@ export class LiveService implements Classroom {
     };
     bus.onTitle = (board) => {
       const lesson = this.lessons.onBoard(board);
-      if (lesson) this.features.of.lessonBoards.tell(lesson);
+      const title = this.boardOf(board)?.title;
+      if (!lesson || title === undefined) return;
+      lesson.putBoard({ id: board, title, shown: lesson.shows(board) });
+      this.features.of.lessonBoards.tell(lesson);
     };
   }
 
@@ -166,7 +169,9 @@ export class LiveService implements Classroom {
       lesson: first ? { id: first.id, openedAt: first.openedAt } : null,
     });
     if (!this.storageGuard.isOn) connection.tell({ kind: 'keeping', on: false });
-    for (const { board, since } of wanted) await this.openBoard(connection, board, since);
+    // One that is named twice is sent once.
+    const apart = new Map(wanted.map((one) => [one.board, one.since]));
+    for (const [board, since] of apart) await this.openBoard(connection, board, since);
     // It may have gone while they came.
     if (connection.isOver || !this.check(connection)) return;
     const here = this.connections.get(course) ?? new Set();
@@ -182,11 +187,6 @@ export class LiveService implements Classroom {
     this.tellPeople(lesson);
     this.features.of.presence.tellWindows(lesson);
     if (connection.role !== 'tutor') this.check(connection);
-  }
-
-  /** What a board is called, of one that isn't open. */
-  titleOf(board: Id): Promise<string> {
-    return this.boards.title(board);
   }
 
   /**
@@ -242,20 +242,21 @@ export class LiveService implements Classroom {
 
   /** The class has another board from now on. Throws `board-not-here`, `lesson-boards-full`. */
   async showBoard(lesson: LiveLesson, board: Id): Promise<void> {
-    const { course } = await this.boards.one(board, lesson.tutor);
+    const { course, title } = await this.boards.one(board, lesson.tutor);
     if (course !== lesson.course) throw new ProblemError('board-not-here');
     if (lesson.shows(board)) return;
-    await this.lessons.putBoard(lesson, board, true);
+    await this.lessons.putBoard(lesson, { id: board, title, shown: true });
     await this.belongsTo(lesson, board);
     this.onBoardShown(board);
   }
 
   /** Takes a board back from the class. Throws `last-board`. */
   async withdrawBoard(lesson: LiveLesson, board: Id): Promise<void> {
-    if (!lesson.shows(board)) return;
-    if (lesson.allBoards().filter(({ shown }) => shown).length === 1)
-      throw new ProblemError('last-board');
-    await this.lessons.putBoard(lesson, board, false);
+    const shown = lesson.allBoards().filter((one) => one.shown);
+    const taken = shown.find(({ id }) => id === board);
+    if (!taken) return;
+    if (shown.length === 1) throw new ProblemError('last-board');
+    await this.lessons.putBoard(lesson, { ...taken, shown: false });
     for (const window of this.windows(lesson))
       if (window.role !== 'tutor' && window.boards.has(board)) {
         this.closeBoard(window, board);

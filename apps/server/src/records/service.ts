@@ -233,22 +233,24 @@ export class Records {
       beforeSeq = Math.max(beforeSeq, earlier.at(-1)?.seq ?? 0);
       logs.push({
         board,
-        entries: [...(first < 0 ? [] : all.slice(first)), ...(late.get(board.id) ?? [])],
+        entries: [...(first < 0 ? [] : all.slice(first)), ...late(board)],
       });
     }
     return { before: joinBoards(before), beforeSeq, entries: joinLogs(logs, beforeSeq + 1) };
   }
 
   /**
-   * What the tutor added to the record after the lesson, of what students had written while their line was away, by
-   * board.
+   * What the tutor added to the record after the lesson, of what students had written while their line was away: of
+   * each of its boards, after the last of its entries.
    */
-  private async late({ lesson }: Named): Promise<Map<string, KeptEntry[]>> {
+  private async late({ lesson }: Named): Promise<(board: RecordBoardRow) => KeptEntry[]> {
     const [row] = await this.db
       .select({ closedAt: lessons.closedAt })
       .from(lessons)
       .where(eq(lessons.id, lesson));
-    return lateEntries(this.db, lesson, row?.closedAt ?? 0);
+    const late = await lateEntries(this.db, lesson, row?.closedAt ?? 0);
+    return ({ id, seq }) =>
+      (late.get(id) ?? []).map((entry, i) => ({ ...entry, seq: seq + 1 + i }));
   }
 
   /** The boards of a record, each with what it is now; `null` for one that was taken out of its course. */
@@ -272,10 +274,10 @@ export class Records {
   async board(record: Named): Promise<Board> {
     const late = await this.late(record);
     const ends: Board[] = [];
-    for (const { id, seq } of await this.boards(record)) {
-      const loaded = await this.logs.load(id, seq);
+    for (const board of await this.boards(record)) {
+      const loaded = await this.logs.load(board.id, board.seq);
       if (!loaded) throw new ProblemError('not-found');
-      ends.push(fold(loaded.board, late.get(id) ?? []));
+      ends.push(fold(loaded.board, late(board)));
     }
     return joinBoards(ends);
   }
@@ -285,7 +287,7 @@ export class Records {
     const of = (await this.boards(record)).find(({ id }) => id === board);
     const loaded = of && (await this.logs.load(board, of.seq));
     if (!loaded) return null;
-    return fold(loaded.board, (await this.late(record)).get(board) ?? []);
+    return fold(loaded.board, (await this.late(record))(of));
   }
 
   /** Changes whenever something is taken out of a record, or added to it. */
@@ -293,7 +295,7 @@ export class Records {
     const all = await this.boards(record);
     const out = await Promise.all(all.map(({ id, seq }) => this.logs.takenOutOf(id, seq)));
     const late = await this.late(record);
-    const count = [...late.values()].reduce((sum, { length }) => sum + length, 0);
+    const count = all.reduce((sum, board) => sum + late(board).length, 0);
     return [...all.flatMap(({ seq }, i) => [seq, out[i]]), count].join('.');
   }
 }

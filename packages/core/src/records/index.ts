@@ -1,5 +1,5 @@
-export { joinBoards, placeOf, recordTitle } from './joined-board.js';
+export { joinBoards, recordTitle } from './joined-board.js';
 export { joinLogs, operationInRecord } from './joined-log.js';
 export type { LogOfBoard } from './joined-log.js';
-export { pageInRecord, pageOnBoard } from './page-in-record.js';
+export { pageInRecord, placeOf } from './page-in-record.js';
 export type { RecordBoard } from './page-in-record.js';

@@ -1,7 +1,7 @@
 import { emptyBoard } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
 import type { Id } from '../id/index.js';
-import { orderInRecord, pageInRecord, placeOfOrder } from './page-in-record.js';
+import { orderInRecord, pageInRecord } from './page-in-record.js';
 
 /** Letters of a title at most. */
 const LONGEST = 200;
@@ -24,11 +24,6 @@ export function joinBoards(boards: readonly Board[]): Board {
 export function recordTitle(titles: readonly string[]): string {
   const all = [...new Set(titles)].join(', ');
   return all.length <= LONGEST ? all : `${all.slice(0, LONGEST - 1)}…`;
-}
-
-/** Which board of the record a page of it is of, from 0. */
-export function placeOf({ order }: Pick<Page, 'order'>): number {
-  return placeOfOrder(order);
 }
 
 function pagesOf(board: Board, place: number): [Id, Page][] {

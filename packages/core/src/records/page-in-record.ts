@@ -17,22 +17,12 @@ export interface RecordBoard {
 /** The characters of an id, as nanoid has them, in an order of our own. */
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_-';
 
-function shifted(id: Id, by: Id, sign: 1 | -1): Id {
-  const shift = (letter: string, i: number): string => {
-    const at = LETTERS.indexOf(letter) + sign * LETTERS.indexOf(by[i]!);
-    return LETTERS[(at + LETTERS.length) % LETTERS.length]!;
-  };
-  return [...id].map(shift).join('');
-}
-
 /** What a board's page is called in the record. */
 export function pageInRecord(page: Id, { id, place }: RecordBoard): Id {
-  return place === 0 ? page : shifted(page, id, 1);
-}
-
-/** The page of the board that is called so in the record. */
-export function pageOnBoard(page: Id, { id, place }: RecordBoard): Id {
-  return place === 0 ? page : shifted(page, id, -1);
+  if (place === 0) return page;
+  const shifted = (letter: string, i: number): string =>
+    LETTERS[(LETTERS.indexOf(letter) + LETTERS.indexOf(id[i]!)) % LETTERS.length]!;
+  return [...page].map(shifted).join('');
 }
 
 /** What comes before the order keys of all boards but the first: no key that somebody made begins so. */
@@ -48,8 +38,8 @@ export function orderInRecord(order: OrderKey, { place }: RecordBoard): OrderKey
   return `${AFTER_ALL}${digits}${order}`.slice(0, LONGEST);
 }
 
-/** Which board of the record a page is of, from 0, by its order there. */
-export function placeOfOrder(order: OrderKey): number {
+/** Which board of the record a page of it is of, from 0. */
+export function placeOf({ order }: { readonly order: OrderKey }): number {
   if (!order.startsWith(AFTER_ALL) || order.length <= AFTER_ALL.length + 2) return 0;
   const [high, low] = [...order.slice(AFTER_ALL.length)].map((digit) => DIGITS.indexOf(digit));
   return high! * DIGITS.length + low!;

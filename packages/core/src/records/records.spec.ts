@@ -8,7 +8,7 @@ import { changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { keyBetween } from '../order/index.js';
 import { addInk, addMark, addPages, somePages } from '../testing/index.js';
-import { joinBoards, joinLogs, pageInRecord, pageOnBoard, placeOf, recordTitle } from './index.js';
+import { joinBoards, joinLogs, pageInRecord, placeOf, recordTitle } from './index.js';
 
 const PAGES = 3;
 
@@ -94,12 +94,12 @@ describe('A record of several boards', () => {
     expect(joinBoards([one, other]).pages.size).toBe(4);
   });
 
-  it('knows a page on its board by what it is called in the record', () => {
+  it('calls the pages of the first board as they are called there, and no two of another alike', () => {
     fc.assert(
       fc.property(fc.nat(200), (place) => {
-        const [page, board] = [newId(), { id: newId(), place }];
-        expect(pageOnBoard(pageInRecord(page, board), board)).toBe(page);
+        const [page, other, board] = [newId(), newId(), { id: newId(), place }];
         expect(pageInRecord(page, board) === page).toBe(place === 0);
+        expect(pageInRecord(page, board)).not.toBe(pageInRecord(other, board));
       }),
     );
   });

@@ -63,7 +63,7 @@ export class BoardSession {
   private looking: Id | null = null;
   private readonly pageArrivals = new PageArrivals((ids) => {
     const board = this.id();
-    return board !== null && this.through.send({ kind: 'pages', board, ids });
+    return board !== null && this.lessonLine.send({ kind: 'pages', board, ids });
   });
   /** Whether what was done on an earlier visit can be undone by now. */
   private resumed = false;
@@ -125,13 +125,13 @@ export class BoardSession {
 
   /** Made by `LessonLine.open`. */
   constructor(
-    private readonly through: LessonLine,
+    private readonly lessonLine: LessonLine,
     board: Id | null,
   ) {
     this.named = signal(board);
     this.id = this.named.asReadonly();
-    const { line, quiet, keeps, me, role, lessonState, features, people, lesson } = through;
-    const { mine, problem } = through;
+    const { line, quiet, keeps, me, role, lessonState, features, people, lesson } = lessonLine;
+    const { mine, problem } = lessonLine;
     this.line = line;
     this.quiet = quiet;
     this.keeps = keeps;
@@ -193,12 +193,12 @@ export class BoardSession {
   sendInk(stroke: Id, start: StrokeStart | undefined, points: readonly InkPoint[]): void {
     const board = this.id();
     if (!board || !this.isHeard) return;
-    const message = this.through.underWay.outgoing(board, stroke, start, points);
-    if (message) this.through.send(message);
+    const message = this.lessonLine.underWay.outgoing(board, stroke, start, points);
+    if (message) this.lessonLine.send(message);
   }
 
   endInk(stroke: Id): void {
-    if (this.isHeard) this.through.send({ kind: 'live.end', stroke });
+    if (this.isHeard) this.lessonLine.send({ kind: 'live.end', stroke });
   }
 
   /** This window shows a page of it. */
@@ -216,7 +216,7 @@ export class BoardSession {
 
   private tellLooking(): void {
     const [board, page] = [this.id(), this.looking];
-    if (board && page && this.isHeard) this.through.send({ kind: 'page.viewed', board, page });
+    if (board && page && this.isHeard) this.lessonLine.send({ kind: 'page.viewed', board, page });
   }
 
   /** Whether what is said of it now reaches the server. */
@@ -249,7 +249,7 @@ export class BoardSession {
     if (!board || !this.isHeard || !this.keeps()) return;
     const now = performance.now();
     for (const batch of inMessages(ops, MAX_OPERATIONS, pack)) {
-      if (!this.through.send({ kind: 'ops', board, ops: batch })) return;
+      if (!this.lessonLine.send({ kind: 'ops', board, ops: batch })) return;
       for (const { id } of batch) this.sent.set(id, now);
     }
   }
@@ -328,11 +328,11 @@ export class BoardSession {
 
   /** What is on pages comes as it stands after all that was told before. */
   private fill(message: Extract<ServerMessage, { kind: 'pages' }>): void {
-    if (message.seq !== this.state().seq) return this.through.reconnect();
+    if (message.seq !== this.state().seq) return this.lessonLine.reconnect();
     this.state.set(fill(this.state(), message.pages.map(pageFromSnapshot)));
     this.pageArrivals.arrived(message.ids);
     this.resume();
-    this.through.idle(() => this.askOn());
+    this.lessonLine.idle(() => this.askOn());
   }
 
   private askOn(): void {
@@ -408,7 +408,7 @@ export class BoardSession {
 
   private tellLate(ops: readonly Operation[]): void {
     const [board, person] = [this.id(), this.me()];
-    if (board && person) this.through.late.next({ board, person, ops });
+    if (board && person) this.lessonLine.late.next({ board, person, ops });
   }
 
   /** Those have gone to the tutor, or can go nowhere. */

@@ -103,13 +103,13 @@ export class LessonLine {
       this.sessions.update((all) => [...all.filter((session) => session !== known), known]);
       return known;
     }
+    // What isn't confirmed yet is waited for. Room is made before the server is asked for one more.
+    const rests = this.sessions().filter(({ unconfirmed }) => unconfirmed() === 0);
+    const tooMany = Math.max(0, this.sessions().length + 1 - STAY_OPEN);
+    for (const one of rests.slice(0, tooMany)) this.drop(one);
     const session = new BoardSession(this, board);
     this.sessions.update((all) => [...all, session]);
-    if (this.line() === 'live') this.send({ kind: 'board.open', ...session.wanted });
-    // What isn't confirmed yet is waited for.
-    const rests = this.sessions().filter((one) => one !== session && one.unconfirmed() === 0);
-    const tooMany = Math.max(0, this.sessions().length - STAY_OPEN);
-    for (const one of rests.slice(0, tooMany)) this.drop(one);
+    this.ask(session);
     return session;
   }
 
@@ -143,8 +143,17 @@ export class LessonLine {
     this.link.close();
   }
 
-  private drop(session: BoardSession): void {
+  /** Where the line is away, it is asked for with the next hello. */
+  private ask(session: BoardSession): void {
+    if (this.line() === 'live') this.send({ kind: 'board.open', ...session.wanted });
+  }
+
+  private forget(session: BoardSession): void {
     this.sessions.update((all) => all.filter((one) => one !== session));
+  }
+
+  private drop(session: BoardSession): void {
+    this.forget(session);
     const board = session.id();
     if (board && this.line() === 'live') this.send({ kind: 'board.close', board });
   }
@@ -184,8 +193,14 @@ export class LessonLine {
       case 'welcome':
         this.welcome(message);
         break;
+      case 'board.closed': {
+        const session = this.sessionOf(message);
+        session?.handle(message);
+        // It isn't asked for with the next hello: who wants it opens it anew.
+        if (session) this.forget(session);
+        break;
+      }
       case 'board.opened':
-      case 'board.closed':
       case 'pages':
       case 'confirmed':
       case 'refused':
@@ -260,7 +275,7 @@ export class LessonLine {
     if (isKnown || all.length >= MAX_BOARDS || this.line() !== 'live') return;
     const session = new BoardSession(this, board);
     this.sessions.update((all) => [session, ...all]);
-    this.send({ kind: 'board.open', ...session.wanted });
+    this.ask(session);
   }
 
   /** What was sent may not have come; it is sent again when the line is back. */

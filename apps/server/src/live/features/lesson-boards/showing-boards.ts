@@ -1,5 +1,4 @@
 import { maySee } from '@cuaderno/core';
-import type { Id, LessonBoard } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import { ProblemError } from '../../../problems/index.js';
 import type { LiveConnection } from '../../connection.js';
@@ -14,26 +13,20 @@ export class ShowingBoards implements LiveFeature<'lessonBoards'> {
     'board.withdraw': (window, { board }) =>
       this.change(window, (lesson) => this.service.withdrawBoard(lesson, board)),
   };
-  /** Titles of boards, as they were called last. */
-  private readonly titles = new Map<Id, string>();
 
   constructor(private readonly service: LiveService) {}
 
-  async restore(lesson: LiveLesson): Promise<void> {
-    await this.learnTitles(lesson);
+  restore(): void {
+    // They are kept with the lesson.
   }
 
   sendSnapshot(window: LiveConnection): void {
-    if (window.lesson) this.keep(this.learnTitles(window.lesson).then(() => this.tellOne(window)));
+    if (window.lesson) this.tellOne(window, window.lesson);
   }
 
   /** The class has another board, or one of them is called something else. */
   tell(lesson: LiveLesson): void {
-    this.keep(
-      this.learnTitles(lesson).then(() => {
-        for (const window of this.service.windows(lesson)) this.tellOne(window);
-      }),
-    );
+    for (const window of this.service.windows(lesson)) this.tellOne(window, lesson);
   }
 
   private change(window: LiveConnection, what: (lesson: LiveLesson) => Promise<void>): void {
@@ -48,25 +41,9 @@ export class ShowingBoards implements LiveFeature<'lessonBoards'> {
     );
   }
 
-  private tellOne(window: LiveConnection): void {
-    const { lesson } = window;
-    if (!lesson) return;
-    const all = lesson
-      .allBoards()
-      .map(({ id, shown }): LessonBoard => ({ id, shown, title: this.titles.get(id) ?? '' }));
+  private tellOne(window: LiveConnection, lesson: LiveLesson): void {
+    const all = lesson.allBoards();
     const boards = maySee(window.viewer, 'tutors') ? all : all.filter(({ shown }) => shown);
     window.tell({ kind: 'boards', boards });
-  }
-
-  /** An open board knows its title by itself. */
-  private async learnTitles(lesson: LiveLesson): Promise<void> {
-    for (const { id } of lesson.allBoards()) {
-      const open = this.service.boardOf(id)?.title;
-      this.titles.set(id, open ?? (await this.service.titleOf(id)));
-    }
-  }
-
-  private keep(told: Promise<void>): void {
-    this.service.keep(told, 'which boards a lesson is on');
   }
 }

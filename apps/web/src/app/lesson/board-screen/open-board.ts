@@ -14,11 +14,14 @@ import { CoursesApi } from '../../api/courses-api';
 import { LessonsApi } from '../../api/lessons-api';
 import type { BoardInfo, Course } from '../../api/shapes';
 import type { BoardSession } from '../../live/board-session';
-import type { LessonLine } from '../../live/lesson-line';
+import type { LessonLine, LineState } from '../../live/lesson-line';
 import { LessonLines } from '../../live/lesson-lines';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { boardsElsewhere } from '../boards/elsewhere';
 import type { MayWord } from '../people/permissions-panel';
+
+/** The line is there, or comes back by itself. */
+const GOES_ON: readonly LineState[] = ['joining', 'live', 'away'];
 
 type CourseOfBoard = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode' | 'lesson' | 'rules'>;
 
@@ -129,7 +132,8 @@ export class OpenBoard {
     this.info.set(null);
     this.writers.set([]);
     const line = this.line();
-    if (line?.line() !== 'live') this.dial(board);
+    // While the connection is lost the board in sight stays there until the other has come.
+    if (!line || !GOES_ON.includes(line.line())) this.dial(board);
     else {
       line.leadTo(pathOf(board));
       this.coming.set(line.open(board));

@@ -29,10 +29,6 @@ export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
     return this.shown().some(({ id }) => id === board);
   }
 
-  titleOf(board: Id): string {
-    return this.boards().find(({ id }) => id === board)?.title ?? '';
-  }
-
   /** The class has it from now on. */
   show(board: Id): void {
     this.send({ kind: 'board.show', board });
