@@ -97,6 +97,12 @@ export class Someone {
     await expect(this.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
   }
 
+  /** The tutor on another machine, signed in. */
+  async signIn(url: string): Promise<void> {
+    const { email, password } = MAREN;
+    await this.post(`${url}/api/sign-in`, { email, password });
+  }
+
   /** Makes a course by its form. */
   async makeCourseByForm(name: string): Promise<void> {
     await this.button('New course').click();

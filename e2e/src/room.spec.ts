@@ -1,4 +1,5 @@
 import { expect, test } from './story.js';
+import { expectNoAxeViolations } from './axe.js';
 import { SharedProcessServer } from './house.js';
 import { samplePdf } from './pdfs.js';
 import { Someone } from './people.js';
@@ -87,6 +88,90 @@ test('the page has the room, with four students and whatever stands beside it', 
   await maren.button('People').click();
   await maren.page.setViewportSize({ width: 1440, height: 900 });
   await has(0.66);
+});
+
+test('there is only the page, for tutor and student, with what is needed at once', async ({
+  browser,
+}) => {
+  const maren = await Someone.at(browser, { viewport: { width: 1280, height: 800 } });
+  await maren.setUp(server.url);
+  await maren.makeCourse('Sky-watching', 'ask');
+  await maren.bring('Sky.pdf', await samplePdf(3));
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser, {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  });
+  await ida.knock(link, 'Ida');
+  await maren.button('Let Ida in').click();
+  await ida.isOnBoard();
+  await maren.give('Ida', 'Writing');
+  await ida.isTold('You have a pen');
+  const [first] = await maren.pageIds();
+
+  // A student, on a phone.
+  await ida.button('Only the page').click();
+  await expect.poll(() => share(ida)).toBeGreaterThanOrEqual(0.85);
+  expect([await over(ida), await cut(ida)]).toEqual([[], []]);
+  await ida.draw(first!, [
+    { x: 80, y: 80 },
+    { x: 160, y: 120 },
+  ]);
+  await ida.button('Undo').click();
+  await expect(ida.button('Raise hand')).toBeVisible();
+  await ida.button('All tools again').click();
+  await expect(ida.page.locator('header')).toBeVisible();
+
+  // The tutor, by key; pens are taken back there, by touch as well.
+  await maren.stage.focus();
+  await maren.page.keyboard.press('v');
+  await expect.poll(() => share(maren)).toBeGreaterThanOrEqual(0.9);
+  expect([await over(maren), await cut(maren)]).toEqual([[], []]);
+  await maren.button('Next page').click();
+  await expect(maren.page.getByLabel('Go to page number')).toHaveValue('2');
+  await maren.button('Take all pens back').click();
+  await ida.isTold('You are watching');
+
+  // Who comes meanwhile is told there, and is a touch away.
+  const jonas = await Someone.at(browser);
+  await jonas.knock(link, 'Jonas');
+  await maren.button('1 at the door').click();
+  await maren.button('Let Jonas in').click();
+  await expect(maren.button('Close the lesson')).toBeVisible();
+});
+
+test('keys are listed, changed and turned off, and the account keeps them', async ({ browser }) => {
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Tides');
+  await maren.bring('Tides.pdf', await samplePdf(1));
+  await maren.stage.focus();
+  await maren.page.keyboard.press('?');
+  const list = maren.page.getByRole('dialog', { name: 'Keyboard shortcuts' });
+  await list.getByRole('button', { name: 'Key for Eraser: E' }).click();
+  await maren.page.keyboard.press('q');
+  await expect(list.getByRole('button', { name: 'Key for Eraser: Q' })).toBeVisible();
+  await expectNoAxeViolations(maren, 'the list of keys');
+  await list.getByRole('button', { name: 'Done' }).click();
+  await expect(list).toBeHidden();
+
+  // On another machine of hers, too.
+  const elsewhere = await Someone.at(browser);
+  await elsewhere.signIn(server.url);
+  await elsewhere.page.goto(maren.page.url());
+  await elsewhere.isOnBoard();
+  const inHand = elsewhere.page.locator('cua-tool-dock [aria-pressed=true]');
+  await elsewhere.stage.focus();
+  await elsewhere.page.keyboard.press('q');
+  await expect(inHand).toHaveText('Eraser');
+  await elsewhere.page.keyboard.press('Control+/');
+  await elsewhere.page.getByRole('switch').click();
+  await elsewhere.page.keyboard.press('Escape');
+  await expect(elsewhere.page.getByRole('dialog')).toBeHidden();
+  await elsewhere.stage.focus();
+  await elsewhere.page.keyboard.press('p');
+  await expect(inHand).toHaveText('Eraser');
 });
 
 test('on a phone on its side a student has most of the window for the page', async ({

@@ -72,6 +72,11 @@ describe('guessing', () => {
   });
 });
 
+/** Keys for so many commands. */
+function many(count: number): [string, string][] {
+  return Array.from({ length: count }, (_, i) => [`command-${i}`, 'q']);
+}
+
 describe('signing in', () => {
   let house: House;
 
@@ -129,6 +134,30 @@ describe('signing in', () => {
       .visitor()
       .request('POST', '/sign-in', right, { origin: 'https://elsewhere.example' });
     expect(response.json<{ type: string }>().type).toBe('urn:cuaderno:wrong-origin');
+  });
+
+  it('keeps what was changed about the keys of a board, and nothing that is none of it', async () => {
+    const usual = { singleKeys: true, changed: {} };
+    const changed = { singleKeys: false, changed: { pen: 'q', eraser: null, lamp: 'Shift+L' } };
+    const read = async (): Promise<unknown> => (await house.tutor.get('/account/shortcuts')).json();
+    expect(await read()).toEqual(usual);
+    expect((await house.tutor.post('/account/shortcuts', changed)).statusCode).toBe(204);
+    expect(await read()).toEqual(changed);
+    for (const wrong of [
+      { singleKeys: true },
+      { ...changed, more: 1 },
+      { singleKeys: true, changed: { pen: 'F2' } },
+      { singleKeys: true, changed: { pen: '\u0000' } },
+      { singleKeys: true, changed: { __proto__x: 'q', 'A b': 'q' } },
+      { singleKeys: true, changed: Object.fromEntries(many(101)) },
+    ])
+      expect((await house.tutor.post('/account/shortcuts', wrong)).statusCode).toBe(400);
+    expect(await read()).toEqual(changed);
+    // Another tutor has their own, and who is none is asked to sign in.
+    expect((await house.visitor().get('/account/shortcuts')).statusCode).toBe(401);
+    // What was put there by other hands counts as nothing changed.
+    await house.app.db.raw([{ sql: `UPDATE tutors SET shortcuts = '{"a":1}'`, params: [] }]);
+    expect(await read()).toEqual(usual);
   });
 
   it('has no one-click sign-in where this is no demo', async () => {

@@ -5,8 +5,10 @@ import {
   readAccount,
   readInvitation,
   readMe,
+  readShortcuts,
   requestPasswordReset,
   resetPassword,
+  setShortcuts,
   setUp,
   signIn,
   signInToDemo,
@@ -73,6 +75,19 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
   app.route({
     ...served(readAccount),
     handler: ({ tutor: { name, email } }) => ({ name, email }),
+  });
+
+  app.route({
+    ...served(readShortcuts),
+    handler: ({ tutor }) => app.accounts.shortcuts(tutor.id),
+  });
+
+  app.route({
+    ...served(setShortcuts),
+    handler: async ({ tutor, body }, reply) => {
+      await app.accounts.setShortcuts(tutor.id, body);
+      return reply.status(204).send(null);
+    },
   });
 
   app.route({

@@ -1,3 +1,4 @@
+import { ShortcutSettings, USUAL_SHORTCUTS } from '@cuaderno/contract/shortcuts';
 import { newId } from '@cuaderno/core';
 import { asc, count, eq, lt, ne } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
@@ -135,6 +136,19 @@ export class Accounts {
       .returning({ by: invitations.by });
     if (taken.length === 0) throw new ProblemError('invitation-over');
     return this.add(name, email, password);
+  }
+
+  /** What was changed about the keys of a board; what can't be read counts as nothing changed. */
+  async shortcuts(tutor: string): Promise<ShortcutSettings> {
+    const [row] = await this.db
+      .select({ shortcuts: tutors.shortcuts })
+      .from(tutors)
+      .where(eq(tutors.id, tutor));
+    return ShortcutSettings.safeParse(row?.shortcuts).data ?? USUAL_SHORTCUTS;
+  }
+
+  async setShortcuts(tutor: string, shortcuts: ShortcutSettings): Promise<void> {
+    await this.db.update(tutors).set({ shortcuts }).where(eq(tutors.id, tutor));
   }
 
   /** Throws `wrong-password` or `slow-down`. */

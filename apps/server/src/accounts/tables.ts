@@ -1,3 +1,4 @@
+import type { ShortcutSettings } from '@cuaderno/contract/shortcuts';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const tutors = sqliteTable('tutors', {
@@ -6,6 +7,8 @@ export const tutors = sqliteTable('tutors', {
   email: text().notNull().unique(),
   name: text().notNull(),
   passwordHash: text('password_hash').notNull(),
+  /** `null` where nothing was changed. */
+  shortcuts: text({ mode: 'json' }).$type<ShortcutSettings>(),
   createdAt: integer('created_at').notNull(),
 });
 

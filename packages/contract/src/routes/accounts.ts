@@ -1,6 +1,7 @@
 import { PersonName } from '@cuaderno/core/people';
 import * as z from 'zod';
 import { route } from '../route.js';
+import { ShortcutSettings } from '../shortcuts.js';
 
 const Me = z.object({
   tutor: z.object({ id: z.string(), name: z.string() }).nullable(),
@@ -86,6 +87,25 @@ export const readAccount = route({
   tag: 'accounts',
   summary: 'The account of who is signed in',
   answers: { 200: z.object({ name: z.string(), email: z.string() }) },
+});
+
+export const readShortcuts = route({
+  method: 'GET',
+  path: '/account/shortcuts',
+  who: 'tutor',
+  tag: 'accounts',
+  summary: 'What was changed about the keys of a board',
+  answers: { 200: ShortcutSettings },
+});
+
+export const setShortcuts = route({
+  method: 'POST',
+  path: '/account/shortcuts',
+  who: 'tutor',
+  tag: 'accounts',
+  summary: 'Change keys of a board, or turn those off that are a letter alone',
+  body: ShortcutSettings,
+  answers: { 204: z.null() },
 });
 
 export const changePassword = route({

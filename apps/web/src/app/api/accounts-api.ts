@@ -1,5 +1,11 @@
 import type { Answer } from '@cuaderno/contract/route';
-import { createInvitation, readAccount, readInvitation } from '@cuaderno/contract/routes/accounts';
+import {
+  createInvitation,
+  readAccount,
+  readInvitation,
+  readShortcuts,
+  setShortcuts,
+} from '@cuaderno/contract/routes/accounts';
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import { Api } from './api';
@@ -16,6 +22,14 @@ export class AccountsApi {
 
   readAccount(): Observable<Answer<typeof readAccount>> {
     return this.api.call(readAccount);
+  }
+
+  readShortcuts(): Observable<Answer<typeof readShortcuts>> {
+    return this.api.call(readShortcuts);
+  }
+
+  setShortcuts(body: BodyOf<typeof setShortcuts>): Observable<Answer<typeof setShortcuts>> {
+    return this.api.call(setShortcuts, { body });
   }
 
   readInvitation(body: BodyOf<typeof readInvitation>): Observable<Answer<typeof readInvitation>> {

@@ -16,6 +16,7 @@ import { SignedOut } from '../api/signed-out';
 import { Reminder } from '../lesson/reminder/reminder';
 import { WaitingLine } from '../lesson/waiting/waiting-line';
 import { WhoWaits } from '../lesson/waiting/who-waits';
+import { AccountShortcuts } from './account-shortcuts';
 import { SignInAgain } from '../account/sign-in/sign-in-again';
 
 /** Around all screens of the tutor: loads what only they use. */
@@ -41,7 +42,7 @@ import { SignInAgain } from '../account/sign-in/sign-in-again';
     }
   `,
   host: { '[class.lined]': 'isLined()' },
-  providers: [WhoWaits],
+  providers: [AccountShortcuts, WhoWaits],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TutorFrame {
@@ -58,6 +59,7 @@ export class TutorFrame {
       theme: { preset: paperAndInk, options: { darkModeSelector: 'system', cssLayer: false } },
       csp: { nonce: inject(CSP_NONCE) ?? undefined },
     });
+    inject(AccountShortcuts);
     const router = inject(Router);
     const follow = (): void =>
       this.waits.board.set(/^\/boards\/([^/?#]+)/.exec(router.url)?.[1] ?? null);

@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { highlightColour, inkColour } from '@cuaderno/core/ink';
 import { Pin } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import { Shortcuts } from '../shortcuts/shortcuts';
+import { PRESETS } from '../shortcuts/table';
 import { samePen } from '../tool/presets';
 import type { Tools } from '../tool/tool';
 
@@ -19,8 +21,8 @@ import type { Tools } from '../tool/tool';
           [class.keeping]="keeping()"
           [attr.aria-pressed]="pen.chosen"
           [attr.aria-label]="(keeping() ? 'Keep it as ' : '') + pen.label"
-          [cuaTip]="pen.label + ' (key ' + ($index + 1) + ')'"
-          [attr.aria-keyshortcuts]="$index + 1"
+          [cuaTip]="shortcuts.tip(pen.label, keys[$index]!)"
+          [attr.aria-keyshortcuts]="shortcuts.aria(keys[$index]!)"
           [disabled]="!enabled()"
           (click)="touch($index)"
         >
@@ -54,6 +56,8 @@ export class PresetRow {
   readonly enabled = input(true);
 
   protected readonly icons = { Pin };
+  protected readonly shortcuts = inject(Shortcuts);
+  protected readonly keys = PRESETS;
   protected readonly keeping = signal(false);
   protected readonly mayKeep = computed(() => ['pen', 'highlighter'].includes(this.tools().tool()));
   protected readonly pens = computed(() => {

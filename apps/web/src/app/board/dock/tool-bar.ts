@@ -1,15 +1,24 @@
 import { NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  model,
+  output,
+} from '@angular/core';
 import { HIGHLIGHT_WIDTHS, HIGHLIGHTS, inkColour, INKS, PEN_WIDTHS } from '@cuaderno/core/ink';
 import type { Item } from '@cuaderno/core/board';
 import type { HighlightName, InkName } from '@cuaderno/core/ink';
 import {
-  ArrowLeftRight,
   Brush,
   Circle,
+  Expand,
   Lasso,
   MoveDownLeft,
   Redo2,
+  Shrink,
   Square,
   SquareDashed,
   Undo2,
@@ -22,6 +31,7 @@ import { colourOf, hasColour, kindOfTool, lineWidthOf, optionsOf } from '../kind
 import type { ChosenOptions } from '../kinds/register';
 import { PresetRow } from './preset-row';
 import { SelectionActions } from './selection-actions';
+import { Shortcuts } from '../shortcuts/shortcuts';
 import type { Tools } from '../tool/tool';
 
 /** A component of a kind, with what it is given. */
@@ -45,6 +55,7 @@ const WIDTH_NAMES = ['Fine', 'Medium', 'Thick', 'Broad'];
   host: {
     role: 'toolbar',
     'aria-label': 'Tool in hand',
+    '[class.short]': 'pageOnly()',
     '(mousedown)': 'keepWriting($event)',
   },
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,19 +64,23 @@ export class ToolBar {
   readonly tools = input.required<Tools>();
   /** Whether this person holds a pen. */
   readonly enabled = input(true);
+  /** Whether there is only the page in the window, and few tools. */
+  readonly pageOnly = model(false);
   readonly canUndo = input(false);
   readonly canRedo = input(false);
   readonly undo = output();
   readonly redo = output();
 
+  protected readonly shortcuts = inject(Shortcuts);
   protected readonly icons = {
-    ArrowLeftRight,
     Brush,
     Circle,
+    Expand,
     Lasso,
     MoveDownLeft,
     Square,
     Redo2,
+    Shrink,
     SquareDashed,
     Undo2,
   };
@@ -209,8 +224,4 @@ export class ToolBar {
     const { tool } = this.tools();
     return { options, inputs: { tool: tool(), items, written: this.written(), change } };
   };
-
-  protected changeSide(): void {
-    this.tools().side.update((side) => (side === 'left' ? 'right' : 'left'));
-  }
 }

@@ -1,43 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import {
-  Eraser,
-  Hand,
-  Highlighter,
-  ImagePlus,
-  LampDesk,
-  Layers2,
-  MousePointer2,
-  PenLine,
-  SquareDashedMousePointer,
-} from 'lucide';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ArrowLeftRight, ImagePlus, Layers2 } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 import { MATERIAL_TYPES } from '../editing/material-inserter';
-import { KIND_TOOLS } from '../kinds/register';
+import { Shortcuts } from '../shortcuts/shortcuts';
 import type { Tool, Tools } from '../tool/tool';
-
-interface ToolButton {
-  readonly tool: Tool;
-  readonly label: string;
-  readonly key: string;
-  readonly icon: typeof Hand;
-}
-
-const WRITE: readonly ToolButton[] = [
-  { tool: 'pen', label: 'Pen', key: 'P', icon: PenLine },
-  { tool: 'highlighter', label: 'Highlighter', key: 'H', icon: Highlighter },
-  { tool: 'eraser', label: 'Eraser', key: 'E', icon: Eraser },
-  { tool: 'hand', label: 'Move', key: 'M', icon: Hand },
-];
-const ARRANGE: readonly ToolButton[] = [
-  { tool: 'select', label: 'Select', key: 'C', icon: SquareDashedMousePointer },
-  ...KIND_TOOLS,
-];
-
-const SHOW: readonly ToolButton[] = [
-  { tool: 'pointer', label: 'Pointer', key: 'I', icon: MousePointer2 },
-  { tool: 'lamp', label: 'Lamp', key: 'L', icon: LampDesk },
-];
+import { ARRANGING_TOOLS, SHOWING_TOOLS, WRITING_TOOLS } from './tool-buttons';
+import type { ToolButton } from './tool-buttons';
 
 /**
  * The tools: always at the same place, at the side of the writing hand, and never over the page. Without a pen they stay
@@ -65,12 +34,13 @@ export class ToolDock {
   /** Cover sheets are asked for. */
   readonly covering = output<Event>();
 
-  protected readonly icons = { ImagePlus, Layers2 };
+  protected readonly shortcuts = inject(Shortcuts);
+  protected readonly icons = { ArrowLeftRight, ImagePlus, Layers2 };
   protected readonly materialTypes = MATERIAL_TYPES;
   protected readonly kinds = computed<readonly ToolButton[]>(() => [
-    ...WRITE,
-    ...ARRANGE,
-    ...SHOW.filter(({ tool }) =>
+    ...WRITING_TOOLS,
+    ...ARRANGING_TOOLS,
+    ...SHOWING_TOOLS.filter(({ tool }) =>
       tool === 'lamp' ? this.lights() : this.points() || this.lights(),
     ),
   ]);
@@ -80,6 +50,10 @@ export class ToolDock {
     if (tool === 'hand') return true;
     if (tool === 'pointer') return this.points();
     return tool === 'lamp' ? this.lights() : this.enabled();
+  }
+
+  protected changeSide(): void {
+    this.tools().side.update((side) => (side === 'left' ? 'right' : 'left'));
   }
 
   protected insertFiles(field: HTMLInputElement): void {

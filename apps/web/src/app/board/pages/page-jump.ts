@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { pageNumbers, pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
@@ -7,6 +7,7 @@ import { FormsModule } from '@angular/forms';
 import { InputNumber } from 'primeng/inputnumber';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import { Shortcuts } from '../shortcuts/shortcuts';
 
 /** Which page is in view, of how many, and the way to another: the one before, the next, one by its number, a new one. */
 @Component({
@@ -16,7 +17,7 @@ import { Tip } from '../../ui/tip/tip';
     <button
       type="button"
       aria-label="Previous page"
-      cuaTip="Previous page (Page Up)"
+      [cuaTip]="shortcuts.tip('Previous page', 'page-before')"
       [disabled]="place() <= 1"
       (click)="turn(-1)"
     >
@@ -42,7 +43,7 @@ import { Tip } from '../../ui/tip/tip';
     <button
       type="button"
       aria-label="Next page"
-      cuaTip="Next page (Page Down)"
+      [cuaTip]="shortcuts.tip('Next page', 'page-after')"
       [disabled]="place() >= pages().length"
       (click)="turn(1)"
     >
@@ -71,6 +72,7 @@ export class PageJump {
   /** A page is wished for after the one in view. */
   readonly added = output();
 
+  protected readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { ChevronDown, ChevronUp, FilePlus };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
   /** As the class counts them; those hidden in brackets. */

@@ -1,10 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { pagesInOrder } from '@cuaderno/core/board';
 import type { Board } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import { ChevronDown, ChevronUp, FilePlus } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import { Shortcuts } from '../shortcuts/shortcuts';
 
 /** Turns pages, for who may; adds one after this, for who may. */
 @Component({
@@ -15,7 +16,7 @@ import { Tip } from '../../ui/tip/tip';
       <button
         type="button"
         aria-label="Previous page"
-        cuaTip="Previous page"
+        [cuaTip]="shortcuts.tip('Previous page', 'page-before')"
         [disabled]="at() <= 0"
         (click)="go(-1)"
       >
@@ -25,7 +26,7 @@ import { Tip } from '../../ui/tip/tip';
       <button
         type="button"
         aria-label="Next page"
-        cuaTip="Next page"
+        [cuaTip]="shortcuts.tip('Next page', 'page-after')"
         [disabled]="at() >= pages().length - 1"
         (click)="go(1)"
       >
@@ -75,6 +76,7 @@ export class PageTurner {
   readonly turned = output<Id>();
   readonly added = output();
 
+  protected readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { ChevronDown, ChevronUp, FilePlus };
   protected readonly pages = computed(() => pagesInOrder(this.board()));
   protected readonly at = computed(() => this.pages().findIndex(({ id }) => id === this.page()));

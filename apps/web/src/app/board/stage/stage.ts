@@ -27,6 +27,7 @@ import { KeyCursor } from './key-cursor';
 import type { Placed } from './layout';
 import { LiveStrokes } from './live-strokes';
 import { PaperSource } from '../drawing/paper-source';
+import { Shortcuts } from '../shortcuts/shortcuts';
 import { PRINT_WORDS } from '../drawing/print-words';
 import type { PrintWords } from '../drawing/print-words';
 import type { PointerTool } from './pointer-tool';
@@ -126,6 +127,7 @@ export class Stage {
     partOf: (at) => this.viewing.partOf(at),
     under: (at) => spokenAt(this.viewing, at),
   });
+  private readonly shortcuts = inject(Shortcuts);
   private readonly resizing = new ResizeObserver(() => this.resize());
   private steering: Steering | null = null;
   private look: CursorShape | null = null;
@@ -236,6 +238,7 @@ export class Stage {
       fitPage: () => this.viewing.fitPage(),
       height: () => this.size().height,
       keepsArrows: () => this.hand.selection() !== null || this.keys.takesArrows,
+      asks: (event, command) => this.shortcuts.asks(event, command),
     });
     element.addEventListener('dblclick', (event) => {
       if (this.work().tool() === 'select' && this.mayWrite()) this.hand.open(this.sampleOf(event));

@@ -1,4 +1,5 @@
 import type { Point } from '@cuaderno/core/geometry';
+import type { Command } from '../shortcuts/table';
 
 /** What keys and wheels move. Distances in CSS px. */
 export interface Steered {
@@ -14,11 +15,20 @@ export interface Steered {
   height(): number;
   /** Whether arrow keys mean what is chosen, and not the page. */
   keepsArrows(): boolean;
+  /** Whether it is the key for something. */
+  asks(event: KeyboardEvent, command: Command): boolean;
 }
 
 /** How far an arrow key moves the page, in CSS px. */
 const STEP = 60;
 const ZOOM_STEP = 1.25;
+/** Which way the page goes: the other than what is seen of it. */
+const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+  ArrowLeft: [1, 0],
+  ArrowRight: [-1, 0],
+};
 /** Slowing of a page that was let go while moving, per ms. */
 const FRICTION = 0.996;
 
@@ -67,27 +77,26 @@ export class Steering {
   }
 
   private key(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
     const { to } = this;
-    if (event.key.startsWith('Arrow') && to.keepsArrows()) return;
-    const moves: Record<string, () => void> = {
-      ArrowUp: () => to.pan(0, STEP),
-      ArrowDown: () => to.pan(0, -STEP),
-      ArrowLeft: () => to.pan(STEP, 0),
-      ArrowRight: () => to.pan(-STEP, 0),
-      PageUp: () => to.turn(-1),
-      PageDown: () => to.turn(1),
-      Home: () => to.toStart(),
-      End: () => to.toEnd(),
-      '+': () => to.zoomBy(ZOOM_STEP),
-      '=': () => to.zoomBy(ZOOM_STEP),
-      '-': () => to.zoomBy(1 / ZOOM_STEP),
-      w: () => to.fitWidth(),
-      f: () => to.fitPage(),
-    };
-    const move = moves[event.key];
-    if (!move) return;
+    const moves: readonly [Command, () => void][] = [
+      ['pan', () => this.pan(event.key)],
+      ['page-before', () => to.turn(-1)],
+      ['page-after', () => to.turn(1)],
+      ['page-start', () => to.toStart()],
+      ['page-end', () => to.toEnd()],
+      ['zoom-in', () => to.zoomBy(ZOOM_STEP)],
+      ['zoom-out', () => to.zoomBy(1 / ZOOM_STEP)],
+      ['fit-width', () => to.fitWidth()],
+      ['fit-page', () => to.fitPage()],
+    ];
+    const [command, move] = moves.find(([name]) => to.asks(event, name)) ?? [];
+    if (!move || (command === 'pan' && to.keepsArrows())) return;
     event.preventDefault();
     move();
+  }
+
+  private pan(arrow: string): void {
+    const [across, down] = ARROWS[arrow] ?? [0, 0];
+    this.to.pan(across * STEP, down * STEP);
   }
 }

@@ -2,17 +2,25 @@ import type { Item, PlacedItem } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import { hasEditor } from '../kinds/register';
 import type { Tool } from '../tool/tool';
-import type { Arranging } from '../editing/arranging';
+import type { Arranging, SelectionCommand } from '../editing/arranging';
+import type { Command } from '../shortcuts/table';
 
 /** How far an arrow key moves what is chosen, in points; with Shift so many times as far. */
 const STEP = 1;
 const FAR = 10;
 const ARROWS: Record<string, [number, number]> = {
-  arrowleft: [-1, 0],
-  arrowright: [1, 0],
-  arrowup: [0, -1],
-  arrowdown: [0, 1],
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
 };
+/** What is asked of those who lay material on pages alone. */
+const COMMANDS: readonly [Command, SelectionCommand][] = [
+  ['group', { kind: 'group', together: true }],
+  ['ungroup', { kind: 'group', together: false }],
+  ['to-front', { kind: 'order', where: 'front' }],
+  ['to-back', { kind: 'order', where: 'back' }],
+];
 
 /** What keys need to know of the board, and what they ask of it. */
 export interface ByKey {
@@ -28,38 +36,50 @@ export interface ByKey {
   rest(): void;
 }
 
-/** What keys do with what is chosen; returns whether it was done. */
-export function arrangeByKey(event: KeyboardEvent, by: ByKey): boolean {
+/**
+ * What keys do with what is chosen; returns whether it was done.
+ * @param asks whether it is the key for something
+ */
+export function arrangeByKey(
+  event: KeyboardEvent,
+  asks: (command: Command) => boolean,
+  by: ByKey,
+): boolean {
   if (by.tool() !== 'select') return false;
-  const key = event.key.toLowerCase();
   const { arranging } = by;
   const page = by.page();
   const onStage = (event.target as HTMLElement).closest('cua-stage') !== null;
-  if (event.ctrlKey || event.metaKey) {
-    if (key === 'a' && page) arranging.chooseAll(page);
-    else if (key === 'd' && by.mayRemove(arranging.items())) arranging.do({ kind: 'duplicate' });
-    else if (!by.arranges()) return false;
-    else if (key === 'g') arranging.do({ kind: 'group', together: !event.shiftKey });
-    else if (key === ']') arranging.do({ kind: 'order', where: 'front' });
-    else if (key === '[') arranging.do({ kind: 'order', where: 'back' });
-    else return false;
+  if (asks('select-all')) {
+    if (page) arranging.chooseAll(page);
+    return page !== null;
+  }
+  const step = asks('select-next') ? 1 : asks('select-before') ? -1 : 0;
+  if (step !== 0 && onStage && page) return arranging.chooseNext(page, step);
+  if (asks('duplicate')) {
+    const may = by.mayRemove(arranging.items());
+    if (may) arranging.do({ kind: 'duplicate' });
+    return may;
+  }
+  const command = by.arranges() && COMMANDS.find(([name]) => asks(name))?.[1];
+  if (command) {
+    arranging.do(command);
     return true;
   }
-  if (key === 'tab' && onStage && page) return arranging.chooseNext(page, event.shiftKey ? -1 : 1);
   const selection = arranging.selection();
   if (!selection) return false;
   const [only] = arranging.items();
-  if (key === 'enter' && onStage && only && hasEditor(only) && !only.fixed) {
+  if (asks('edit') && onStage && only && hasEditor(only) && !only.fixed) {
     by.write(only, selection.page);
     return true;
   }
-  const arrow = ARROWS[key];
-  if (arrow && onStage) {
-    const step = event.shiftKey ? STEP * FAR : STEP;
+  const far = asks('nudge-far');
+  const arrow = onStage && (far || asks('nudge')) && ARROWS[event.key];
+  if (arrow) {
+    const step = far ? STEP * FAR : STEP;
     arranging.nudge(arrow[0] * step, arrow[1] * step);
-  } else if (key === 'delete' || key === 'backspace') {
+  } else if (asks('remove')) {
     if (by.mayRemove(arranging.items())) arranging.do({ kind: 'remove' });
-  } else if (key === 'escape') by.rest();
+  } else if (asks('let-go')) by.rest();
   else return false;
   event.stopPropagation();
   return true;

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { Maximize, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Fullscreen, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import { Shortcuts } from '../shortcuts/shortcuts';
 import { FULL_SIZE } from '../stage/camera';
 import type { Stage } from '../stage/stage';
 
@@ -18,7 +19,7 @@ const FARTHER = 0.8;
     <button
       type="button"
       class="zoom"
-      cuaTip="Zoom out (−)"
+      [cuaTip]="shortcuts.tip('Zoom out', 'zoom-out')"
       aria-label="Zoom out"
       (click)="stage().view.zoomBy(farther)"
     >
@@ -35,7 +36,7 @@ const FARTHER = 0.8;
     <button
       type="button"
       class="zoom"
-      cuaTip="Zoom in (+)"
+      [cuaTip]="shortcuts.tip('Zoom in', 'zoom-in')"
       aria-label="Zoom in"
       (click)="stage().view.zoomBy(nearer)"
     >
@@ -45,7 +46,7 @@ const FARTHER = 0.8;
       <button
         type="button"
         class="zoom width"
-        cuaTip="As wide as the window (W)"
+        [cuaTip]="shortcuts.tip('As wide as the window', 'fit-width')"
         aria-label="As wide as the window"
         (click)="stage().view.fitWidth()"
       >
@@ -54,11 +55,11 @@ const FARTHER = 0.8;
       <button
         type="button"
         class="zoom"
-        cuaTip="Whole page (F)"
+        [cuaTip]="shortcuts.tip('Whole page', 'fit-page')"
         aria-label="Whole page"
         (click)="stage().view.fitPage()"
       >
-        <cua-icon [of]="icons.Maximize" [size]="20" />
+        <cua-icon [of]="icons.Fullscreen" [size]="20" />
       </button>
     }
   `,
@@ -71,7 +72,8 @@ export class ViewBar {
   /** This window follows another: it can't be moved by itself. */
   readonly isLed = input(false);
 
-  protected readonly icons = { Maximize, MoveHorizontal, ZoomIn, ZoomOut };
+  protected readonly shortcuts = inject(Shortcuts);
+  protected readonly icons = { Fullscreen, MoveHorizontal, ZoomIn, ZoomOut };
   protected readonly nearer = NEARER;
   protected readonly farther = FARTHER;
   protected readonly fullSize = FULL_SIZE;

@@ -8,6 +8,7 @@ import {
   inject,
   Injector,
   input,
+  model,
   output,
   signal,
   untracked,
@@ -26,6 +27,7 @@ import type { PagesGo } from '../../materials/store/pages-go';
 import type { AssetInfo } from '../../materials/store/shapes';
 import { isModalOpen } from '../../ui/popup/modal';
 import { TypedAhead } from '../../ui/popup/typed-ahead';
+import { FewTools } from '../dock/few-tools';
 import { ToolBar } from '../dock/tool-bar';
 import { ToolDock } from '../dock/tool-dock';
 import type { PaperSource } from '../drawing/paper-source';
@@ -41,6 +43,8 @@ import { WipePanel } from '../editing/wipe-panel';
 import { MediaLayer } from '../media/media-layer';
 import { StraightenDialog } from '../scan/straighten-dialog';
 import type { Selection } from '../stage/selecting';
+import { Shortcuts } from '../shortcuts/shortcuts';
+import { ShortcutsDialog } from '../shortcuts/shortcuts-dialog';
 import { Stage } from '../stage/stage';
 import { Tools } from '../tool/tool';
 import { isField } from './arrange-keys';
@@ -62,9 +66,11 @@ import { WorkOnStage } from './work-on-stage';
   imports: [
     CoverSheets,
     FeatureViews,
+    FewTools,
     FingerSwitch,
     FormulaBar,
     MediaLayer,
+    ShortcutsDialog,
     Stage,
     StraightenDialog,
     TextInPlace,
@@ -106,6 +112,10 @@ export class WorkArea {
   readonly inserted = output();
   /** Whether this person lays material on pages, too. */
   readonly arranges = input(false);
+  /** Whether there is only the page in the window, and few tools. */
+  readonly pageOnly = model(false);
+  /** The list of all keys is looked at. */
+  readonly listing = signal(false);
   protected readonly tools = new Tools();
   protected readonly shownPage = signal<Id | null>(null);
   readonly abilities = new Abilities(
@@ -184,7 +194,10 @@ export class WorkArea {
       page: () => this.shownPage(),
       covers: () => this.covers(),
       lightOff: () => this.lightOff(),
+      pageOnly: this.pageOnly,
+      showShortcuts: () => this.listing.set(true),
     },
+    inject(Shortcuts),
     this.tools,
     this.abilities,
     this.writing,

@@ -7,6 +7,7 @@ import type { PageWriting } from '../editing/page-writing';
 import type { Stage } from '../stage/stage';
 import { Tools } from '../tool/tool';
 import type { ByKey } from './arrange-keys';
+import { Shortcuts } from '../shortcuts/shortcuts';
 import { WorkKeys } from './work-keys';
 
 describe('keys of a board', () => {
@@ -18,6 +19,7 @@ describe('keys of a board', () => {
   const lights = signal(true);
   const lamp = signal<object | null>(null);
   const covers = signal<CoverSheets | undefined>(undefined);
+  const pageOnly = signal(false);
 
   beforeEach(() => {
     localStorage.clear();
@@ -26,13 +28,19 @@ describe('keys of a board', () => {
     lights.set(true);
     lamp.set(null);
     covers.set(undefined);
+    pageOnly.set(false);
     tools = TestBed.runInInjectionContext(() => new Tools());
     const session = {
       undo: () => asked.push('undo'),
       redo: () => asked.push('redo'),
       features: { pointing: { shown: () => ({ arrows: [], lamp: lamp() }) } },
     } as unknown as BoardSession;
-    const stage = { view: { turn: (by: number) => asked.push(`turn ${by}`) } } as unknown as Stage;
+    const view = {
+      turn: (by: number) => asked.push(`turn ${by}`),
+      zoomBy: (by: number) => asked.push(`zoom ${by}`),
+      fitPage: () => asked.push('whole page'),
+    };
+    const stage = { view } as unknown as Stage;
     const abilities = { write: writes, light: lights, pointOn: () => () => false };
     keys = new WorkKeys(
       {
@@ -41,7 +49,10 @@ describe('keys of a board', () => {
         page: () => 'page',
         covers,
         lightOff: () => asked.push('lamp out'),
+        pageOnly,
+        showShortcuts: () => asked.push('list'),
       },
+      TestBed.inject(Shortcuts),
       tools,
       abilities as unknown as Abilities,
       { takes: () => false } as unknown as PageWriting,
@@ -89,6 +100,37 @@ describe('keys of a board', () => {
     press('o');
     press('o', { shiftKey: true });
     expect(asked).toEqual(['flip']);
+  });
+
+  it('zoom whatever has the focus, and show the page alone until Escape', () => {
+    press('+');
+    press('f');
+    press('v');
+    expect(asked).toEqual(['zoom 1.25', 'whole page']);
+    expect(pageOnly()).toBeTrue();
+    press('Escape');
+    expect(pageOnly()).toBeFalse();
+    press('?', { shiftKey: true });
+    expect(asked.at(-1)).toBe('list');
+  });
+
+  it('do nothing by a letter alone where those are turned off, and all else as before', async () => {
+    tools.tool.set('hand');
+    await TestBed.inject(Shortcuts).change({ singleKeys: false, changed: {} });
+    for (const key of ['p', '1', '+', 'v', '?']) press(key);
+    expect([tools.tool(), pageOnly(), asked.length]).toEqual(['hand', false, 0]);
+    press('z', { ctrlKey: true });
+    press('/', { ctrlKey: true });
+    expect(asked).toEqual(['undo', 'list']);
+  });
+
+  it('take a tool by the key that was chosen for it', async () => {
+    tools.tool.set('hand');
+    await TestBed.inject(Shortcuts).change({ singleKeys: true, changed: { pen: 'q' } });
+    press('p');
+    expect(tools.tool()).toBe('hand');
+    press('Q', { shiftKey: false });
+    expect(tools.tool()).toBe('pen');
   });
 
   it('take a tool in hand, and none by which nothing could be done', () => {

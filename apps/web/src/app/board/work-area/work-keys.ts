@@ -1,14 +1,17 @@
+import type { WritableSignal } from '@angular/core';
 import type { Id } from '@cuaderno/core/id';
 import type { BoardSession } from '../../live/board-session';
 import { isInSidePanel } from '../../ui/popup/modal';
 import type { Abilities } from '../editing/abilities';
 import type { CoverSheets } from '../editing/cover-sheets';
 import type { PageWriting } from '../editing/page-writing';
+import type { Shortcuts } from '../shortcuts/shortcuts';
+import type { Command } from '../shortcuts/table';
 import type { Stage } from '../stage/stage';
 import type { Tool, Tools } from '../tool/tool';
 import { arrangeByKey } from './arrange-keys';
 import type { ByKey } from './arrange-keys';
-import { toolByKey } from './shortcuts';
+import { toolByKey } from './tool-keys';
 
 /** What keys work on, at the moment. */
 export interface KeyWork {
@@ -19,12 +22,20 @@ export interface KeyWork {
   /** Cover sheets, where this person lays them. */
   covers(): CoverSheets | undefined;
   lightOff(): void;
+  /** Whether there is only the page in the window, and few tools. */
+  readonly pageOnly: WritableSignal<boolean>;
+  /** The list of all keys is asked for. */
+  showShortcuts(): void;
 }
+
+/** Nearer or farther by key, as by a button. */
+const ZOOM_STEP = 1.25;
 
 /** Keys of a board: pages are turned, what is chosen is arranged, tools are taken, what was done is undone. */
 export class WorkKeys {
   constructor(
     private readonly work: KeyWork,
+    private readonly shortcuts: Pick<Shortcuts, 'asks'>,
     private readonly tools: Tools,
     private readonly abilities: Abilities,
     private readonly writing: PageWriting,
@@ -33,35 +44,55 @@ export class WorkKeys {
 
   /** Does what a key asks for that is meant for the board. */
   press(event: KeyboardEvent): void {
-    if (this.writing.takes(event) || this.turns(event)) return event.preventDefault();
+    const asks = (command: Command): boolean => this.shortcuts.asks(event, command);
+    if (this.writing.takes(event) || this.turns(event, asks)) return event.preventDefault();
     if (isInSidePanel(event.target)) return;
-    const arranged = this.abilities.write() && arrangeByKey(event, this.byKey);
-    if (arranged) return event.preventDefault();
-    const commands = event.ctrlKey || event.metaKey;
-    if (commands && !event.altKey) return this.undoOrRedo(event);
-    const key = event.key.toLowerCase();
-    const lit = this.work.session().features.pointing.shown().lamp !== null;
-    if (key === 'escape' && lit && this.abilities.light()) return this.work.lightOff();
-    const plain = !event.altKey && !event.shiftKey;
-    const covers = this.work.covers();
-    if (key === 'o' && plain && covers) return covers.flip();
-    if (toolByKey(event, this.tools, (tool) => this.isUsable(tool))) event.preventDefault();
+    const arranged = this.abilities.write() && arrangeByKey(event, asks, this.byKey);
+    if (arranged || this.does(asks) || (!event.defaultPrevented && this.zooms(asks)))
+      event.preventDefault();
   }
 
-  private turns(event: KeyboardEvent): boolean {
-    const key = event.key.toLowerCase();
-    if (key !== 'pageup' && key !== 'pagedown') return false;
-    // Whatever has the focus; the stage has turned already where it has.
-    if (!event.defaultPrevented) this.work.stage().view.turn(key === 'pageup' ? -1 : 1);
+  private does(asks: (command: Command) => boolean): boolean {
+    const { work } = this;
+    if (asks('undo')) work.session().undo();
+    else if (asks('redo')) work.session().redo();
+    else if (asks('let-go')) return this.ends();
+    else if (asks('page-only')) work.pageOnly.update((only) => !only);
+    else if (asks('shortcuts')) work.showShortcuts();
+    else if (asks('cover')) {
+      const covers = work.covers();
+      covers?.flip();
+      return covers !== undefined;
+    } else return toolByKey(asks, this.tools, (tool) => this.isUsable(tool));
     return true;
   }
 
-  private undoOrRedo(event: KeyboardEvent): void {
-    const key = event.key.toLowerCase();
-    if (key !== 'z' && key !== 'y') return;
-    event.preventDefault();
-    if (key === 'y' || event.shiftKey) this.work.session().redo();
-    else this.work.session().undo();
+  /** What Escape ends where nothing is selected: the lamp, then that there is only the page. */
+  private ends(): boolean {
+    const { work } = this;
+    const lit = work.session().features.pointing.shown().lamp !== null;
+    if (lit && this.abilities.light()) work.lightOff();
+    else if (work.pageOnly()) work.pageOnly.set(false);
+    else return false;
+    return true;
+  }
+
+  /** Whatever has the focus; the stage has turned already where it has. */
+  private turns(event: KeyboardEvent, asks: (command: Command) => boolean): boolean {
+    const by = asks('page-before') ? -1 : asks('page-after') ? 1 : 0;
+    if (by !== 0 && !event.defaultPrevented) this.work.stage().view.turn(by);
+    return by !== 0;
+  }
+
+  /** Whatever has the focus, too. */
+  private zooms(asks: (command: Command) => boolean): boolean {
+    const { view } = this.work.stage();
+    if (asks('zoom-in')) view.zoomBy(ZOOM_STEP);
+    else if (asks('zoom-out')) view.zoomBy(1 / ZOOM_STEP);
+    else if (asks('fit-width')) view.fitWidth();
+    else if (asks('fit-page')) view.fitPage();
+    else return false;
+    return true;
   }
 
   private isUsable(tool: Tool): boolean {

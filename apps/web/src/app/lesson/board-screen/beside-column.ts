@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FolderOpen, GalleryVertical, MessagesSquare, NotebookText, Search, Users } from 'lucide';
 import type { IconNode } from 'lucide';
+import { Shortcuts } from '../../board/shortcuts/shortcuts';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 import { BesideBoard } from './beside-board';
@@ -33,7 +34,7 @@ const BOARD: readonly Choice[] = [
   {
     name: 'find',
     label: 'Find on this board',
-    tip: 'Find on this board (Ctrl+F)',
+    tip: 'Find on this board',
     icon: Search,
   },
 ];
@@ -102,6 +103,7 @@ export interface Waiting {
 })
 export class BesideColumn {
   readonly waiting = input<Waiting>({ door: 0, hands: 0, messages: 0 });
+  private readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { GalleryVertical };
   protected readonly beside = inject(BesideBoard);
   protected readonly choices = computed(() => {
@@ -116,6 +118,7 @@ export class BesideColumn {
             : [];
       return {
         ...one,
+        tip: one.name === 'find' ? this.shortcuts.tip(one.tip, 'find') : one.tip,
         count: one.name === 'people' ? door + hands : one.name === 'chat' ? messages : 0,
         said: [one.label, ...counts.filter(Boolean)].join(', '),
       };

@@ -33,6 +33,7 @@ import type { PagesChoice } from '../../materials/chooser/chooser-panel';
 import { Tip } from '../../ui/tip/tip';
 import { NoticeWishes } from '../notice/notice-wishes';
 import { Notices } from '../notice/notices';
+import { Shortcuts } from '../../board/shortcuts/shortcuts';
 import { PageJump } from '../../board/pages/page-jump';
 import { PageDialog } from '../../board/pages/page-dialog';
 import { PageStrip } from '../../board/pages/page-strip';
@@ -128,6 +129,7 @@ export class BoardScreen {
   private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
+  private readonly shortcuts = inject(Shortcuts);
   private readonly area = viewChild(WorkArea);
   private readonly aside = viewChild(LessonAside);
   protected readonly papers = new PaperSource(inject(LocalFiles));
@@ -137,6 +139,8 @@ export class BoardScreen {
   protected readonly lookingAt = new LookingAt(this.session);
   protected readonly page = signal<Id | null>(null);
   protected readonly leaving = signal(false);
+  /** Whether there is only the page in the window, and few tools. */
+  protected readonly pageOnly = signal(false);
   protected readonly notices = inject(Notices);
   protected readonly pageActions = new PageActions({
     session: () => this.session(),
@@ -175,6 +179,17 @@ export class BoardScreen {
     hands: (this.session()?.people() ?? []).filter(({ hand }) => hand !== null).length,
     messages: this.aside()?.unread() ?? 0,
   }));
+
+  /** What waits where there is only the page, in words; `null` for nothing. */
+  protected readonly waits = computed(() => {
+    const { door, hands, messages } = this.waiting();
+    const words = [
+      door > 0 && `${door} at the door`,
+      hands > 0 && `${hands} ${hands === 1 ? 'hand' : 'hands'} up`,
+      messages > 0 && `${messages} unread`,
+    ];
+    return words.filter(Boolean).join(' · ') || null;
+  });
 
   protected readonly authors = computed<ReadonlyMap<Id, Author>>(
     () => this.area()?.marks.authors() ?? new Map<Id, Author>(),
@@ -267,8 +282,7 @@ export class BoardScreen {
   }
 
   /** Taking all pens in is never further than two keys. */
-  @HostListener('document:keydown.shift.p', ['$event'])
-  protected takePensByKey(event: Event): void {
+  private takePensByKey(event: KeyboardEvent): void {
     // In a dialog beside the page, too; but not where a capital P is typed.
     const field = (event.target as Element | null)?.closest(
       'input, textarea, select, [contenteditable]',
@@ -283,11 +297,11 @@ export class BoardScreen {
     this.session()?.features.pens.setTrust('all', 'view');
   }
 
-  /** Finding is for all pages of the board, as the browser's own can't be. */
   @HostListener('document:keydown', ['$event'])
   protected key(event: KeyboardEvent): void {
-    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
-    if (!this.session()?.ready()) return;
+    if (this.shortcuts.asks(event, 'pens-back')) return this.takePensByKey(event);
+    // Finding is for all pages of the board, as the browser's own can't be.
+    if (!this.shortcuts.asks(event, 'find') || !this.session()?.ready()) return;
     event.preventDefault();
     this.beside.show('find');
   }
@@ -302,6 +316,14 @@ export class BoardScreen {
     const closed = await this.here.closeLesson();
     if (closed) await this.router.navigate(['/records', closed]);
     this.leaving.set(false);
+  }
+
+  /** All is there again, with what waits. */
+  protected showWaiting(): void {
+    const { door, hands } = this.waiting();
+    this.pageOnly.set(false);
+    if (door > 0) this.toDoor();
+    else this.beside.show(hands > 0 ? 'people' : 'chat');
   }
 
   protected toDoor(): void {

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { Person } from '@cuaderno/core/features';
 import type { Trust } from '@cuaderno/core/permissions';
 import { PenOff } from 'lucide';
+import { Shortcuts } from '../../board/shortcuts/shortcuts';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
@@ -17,8 +18,8 @@ import { Tip } from '../../ui/tip/tip';
       aria-label="Take all pens back"
       [class.closing]="areOut()"
       [disabled]="!areOut()"
-      cuaTip="Everyone watches from now on (Shift+P)"
-      aria-keyshortcuts="Shift+P"
+      [cuaTip]="shortcuts.tip('Everyone watches from now on', 'pens-back')"
+      [attr.aria-keyshortcuts]="shortcuts.aria('pens-back')"
       (click)="taken.emit()"
     >
       <cua-icon [of]="icons.PenOff" />
@@ -46,6 +47,7 @@ export class PensBack {
   readonly short = input(false);
   readonly taken = output();
 
+  protected readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { PenOff };
   /** Whether anyone has a pen, or would have one who comes late. */
   protected readonly areOut = computed(

@@ -82,6 +82,8 @@ export class LessonScreen {
   protected readonly page = signal<Id | null>(null);
   protected readonly own = new OwnPen(this.session, this.page);
   protected readonly talking = signal(false);
+  /** Whether there is only the page in the window, and few tools. */
+  protected readonly pageOnly = signal(false);
   protected readonly unread = new UnreadMessages(this.session, this.talking);
   /** Looking at what one was handed. */
   protected readonly keeping = signal(false);
@@ -101,6 +103,10 @@ export class LessonScreen {
 
   protected goTo(page: Id): void {
     this.area()?.goTo(page);
+  }
+
+  protected listKeys(): void {
+    this.area()?.listing.set(true);
   }
 
   protected addPage(): void {

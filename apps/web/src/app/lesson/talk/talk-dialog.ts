@@ -11,9 +11,10 @@ import {
 } from '@angular/core';
 import { whyNot } from '@cuaderno/core/permissions';
 import type { ChatTo } from '@cuaderno/core/features';
-import { X } from 'lucide';
+import { Keyboard, X } from 'lucide';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import type { BoardSession } from '../../live/board-session';
 import { ClassStrip } from '../people/class-strip';
 import { ChatPanel } from './chat-panel';
@@ -21,11 +22,21 @@ import { ChatPanel } from './chat-panel';
 /** Who is here and what is written, for a student: beside the page, or below it on a phone. */
 @Component({
   selector: 'cua-talk-dialog',
-  imports: [Button, ChatPanel, ClassStrip, Icon],
+  imports: [Button, ChatPanel, ClassStrip, Icon, Tip],
   template: `
     @if (session(); as live) {
       <div class="head">
         <h2>Class</h2>
+        <button
+          type="button"
+          cuaButton="quiet"
+          class="keys"
+          aria-label="Keyboard shortcuts"
+          cuaTip="Keyboard shortcuts"
+          (click)="keys.emit()"
+        >
+          <cua-icon [of]="icons.Keyboard" [size]="20" />
+        </button>
         <button type="button" cuaButton="quiet" aria-label="Close" (click)="closed.emit()">
           <cua-icon [of]="icons.X" [size]="20" />
         </button>
@@ -63,7 +74,14 @@ import { ChatPanel } from './chat-panel';
       align-items: center;
       justify-content: space-between;
     }
+    /* Where there is no keyboard, as a rule, there is nothing to list. */
+    @media (pointer: coarse) {
+      .keys {
+        display: none;
+      }
+    }
     h2 {
+      flex: 1;
       margin: 0;
       font-size: var(--size-l);
     }
@@ -95,8 +113,10 @@ import { ChatPanel } from './chat-panel';
 export class TalkDialog {
   readonly session = input.required<BoardSession>();
   readonly closed = output();
+  /** The list of keys is asked for. */
+  readonly keys = output();
 
-  protected readonly icons = { X };
+  protected readonly icons = { Keyboard, X };
 
   constructor() {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
