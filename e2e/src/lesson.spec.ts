@@ -22,6 +22,7 @@ test('a PDF becomes a board, two write on it live, the lesson becomes a record',
 
   await test.step('1 and 2: first visit, sign out, wrong password, sign in', async () => {
     await maren.firstVisit(server.url);
+    await maren.button('Maren Solheim').click();
     await maren.button('Sign out').click();
     await maren.page.getByLabel('E-mail').fill('maren@solheim.example');
     await maren.page.getByLabel('Password').fill('high-water-at-ten');

@@ -32,12 +32,6 @@ async function bring(maren: Someone, name: string, pages: number): Promise<void>
   await expect(maren.page.getByText('How students come in')).toBeVisible();
 }
 
-const boardOf = (who: Someone): Promise<string> =>
-  who.stage.evaluate(
-    (element) =>
-      (element as unknown as { cuaStage: { board(): { id: string } } }).cuaStage.board().id,
-  );
-
 test('three boards in one lesson: in step and not, one late, one away; and their record', async ({
   browser,
 }) => {
@@ -54,20 +48,20 @@ test('three boards in one lesson: in step and not, one late, one away; and their
   await jonas.join(link, 'Jonas');
   await maren.button('Writing for all').click();
   await ida.isTold('You have a pen');
-  const star = await boardOf(maren);
+  const star = await maren.boardId();
   const [first] = await maren.pageIds();
   await ida.draw(first!, LINE(120));
   await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(1);
 
   // Not in step, they are told, stay where they are, and follow with one touch.
   await open(maren, 'Moon phases');
-  const moon = await boardOf(maren);
+  const moon = await maren.boardId();
   expect(moon).not.toBe(star);
   const told = ida.page.getByText('Your tutor is on “Moon phases”.');
   await expect(told).toBeVisible();
-  expect(await boardOf(ida)).toBe(star);
+  expect(await ida.boardId()).toBe(star);
   await ida.button('Go there').click();
-  await expect.poll(() => boardOf(ida)).toBe(moon);
+  await expect.poll(() => ida.boardId()).toBe(moon);
   await expect(told).toBeHidden();
   const [moonPage] = await maren.pageIds();
   await ida.draw(moonPage!, LINE(160));
@@ -80,14 +74,14 @@ test('three boards in one lesson: in step and not, one late, one away; and their
 
   // In step, all go along in one motion, and who comes late begins there.
   await maren.page.getByRole('switch', { name: 'In step' }).click();
-  await expect.poll(() => boardOf(jonas)).toBe(moon);
+  await expect.poll(() => jonas.boardId()).toBe(moon);
   await open(maren, 'Planets');
-  const planets = await boardOf(maren);
-  await expect.poll(() => boardOf(ida)).toBe(planets);
-  await expect.poll(() => boardOf(jonas)).toBe(planets);
+  const planets = await maren.boardId();
+  await expect.poll(() => ida.boardId()).toBe(planets);
+  await expect.poll(() => jonas.boardId()).toBe(planets);
   const noor = await Someone.at(browser);
   await noor.join(link, 'Noor');
-  expect(await boardOf(noor)).toBe(planets);
+  expect(await noor.boardId()).toBe(planets);
   const [planetPage] = await maren.pageIds();
   await maren.draw(planetPage!, LINE(240));
   await expect.poll(() => noor.lines().then((lines) => lines.length)).toBe(1);
@@ -98,13 +92,13 @@ test('three boards in one lesson: in step and not, one late, one away; and their
   await jonas.draw(planetPage!, LINE(280));
   await open(maren, 'Star chart');
   await jonas.page.context().setOffline(false);
-  await expect.poll(() => boardOf(jonas), { timeout: 20_000 }).toBe(star);
+  await expect.poll(() => jonas.boardId(), { timeout: 20_000 }).toBe(star);
   await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(2);
 
   // A reload keeps the board and the lesson.
   await maren.page.reload();
   await maren.isOnBoard();
-  expect(await boardOf(maren)).toBe(star);
+  expect(await maren.boardId()).toBe(star);
   await expect(maren.button('Close the lesson')).toBeVisible();
   await open(maren, 'Planets');
   await expect.poll(() => maren.lines().then((lines) => lines.length)).toBe(2);

@@ -47,7 +47,6 @@ test('files are brought together, put in order, laid on a board, put into the bi
   maren.page.on('pageerror', (error) => complaints.push(error.message));
   await maren.setUp(server.url);
   await maren.makeCourse('Sky-watching');
-  await maren.page.getByRole('link', { name: '‹ Today' }).click();
   await maren.page.getByRole('link', { name: 'Materials' }).click();
   await expect(maren.page.getByText('Nothing here yet')).toBeVisible();
 

@@ -81,10 +81,13 @@ test('the way in, today, the week, a lesson and a record fit a window of 320 px,
   await desk.page.goto(`${server.url}/`);
   await expect(desk.page.getByRole('heading', { name: /^Today/ })).toBeVisible();
   await isNarrow(desk, 'today');
+  await desk.button('Today').click();
+  await isNarrow(desk, 'the list of screens');
   await desk.page.getByRole('link', { name: 'Week', exact: true }).click();
   await expect(desk.button('Plan lessons')).toBeVisible();
   await isNarrow(desk, 'the week');
   await desk.page.goto(`${server.url}/`);
+  await desk.button('Today').click();
   await desk.page.getByRole('link', { name: 'Records', exact: true }).click();
   await desk.page.getByRole('link', { name: /Tides/ }).first().click();
   await expect(desk.button('Save…')).toBeVisible();

@@ -11,6 +11,7 @@ export interface PagePoint {
 export interface StageElement extends HTMLElement {
   cuaStage: {
     board(): {
+      id: string;
       pages: Map<
         string,
         {
@@ -202,6 +203,11 @@ export class Someone {
     await this.page.goto(url);
     await this.page.getByLabel('Your first name').fill(name);
     await this.button('Go in').click();
+  }
+
+  /** The board in view. */
+  boardId(): Promise<string> {
+    return this.stage.evaluate((element) => (element as StageElement).cuaStage.board().id);
   }
 
   pageIds(): Promise<string[]> {

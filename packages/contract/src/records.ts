@@ -16,6 +16,15 @@ export const RecordInfo = z.object({
 });
 export type RecordInfo = z.infer<typeof RecordInfo>;
 
+/** A record as it is listed for its tutor. */
+export const ListedRecord = RecordInfo.extend({
+  /** Whether the tutor has written what was done. */
+  hasSummary: z.boolean(),
+  /** What is to be done until next time, as the tutor wrote it; `null` where nothing is. */
+  until: z.string().nullable(),
+});
+export type ListedRecord = z.infer<typeof ListedRecord>;
+
 const Stretch = z.object({ from: z.number(), to: z.number() });
 
 export const Attendance = z.object({
@@ -104,7 +113,7 @@ export const RecordOpened = z.object({
 export type RecordOpened = z.infer<typeof RecordOpened>;
 
 /** A record in which words were found, with the places. */
-export const FoundRecord = z.object({ record: RecordInfo, places: z.array(Found) });
+export const FoundRecord = z.object({ record: ListedRecord, places: z.array(Found) });
 export type FoundRecord = z.infer<typeof FoundRecord>;
 
 /** What can follow the pages of a record's PDF. */

@@ -41,7 +41,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
     ...served(readToday),
     handler: async ({ tutor }) => ({
       courses: await all(tutor.id),
-      records: await app.records.of({ tutor: tutor.id }, RECENT),
+      records: await app.recordNotes.listed(await app.records.of({ tutor: tutor.id }, RECENT)),
     }),
   });
 
@@ -64,7 +64,7 @@ export const courseRoutes: FastifyPluginAsyncZod = async (app) => {
         course: await shaped(course),
         boards: await app.boards.ofCourse(course.id),
         takenOut: await app.boards.takenOut(course.id),
-        records: await app.records.of({ course: course.id }, 100),
+        records: await app.recordNotes.listed(await app.records.of({ course: course.id }, 100)),
       };
     },
   });

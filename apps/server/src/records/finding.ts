@@ -1,6 +1,7 @@
 import { around, SAID_SOURCES, wantedOf } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import type { Database } from '../database/index.js';
+import type { RecordNotes } from './notes.js';
 import type { Records } from './service.js';
 import type { Found, FoundRecord } from '@cuaderno/contract/records';
 
@@ -38,6 +39,7 @@ export class Finding {
   constructor(
     private readonly db: Database,
     private readonly records: Records,
+    private readonly notes: RecordNotes,
   ) {}
 
   /** `more` says that there are more than are told. */
@@ -48,7 +50,7 @@ export class Finding {
     const [rows] = await this.db.raw([{ sql, params }]);
     const lessons = [...new Set((rows as FoundRow[]).map(([lesson]) => lesson))];
     const told = lessons.slice(0, AT_ONCE);
-    const infos = await this.records.of({ lessons: told }, AT_ONCE);
+    const infos = await this.notes.listed(await this.records.of({ lessons: told }, AT_ONCE));
     return {
       found: infos.map((record) => ({
         record,

@@ -1,11 +1,11 @@
 import { newestOf, newId } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { Note, NoteKind } from '@cuaderno/contract/records';
+import type { ListedRecord, Note, NoteKind, RecordInfo } from '@cuaderno/contract/records';
 import { recordNotes } from './tables.js';
 import { forget, wordRow } from './words.js';
 
@@ -24,6 +24,21 @@ export class RecordNotes {
     return rows.map(({ id, kind, text, at, follows }) => ({
       ...{ id, kind, text, at },
       follows: follows === '' ? null : follows,
+    }));
+  }
+
+  /** Records with the newest of what their tutor wrote of them. */
+  async listed(infos: readonly RecordInfo[]): Promise<ListedRecord[]> {
+    const lessons = infos.map(({ lesson }) => lesson);
+    const rows = lessons.length
+      ? await this.db.select().from(recordNotes).where(inArray(recordNotes.lesson, lessons))
+      : [];
+    const newest = (lesson: string, kind: NoteKind): string =>
+      newestOf(rows.filter((row) => row.lesson === lesson && row.kind === kind))?.text ?? '';
+    return infos.map((info) => ({
+      ...info,
+      hasSummary: newest(info.lesson, 'summary') !== '',
+      until: newest(info.lesson, 'until') || null,
     }));
   }
 

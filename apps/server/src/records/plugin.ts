@@ -4,6 +4,7 @@ import type { LiveLesson } from '../lessons/live-lesson.js';
 import { BoardPdfs } from './board-pdfs.js';
 import { Finding } from './finding.js';
 import { RecordNotes } from './notes.js';
+import { RecordCovers } from './record-covers.js';
 import { RecordIndexer } from './record-indexer.js';
 import { RecordWriter } from './record-writer.js';
 import { Records } from './service.js';
@@ -15,6 +16,7 @@ declare module 'fastify' {
     indexing: RecordIndexer;
     boardPdfs: BoardPdfs;
     recordNotes: RecordNotes;
+    recordCovers: RecordCovers;
     finding: Finding;
     /** Everyone out, the link shut, the record begun; nobody waits until it is written down. */
     closeLesson(lesson: LiveLesson): Promise<void>;
@@ -32,7 +34,8 @@ export const records = fp(
     app.decorate('records', service);
     app.decorate('indexing', indexing);
     app.decorate('recordNotes', new RecordNotes(app.db));
-    app.decorate('finding', new Finding(app.db, service));
+    app.decorate('recordCovers', new RecordCovers(service));
+    app.decorate('finding', new Finding(app.db, service, app.recordNotes));
     app.decorate('closeLesson', (lesson: LiveLesson) =>
       app.live.closeLesson(lesson, (at, ends) =>
         indexing.begin(

@@ -5,11 +5,12 @@ import {
   itemsOn,
   newId,
   operation,
+  pageFromSnapshot,
   pagesInOrder,
   unpack,
 } from '@cuaderno/core';
-import type { BoardSnapshot, Entry } from '@cuaderno/core';
-import { addInk } from '@cuaderno/core/testing';
+import type { BoardSnapshot, Entry, PageSnapshot } from '@cuaderno/core';
+import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import { attachment } from '../files/attachment.js';
 import { joinSpans } from './service.js';
@@ -165,8 +166,42 @@ describe('a record', () => {
       records: { lesson: string; people: string[] }[];
     }>();
     expect(records.map((record) => [record.lesson, record.people])).toEqual([[lesson, ['Ana']]]);
-    for (const path of ['', '/board', '/log', '/timeline', '/pdf'])
+    for (const path of ['', '/board', '/cover', '/log', '/timeline', '/pdf'])
       expect((await student.get(`/records/${lesson}${path}`)).statusCode).toBe(401);
+  });
+
+  it('is listed with its page with most ink, its summary and what is to be done', async () => {
+    const { maren, ana, page, lesson } = await house.lesson();
+    const [more] = somePages(1);
+    maren.send({ kind: 'ops', ops: [addPages([more!])] });
+    await maren.hears('confirmed');
+    const line = addInk(page);
+    ana.send({ kind: 'ops', ops: [line] });
+    await ana.hears('confirmed', ({ ids }) => ids.includes(line.id));
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    const listed = async (): Promise<unknown> => {
+      const { records } = (await house.tutor.get('/today')).json<{
+        records: { hasSummary: boolean; until: string | null }[];
+      }>();
+      return records.map(({ hasSummary, until }) => [hasSummary, until]);
+    };
+    expect(await listed()).toEqual([[false, null]]);
+    const write = (kind: string, text: string) =>
+      house.tutor.post(`/lessons/${lesson}/notes`, { kind, text, follows: null });
+    await write('summary', 'We read the table.');
+    await write('until', 'Draw a curve.');
+    expect(await listed()).toEqual([[true, 'Draw a curve.']]);
+
+    const cover = await house.tutor.get(`/records/${lesson}/cover`);
+    const shown = pageFromSnapshot(unpack(cover.rawPayload) as PageSnapshot);
+    expect([shown.id, itemsOn(shown).map(({ id }) => id)]).toEqual([page, [line.id]]);
+    // Who has it needs no other, and another tutor has none of it.
+    const again = await house.tutor.request('GET', `/records/${lesson}/cover`, undefined, {
+      'if-none-match': String(cover.headers.etag),
+    });
+    expect(again.statusCode).toBe(304);
+    const other = await house.otherTutor('Sunniva');
+    expect((await other.get(`/records/${lesson}/cover`)).statusCode).toBe(404);
   });
 
   it('can be had as a PDF while lessons go on', async () => {

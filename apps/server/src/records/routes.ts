@@ -6,6 +6,7 @@ import {
   readRecord,
   readRecordBoard,
   readRecordLog,
+  readRecordPreview,
   readTimeline,
   retryIndexing,
 } from '@cuaderno/contract/routes/records';
@@ -14,6 +15,7 @@ import { boardSnapshot, pack } from '@cuaderno/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { served } from '../contract/served.js';
+import { ProblemError } from '../problems/index.js';
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   /** A record is as it was, but for what was taken out of its board since: a browser that has it so needs no other. */
@@ -57,6 +59,18 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
         boards: await app.records.boardsNow(record),
         said: await app.records.said(record.lesson),
       };
+    },
+  });
+
+  app.route({
+    ...served(readRecordPreview),
+    handler: async (request, reply) => {
+      const record = await app.records.one(request.params.lesson, request.tutor.id);
+      if (await isKnown(request, reply, record)) return reply.status(304).send();
+      const version = await app.records.version(record);
+      const page = await app.recordCovers.of(record.lesson, version);
+      if (!page) throw new ProblemError('not-found');
+      return reply.header('content-type', 'application/vnd.msgpack').send(page);
     },
   });
 

@@ -8,11 +8,13 @@ import {
 import type { ApplicationConfig } from '@angular/core';
 import {
   provideRouter,
+  TitleStrategy,
   withComponentInputBinding,
   withNavigationErrorHandler,
 } from '@angular/router';
 import { problems, signInAgain } from './api/interceptors';
 import { routes } from './app.routes';
+import { ScreenTitles } from './shell/screen-titles';
 import { UnexpectedErrors } from './shell/unexpected/unexpected-errors';
 
 export const appConfig: ApplicationConfig = {
@@ -21,6 +23,7 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideHttpClient(withInterceptors([signInAgain, problems]), withNoXsrfProtection()),
     { provide: ErrorHandler, useExisting: UnexpectedErrors },
+    { provide: TitleStrategy, useClass: ScreenTitles },
     provideRouter(
       routes,
       withComponentInputBinding(),

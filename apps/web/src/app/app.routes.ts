@@ -18,38 +18,47 @@ const signedIn: CanActivateFn = async (_route, { url }) => {
 export const routes: Routes = [
   {
     path: 'join',
+    title: 'Join a lesson',
     loadComponent: () => import('./lesson/join-screen/join').then((m) => m.JoinScreen),
   },
   {
     path: 'join/:link',
+    title: 'Join a lesson',
     loadComponent: () => import('./lesson/join-screen/join').then((m) => m.JoinScreen),
   },
   {
     path: 'door',
+    title: 'At the door',
     loadComponent: () => import('./lesson/door-screen/door').then((m) => m.DoorScreen),
   },
   {
     path: 'lesson',
+    title: 'Lesson',
     loadComponent: () => import('./lesson/student-screen/lesson').then((m) => m.LessonScreen),
   },
   {
     path: 'shared/:token',
+    title: 'Records shared with you',
     loadComponent: () => import('./records/shared-screen/shared').then((m) => m.SharedScreen),
   },
   {
     path: 'sign-in',
+    title: 'Sign in',
     loadComponent: () => import('./account/sign-in/sign-in').then((m) => m.SignInScreen),
   },
   {
     path: 'forgot-password',
+    title: 'Forgotten password',
     loadComponent: () => import('./account/forgot/forgot').then((m) => m.ForgotScreen),
   },
   ...['reset', 'reset/:token'].map((path) => ({
     path,
+    title: 'New password',
     loadComponent: () => import('./account/reset/reset').then((m) => m.ResetScreen),
   })),
   {
     path: 'invited/:token',
+    title: 'Invitation',
     loadComponent: () => import('./account/invited/invited').then((m) => m.InvitedScreen),
   },
   {

@@ -2,7 +2,7 @@ import { PersonName } from '@cuaderno/core/people';
 import { DoorRule, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { BoardShape, CourseShape, GuestLinkShape, Slot, Title } from '../courses.js';
-import { RecordInfo } from '../records.js';
+import { ListedRecord } from '../records.js';
 import { route } from '../route.js';
 
 export const readToday = route({
@@ -12,7 +12,7 @@ export const readToday = route({
   tag: 'courses',
   summary: 'The tutor’s first screen: courses with their next lessons, recent records',
   answers: {
-    200: z.object({ courses: z.array(CourseShape), records: z.array(RecordInfo) }),
+    200: z.object({ courses: z.array(CourseShape), records: z.array(ListedRecord) }),
   },
 });
 
@@ -39,7 +39,7 @@ export const readCourse = route({
       boards: z.array(BoardShape),
       /** Boards that can be brought back. */
       takenOut: z.array(BoardShape),
-      records: z.array(RecordInfo),
+      records: z.array(ListedRecord),
     }),
   },
 });

@@ -107,6 +107,17 @@ export const readRecord = route({
   },
 });
 
+export const readRecordPreview = route({
+  method: 'GET',
+  path: '/records/:lesson/cover',
+  who: 'tutor',
+  tag: 'records',
+  summary:
+    'The page of a record with most ink, as a packed snapshot (MessagePack), to draw it small',
+  params: z.object({ lesson: Id }),
+  answers: 'bytes',
+});
+
 export const retryIndexing = route({
   method: 'POST',
   path: '/records/:lesson/seal',

@@ -8,7 +8,7 @@ import { changePage, operation } from '../ops/index.js';
 import type { Operation } from '../ops/index.js';
 import { keyBetween } from '../order/index.js';
 import { addInk, addMark, addPages, somePages } from '../testing/index.js';
-import { joinBoards, joinLogs, pageInRecord, placeOf, recordTitle } from './index.js';
+import { coverPage, joinBoards, joinLogs, pageInRecord, placeOf, recordTitle } from './index.js';
 
 const PAGES = 3;
 
@@ -127,5 +127,23 @@ describe('A record of several boards', () => {
     expect(recordTitle(['Star chart', 'Moon'])).toBe('Star chart, Moon');
     expect(recordTitle(['Sky', 'Sky'])).toBe('Sky');
     expect(recordTitle(Array.from({ length: 40 }, (_, i) => `Board number ${i}`)).length).toBe(200);
+  });
+});
+
+describe('The page that stands for a record', () => {
+  it('is the one with most ink on it, and the first where there is none', () => {
+    expect(coverPage(emptyBoard(newId()))).toBeUndefined();
+    const pages = somePages(PAGES);
+    const on = (...script: readonly [page: number, what: number][]): number => {
+      const steps = script.map(([page, what]) => ({ page, what, wait: 1 }));
+      const cover = coverPage(written(steps, pages).board);
+      return pages.findIndex(({ id }) => id === cover?.id);
+    };
+    expect(on()).toBe(0);
+    expect(on([1, 0], [2, 0], [2, 0])).toBe(2);
+    // Of two with as much, the earlier; what was removed counts no more, a page that was removed neither.
+    expect(on([2, 0], [1, 0])).toBe(1);
+    expect(on([1, 0], [2, 0], [1, 2])).toBe(2);
+    expect(on([1, 0], [2, 0], [2, 0], [2, 3])).toBe(1);
   });
 });

@@ -13,6 +13,7 @@ import {
   listStudents,
   readRecord,
   readRecordBoard,
+  readRecordPreview,
   retryIndexing,
 } from '@cuaderno/contract/routes/records';
 import { inject, Injectable } from '@angular/core';
@@ -87,6 +88,13 @@ export class RecordsApi {
     lesson: ParamOf<typeof readRecordBoard, 'lesson'>,
   ): Observable<Answer<typeof readRecordBoard>> {
     return this.api.call(readRecordBoard, { params: { lesson } });
+  }
+
+  /** The page of a record with most ink, as a packed snapshot. */
+  readRecordPreview(
+    lesson: ParamOf<typeof readRecordPreview, 'lesson'>,
+  ): Observable<Answer<typeof readRecordPreview>> {
+    return this.api.call(readRecordPreview, { params: { lesson } });
   }
 
   retryIndexing(

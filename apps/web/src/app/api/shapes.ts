@@ -14,6 +14,7 @@ export type {
   IndexingState,
   Note,
   NoteKind,
+  ListedRecord,
   RecordInfo,
   RecordOpened,
 } from '@cuaderno/contract/records';

@@ -81,6 +81,8 @@ export class BoardSession {
   readonly board = computed<Board>(() => this.state().view);
   /** The page to begin on. */
   readonly startPage = signal<Id | null>(null);
+  /** A page to begin at in place of the one that the server proposes, if it is there. */
+  wishedPage: Id | null = null;
   /** Where this window was on it last, or is to go; `null` where it wasn't there. */
   readonly place = signal<View | null>(null);
   readonly ready = computed(() => this.state().seq >= 0);
@@ -305,7 +307,8 @@ export class BoardSession {
     this.isOpen = true;
     if (outline) {
       this.early.clear();
-      this.startPage.set(page);
+      const { pages } = outline;
+      this.startPage.set(pages.some(({ id }) => id === this.wishedPage) ? this.wishedPage : page);
       this.store ??= new PendingStore(id, you);
       this.history ??= new History(you);
       // After a break, what is on screen stays there until it comes anew.

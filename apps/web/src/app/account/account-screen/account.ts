@@ -1,7 +1,7 @@
 import { changePassword } from '@cuaderno/contract/routes/accounts';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { NonNullableFormBuilder } from '@angular/forms';
-import { Router, RouterLink } from '@angular/router';
+import { Router } from '@angular/router';
 import { Account } from '../../api/account';
 import { Attempt } from '../../api/attempt';
 import { Button } from '../../ui/button/button';
@@ -16,7 +16,7 @@ type Done = 'password' | 'signed-out';
 /** The tutor's own account: its password, where it is signed in, and its end. */
 @Component({
   selector: 'cua-account',
-  imports: [Button, DIALOG, FORM, ProblemMessage, RouterLink],
+  imports: [Button, DIALOG, FORM, ProblemMessage],
   templateUrl: './account.html',
   styleUrl: './account.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

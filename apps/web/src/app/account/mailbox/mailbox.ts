@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { MailboxApi } from '../../api/mailbox-api';
 import { Attempt } from '../../api/attempt';
@@ -12,7 +11,7 @@ import { EmptyState } from '../../ui/empty/empty-state';
 /** Letters that would be sent: this mailbox stands in for a mail server. */
 @Component({
   selector: 'cua-mailbox',
-  imports: [Button, ProblemMessage, RouterLink, EmptyState],
+  imports: [Button, ProblemMessage, EmptyState],
   templateUrl: './mailbox.html',
   styleUrl: './mailbox.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

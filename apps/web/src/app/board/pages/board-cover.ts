@@ -14,10 +14,14 @@ import {
 } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { BoardsApi } from '../../api/boards-api';
+import { RecordsApi } from '../../api/records-api';
 import type { PaperSource } from '../drawing/paper-source';
 import { PageThumb } from './page-thumb';
 
-/** A small picture of a board: of its first page. It is fetched when it comes into view: a course may have hundreds. */
+/**
+ * A small picture of a board, of its first page, or of a record, of the page with most ink. It is fetched when it comes
+ * into view: a course may have hundreds.
+ */
 @Component({
   selector: 'cua-board-cover',
   imports: [PageThumb],
@@ -42,9 +46,12 @@ import { PageThumb } from './page-thumb';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class BoardCover {
-  readonly board = input.required<string>();
+  /** One of both. */
+  readonly board = input<string | null>(null);
+  readonly record = input<string | null>(null);
   readonly papers = input.required<PaperSource>();
   private readonly boardsApi = inject(BoardsApi);
+  private readonly recordsApi = inject(RecordsApi);
   protected readonly page = signal<Page | null>(null);
 
   constructor() {
@@ -55,14 +62,17 @@ export class BoardCover {
     watcher.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
     inject(DestroyRef).onDestroy(() => watcher.disconnect());
     effect(() => {
-      const board = this.board();
-      if (inView()) untracked(() => void this.load(board));
+      const [board, record] = [this.board(), this.record()];
+      if (inView()) untracked(() => void this.load(board, record));
     });
   }
 
-  private async load(board: string): Promise<void> {
+  private async load(board: string | null, record: string | null): Promise<void> {
+    const preview = record
+      ? this.recordsApi.readRecordPreview(record)
+      : this.boardsApi.readBoardPreview(board ?? '');
     try {
-      const bytes = await firstValueFrom(this.boardsApi.readBoardPreview(board));
+      const bytes = await firstValueFrom(preview);
       this.page.set(pageFromSnapshot(unpack(bytes) as PageSnapshot));
     } catch {
       // Only a picture: the board's name is there to go by.

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   inject,
   input,
@@ -16,13 +17,16 @@ import { CoursesApi } from '../../api/courses-api';
 import { ImportsApi } from '../../api/imports-api';
 import { LessonsApi } from '../../api/lessons-api';
 import { Attempt } from '../../api/attempt';
-import type { BoardInfo, Course, RecordInfo } from '../../api/shapes';
+import type { BoardInfo, Course, ListedRecord } from '../../api/shapes';
 import { hasAnnotations } from '../../materials/imported-annotations/format-annotations';
 import { ArchiveButton } from '../../records/export/archive-button';
 import { LinksDialog } from '../../records/record-links/links-dialog';
 import { LocalFile, LocalFiles } from '../../board/drawing/local-files';
 import { pdfJs } from '../../board/drawing/pdf-js';
+import { RecordCard } from '../../records/record-card/record-card';
+import { PaperSource } from '../../board/drawing/paper-source';
 import { Button } from '../../ui/button/button';
+import { WindowTitle } from '../../ui/title/window-title';
 import { Tip } from '../../ui/tip/tip';
 import { formatDate, formatDay, formatLength, formatWhen } from '../../ui/time/format-time';
 import { WayIn } from '../../lesson/way-in/way-in';
@@ -45,6 +49,7 @@ const EXPECTED = 60_000;
     LinksDialog,
     ProblemMessage,
     ProgressBarModule,
+    RecordCard,
     RouterLink,
     WayIn,
     EmptyState,
@@ -74,7 +79,8 @@ export class CourseScreen {
   protected readonly info = signal<Course | null>(null);
   protected readonly boards = signal<readonly BoardInfo[]>([]);
   protected readonly takenOut = signal<readonly BoardInfo[]>([]);
-  protected readonly records = signal<readonly RecordInfo[]>([]);
+  protected readonly records = signal<readonly ListedRecord[]>([]);
+  protected readonly papers = new PaperSource(this.local);
   protected readonly uploads = signal<readonly CourseUpload[]>([]);
   protected readonly attempt = new Attempt();
   protected readonly dropping = signal(false);
@@ -87,10 +93,13 @@ export class CourseScreen {
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
   constructor() {
+    const title = inject(WindowTitle);
+    effect(() => title.name(this.info()?.name ?? 'Course'));
     effect(() => {
       this.course();
       untracked(() => void this.load());
     });
+    inject(DestroyRef).onDestroy(() => this.papers.close());
     // A board is about to be opened: what draws it is fetched meanwhile.
     void pdfJs();
     void import('../../lesson/board-screen/board');

@@ -9,6 +9,7 @@ import { HoursApi } from '../../api/hours-api';
 import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { HourRow } from '../../api/timetable';
+import { inAddress } from '../../ui/address/address';
 import { Button } from '../../ui/button/button';
 import { DateField } from '../../ui/dates/date-field';
 import { Chart } from '../../ui/charts/chart';
@@ -25,6 +26,11 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
   { by: 'course', label: 'Course' },
   { by: 'student', label: 'Student' },
 ];
+
+/** A month as fields for months have it, if it is one. */
+function month(text: string): string | null {
+  return /^\d{4}-(?:0[1-9]|1[0-2])$/.test(text) ? text : null;
+}
 
 /** How long lessons really were: what a tutor is paid by. */
 @Component({
@@ -46,11 +52,15 @@ const BY: readonly { readonly by: TotalsBy; readonly label: string }[] = [
 export class HoursScreen {
   private readonly hoursApi = inject(HoursApi);
   /** Months as fields for months have them; the last one included. */
-  protected readonly from = signal(monthBack(2));
-  protected readonly to = signal(monthBack(0));
+  protected readonly from = inAddress('from', month, monthBack(2));
+  protected readonly to = inAddress('to', month, monthBack(0));
   protected readonly rows = signal<readonly HourRow[] | null>(null);
-  protected readonly by = signal<TotalsBy>('month');
-  protected readonly course = signal<string | null>(null);
+  protected readonly by = inAddress<TotalsBy>(
+    'by',
+    (text) => BY.find(({ by }) => by === text)?.by ?? null,
+    'month',
+  );
+  protected readonly course = inAddress<string | null>('course', (text) => text, null);
   protected readonly correcting = signal<HourRow | null>(null);
   protected readonly problem = signal<ProblemDetails | null>(null);
   protected readonly ways = BY;

@@ -1,4 +1,4 @@
-import type { Course, RecordInfo } from '../../api/shapes';
+import type { Course, ListedRecord } from '../../api/shapes';
 import { problem, Screen } from '../../testing/screen';
 import { TodayScreen } from './today';
 
@@ -20,7 +20,7 @@ const course = (name: string, change: Partial<Course> = {}): Course => ({
 
 /** A lesson from then on. */
 const comes = (nextAt: number) => ({ nextAt, nextUntil: nextAt + 50 * 60_000 });
-const record: RecordInfo = {
+const record: ListedRecord = {
   lesson: 'l',
   course: 'Tides',
   courseName: 'Tides',
@@ -29,9 +29,11 @@ const record: RecordInfo = {
   closedAt: Date.UTC(2026, 10, 17, 16, 52),
   pageCount: 3,
   people: ['Ída'],
+  hasSummary: true,
+  until: null,
 };
 
-function today(courses: Course[], records: RecordInfo[] = []) {
+function today(courses: Course[], records: ListedRecord[] = []) {
   return Screen.show(TodayScreen, {}, { 'GET /today': { courses, records }, 'GET /me': ME });
 }
 
@@ -41,7 +43,6 @@ describe('today', () => {
     expect(text).toContain('No course yet.');
     expect(text).toContain('make one, and upload a PDF');
     expect(text).toContain('When you close a lesson, its record appears here.');
-    expect(text).toContain('Maren Solheim');
   });
 
   it('shows the lesson that comes next, whichever course it is of', async () => {
@@ -68,9 +69,9 @@ describe('today', () => {
     expect(link.getAttribute('href')).toBe('/boards/b1');
   });
 
-  it('lists records with when, how long and how much', async () => {
+  it('lists records with when, how long and who', async () => {
     const { text } = await today([course('Tides')], [record]);
-    expect(text).toMatch(/Ebb .*Tides · 52 min.* · 3 pages/);
+    expect(text).toMatch(/Ebb .*Tides · 52 min.* · Ída/);
   });
 
   it('says what is wrong when it can’t be loaded, and tries again', async () => {
@@ -87,14 +88,21 @@ describe('today', () => {
     expect(screen.text).not.toContain('The server is busy.');
   });
 
-  it('signs out', async () => {
-    const screen = await Screen.show(
-      TodayScreen,
-      {},
-      { 'GET /today': { courses: [], records: [] }, 'GET /me': ME, 'POST /sign-out': null },
+  it('says what is to be done until next time, and which lesson waits for its summary', async () => {
+    const late = { closedAt: Date.now() - 3_600_000, hasSummary: false };
+    const { element, text } = await today(
+      [course('Tides')],
+      [
+        { ...record, until: 'Draw the moon each evening.' },
+        { ...record, ...late, lesson: 'm', title: 'Spring tide' },
+        // An old one waits for nothing any more.
+        { ...record, hasSummary: false, lesson: 'o', title: 'Neap tide', closedAt: 0 },
+      ],
     );
-    await screen.press('Sign out');
-    expect(screen.address).toBe('/sign-in');
+    expect(text).toContain('Until next time: Draw the moon each evening.');
+    const waits = [...element.querySelectorAll('[aria-labelledby=unsummed] a')];
+    expect(waits.map((one) => one.getAttribute('href'))).toEqual(['/records/m?view=about']);
+    expect(waits[0]!.textContent).toContain('Spring tide');
   });
 
   it('keeps retired courses apart, with their boards and records', async () => {

@@ -1,14 +1,22 @@
 import { nameOf } from '@cuaderno/core/people';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  signal,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { Account } from '../../api/account';
 import { CoursesApi } from '../../api/courses-api';
 import { LessonsApi } from '../../api/lessons-api';
 import { Attempt } from '../../api/attempt';
-import type { Course, RecordInfo } from '../../api/shapes';
+import type { Course, ListedRecord } from '../../api/shapes';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
-import { MaterialsStore } from '../../materials/store/materials-store';
+import { RecordCard } from '../../records/record-card/record-card';
+import { LocalFiles } from '../../board/drawing/local-files';
+import { PaperSource } from '../../board/drawing/paper-source';
 import { Button } from '../../ui/button/button';
 import {
   formatDate,
@@ -22,10 +30,13 @@ import { CourseForm } from './course-form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
+/** For how long after a lesson it waits for its summary, in ms. */
+const WAITS_MS = 14 * 24 * 3600_000;
+
 /** The tutor's first screen: what comes next, the courses, the last records. */
 @Component({
   selector: 'cua-today',
-  imports: [Button, CourseForm, ProblemMessage, RouterLink, EmptyState, Tip],
+  imports: [Button, CourseForm, RecordCard, ProblemMessage, RouterLink, EmptyState, Tip],
   templateUrl: './today.html',
   styleUrl: './today.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,12 +44,16 @@ import { EmptyState } from '../../ui/empty/empty-state';
 export class TodayScreen {
   private readonly coursesApi = inject(CoursesApi);
   private readonly lessonsApi = inject(LessonsApi);
-  private readonly account = inject(Account);
   private readonly router = inject(Router);
-  private readonly materials = inject(MaterialsStore);
   protected readonly courses = signal<readonly Course[] | null>(null);
-  protected readonly records = signal<readonly RecordInfo[]>([]);
-  protected readonly name = signal('');
+  protected readonly records = signal<readonly ListedRecord[]>([]);
+  protected readonly papers = new PaperSource(inject(LocalFiles));
+  /** Records of the last days of which nothing is said yet. */
+  protected readonly unsummed = computed(() =>
+    this.records().filter(
+      ({ hasSummary, closedAt }) => !hasSummary && Date.now() - closedAt < WAITS_MS,
+    ),
+  );
   protected readonly attempt = new Attempt();
   protected readonly making = signal(false);
   protected readonly zone = formatZone();
@@ -66,6 +81,7 @@ export class TodayScreen {
   );
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => this.papers.close());
     void this.load();
     void this.late.load();
   }
@@ -75,7 +91,6 @@ export class TodayScreen {
       const { courses, records } = await firstValueFrom(this.coursesApi.readToday());
       this.courses.set(courses);
       this.records.set(records);
-      this.name.set((await this.account.load()).tutor?.name ?? '');
     });
   }
 
@@ -89,15 +104,6 @@ export class TodayScreen {
       const wish = { on: 'last', title: formatDay(Date.now()) } as const;
       const { board } = await firstValueFrom(this.lessonsApi.openCourseLesson(id, wish));
       await this.router.navigate(['/boards', board]);
-    });
-  }
-
-  protected async signOut(): Promise<void> {
-    await this.attempt.make(async () => {
-      await this.account.signOut();
-      this.materials.forget();
-      this.late.forget();
-      await this.router.navigateByUrl('/sign-in');
     });
   }
 }

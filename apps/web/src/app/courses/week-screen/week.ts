@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { RouterLink } from '@angular/router';
 import { catchError, EMPTY, firstValueFrom, merge, Subject, switchMap } from 'rxjs';
 import type { Observable } from 'rxjs';
 import { CoursesApi } from '../../api/courses-api';
@@ -9,12 +8,13 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
+import { inAddress } from '../../ui/address/address';
 import { Button } from '../../ui/button/button';
 import { download } from '../../ui/download/download';
 import { formatDay, formatSpan, formatZone } from '../../ui/time/format-time';
 import { CalendarDialog } from '../timetable/calendar-dialog';
 import { DateDialog } from '../timetable/date-dialog';
-import { daysLater, isoDay, mondayOf, weekOf } from '../timetable/days';
+import { daysLater, isoDay, mondayOf, readDay, weekOf } from '../timetable/days';
 import { PlanDialog } from '../timetable/plan-dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
@@ -28,7 +28,7 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 /** A week of lessons, by this machine's clock. */
 @Component({
   selector: 'cua-week',
-  imports: [Button, CalendarDialog, DateDialog, PlanDialog, ProblemMessage, RouterLink],
+  imports: [Button, CalendarDialog, DateDialog, PlanDialog, ProblemMessage],
   templateUrl: './week.html',
   styleUrl: './week.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,7 +36,12 @@ const shortDay = new Intl.DateTimeFormat('en-GB', {
 export class WeekScreen {
   private readonly coursesApi = inject(CoursesApi);
   private readonly timetableApi = inject(TimetableApi);
-  protected readonly monday = signal(mondayOf(Date.now()));
+  /** A day of the week that is shown; this week where the address names none. */
+  private readonly from = inAddress<string | null>('from', readDay, null);
+  protected readonly monday = computed(() => {
+    const from = this.from();
+    return mondayOf(from ? new Date(`${from}T00:00`).getTime() : Date.now());
+  });
   protected readonly part = signal<TimetablePart>(NOTHING_PLANNED);
   protected readonly courses = signal<readonly Course[]>([]);
   protected readonly problem = signal<ProblemDetails | null>(null);
@@ -102,7 +107,7 @@ export class WeekScreen {
   }
 
   protected turn(weeks: number): void {
-    this.monday.set(weeks === 0 ? mondayOf(Date.now()) : daysLater(this.monday(), 7 * weeks));
+    this.from.set(weeks === 0 ? null : isoDay(daysLater(this.monday(), 7 * weeks)));
   }
 
   protected changed(): void {

@@ -24,6 +24,7 @@ import { ImportsApi } from '../../api/imports-api';
 import type { ImportedAnnotations } from '../../api/shapes';
 import { hasAnnotations, whatCame } from '../../materials/imported-annotations/format-annotations';
 import { SaveDialog } from '../../records/export/save-dialog';
+import { Address } from '../../ui/address/address';
 import { Button } from '../../ui/button/button';
 import { FindPanel } from '../../ui/find/find-panel';
 import { Icon } from '../../ui/icons/icon';
@@ -48,6 +49,7 @@ import { TypedAhead } from '../../ui/popup/typed-ahead';
 import { PrivateNotesPanel } from '../../board/private-notes/private-notes-panel';
 import { LocalFiles } from '../../board/drawing/local-files';
 import { PaperSource } from '../../board/drawing/paper-source';
+import { WindowTitle } from '../../ui/title/window-title';
 import { LessonClock } from '../../ui/time/lesson-clock';
 import { Reminder } from '../reminder/reminder';
 import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
@@ -123,6 +125,8 @@ interface PlaceElsewhere {
 export class BoardScreen {
   /** From the address. */
   readonly board = input.required<string>();
+  /** The page to begin at, where the address names one. */
+  readonly at = input<Id | undefined>(undefined, { alias: 'page' });
 
   protected readonly here = inject(OpenBoard);
   protected readonly beside = inject(BesideBoard);
@@ -215,6 +219,14 @@ export class BoardScreen {
   protected readonly choosing = signal(false);
 
   constructor() {
+    const title = inject(WindowTitle);
+    effect(() => title.name(this.here.title() || 'Board'));
+    // A reload comes back to the page that was in view.
+    const address = inject(Address);
+    effect(() => {
+      const page = this.page();
+      if (page && this.session()?.board().pages.has(page)) address.set('page', page);
+    });
     effect(() => {
       // A student leads, and has gone to another board: who follows goes along.
       const session = this.session();
@@ -228,7 +240,7 @@ export class BoardScreen {
     effect(() => {
       const board = this.board();
       untracked(() => {
-        this.here.open(board);
+        this.here.open(board, this.at());
         const came = (history.state ?? {}) as {
           import?: string;
           annotations?: ImportedAnnotations;

@@ -126,8 +126,11 @@ export class OpenBoard {
     inject(DestroyRef).onDestroy(() => this.line()?.close());
   }
 
-  /** Opens a board, in place of another. */
-  open(board: Id): void {
+  /**
+   * Opens a board, in place of another.
+   * @param page to begin at, where the window hasn't been on the board yet
+   */
+  open(board: Id, page?: Id): void {
     this.id.set(board);
     this.info.set(null);
     this.writers.set([]);
@@ -138,6 +141,8 @@ export class OpenBoard {
       line.leadTo(pathOf(board));
       this.coming.set(line.open(board));
     }
+    const session = this.coming();
+    if (page && session) session.wishedPage = page;
     void this.load();
   }
 

@@ -19,6 +19,7 @@ import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 import { wayBack } from '../way-back/way-back';
+import { WindowTitle } from '../../ui/title/window-title';
 import { OwnLateNotice } from '../../records/late-lines/own-late-notice';
 import { PageTurner } from '../../board/pages/page-turner';
 import { ClassStrip } from '../people/class-strip';
@@ -90,6 +91,8 @@ export class LessonScreen {
   protected readonly say = { unsent: formatUnsent };
 
   constructor() {
+    const title = inject(WindowTitle);
+    effect(() => title.name(this.here.title() || 'Lesson'));
     // Over a thin line the page comes as a picture first, and nothing is in its way.
     if (!isLineThin()) void pdfJs();
     effect(() => {

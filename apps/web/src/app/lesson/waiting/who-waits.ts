@@ -10,6 +10,7 @@ import {
 import type { Waiting } from '@cuaderno/core/features';
 import { LiveLink } from '../../live/live-link';
 import type { Dial } from '../../live/live-link';
+import { WindowTitle } from '../../ui/title/window-title';
 import { Notices } from '../notice/notices';
 
 /** How the line is made: another way in tests. */
@@ -50,7 +51,7 @@ export class WhoWaits {
     this.all().filter(({ board }) => board === null || board !== this.board()),
   );
   private known = new Set<string>();
-  private readonly title = document.title;
+  private readonly title = inject(WindowTitle);
 
   constructor() {
     this.link = new LiveLink('/live/waiting', inject(WAITING_DIAL));
@@ -71,12 +72,12 @@ export class WhoWaits {
 
   close(): void {
     this.link.close();
-    document.title = this.title;
+    this.title.wait(0);
   }
 
   private tell(all: readonly Waiting[], elsewhere: readonly Waiting[]): void {
     const count = all.reduce((sum, { names }) => sum + names.length, 0);
-    document.title = count > 0 ? `(${count} waiting) ${this.title}` : this.title;
+    this.title.wait(count);
     const now = new Set<string>();
     for (const waiting of elsewhere) {
       const fresh = waiting.names.filter((name, i) => {

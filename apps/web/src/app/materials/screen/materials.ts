@@ -17,7 +17,7 @@ import {
 } from '@angular/core';
 import type { ElementRef } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { Router, RouterLink } from '@angular/router';
+import { Router } from '@angular/router';
 import { Folder as FolderIcon, FolderPlus, Upload, UsersRound } from 'lucide';
 import { CheckboxModule } from 'primeng/checkbox';
 import { LIST } from '../../ui/list/list';
@@ -71,7 +71,6 @@ const ORDERS: readonly { readonly order: AssetOrder; readonly label: string }[] 
     Icon,
     ProblemMessage,
     PutDialog,
-    RouterLink,
     ScrollingModule,
     LIST,
     ShareDialog,

@@ -13,3 +13,8 @@ export const RECORD_VIEWS: readonly { readonly view: RecordView; readonly label:
 export function isBesidePages(view: RecordView): boolean {
   return view === 'statistics' || view === 'about';
 }
+
+/** What an address names, if it can be shown. */
+export function recordView(name: string): RecordView | null {
+  return RECORD_VIEWS.find(({ view }) => view === name)?.view ?? null;
+}

@@ -32,7 +32,9 @@ import { Stage } from '../../board/stage/stage';
 import { NO_MARKS } from '../../board/stage/stage-marks';
 import type { StageMarks } from '../../board/stage/stage-marks';
 import { FeatureViews } from '../../live/features/feature-views';
+import { inAddress } from '../../ui/address/address';
 import { Button } from '../../ui/button/button';
+import { WindowTitle } from '../../ui/title/window-title';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { SaveRecordDialog } from '../export/save-record-dialog';
 import type { FilmSource } from '../film/film-source';
@@ -45,7 +47,7 @@ import { StatisticsPanel } from '../statistics/statistics-panel';
 import { OpenRecord } from './open-record';
 import { RecordBar } from './record-bar';
 import { RecordFacts } from './record-facts';
-import { isBesidePages } from './record-view';
+import { isBesidePages, recordView } from './record-view';
 import type { RecordView } from './record-view';
 
 const NONE: readonly Drawing[] = [];
@@ -86,13 +88,14 @@ export class RecordScreen {
   protected readonly record = inject(OpenRecord);
   private readonly router = inject(Router);
   private readonly injector = inject(Injector);
+  private isFirst = true;
   private readonly waitingLate = inject(WaitingLateLines);
   protected readonly stage = viewChild(Stage);
   protected readonly papers = new PaperSource();
   protected readonly page = signal<Id | null>(null);
   /** What is shown of the lesson, and what was asked for and may have to be fetched first. */
   protected readonly view = signal<RecordView>('end');
-  protected readonly asked = signal<RecordView>('end');
+  protected readonly asked = inAddress<RecordView>('view', recordView, 'end');
   protected readonly isBesidePages = computed(() => isBesidePages(this.view()));
   protected readonly signed = signal(false);
   protected readonly only = signal<Id | null>(null);
@@ -166,6 +169,8 @@ export class RecordScreen {
   ]);
 
   constructor() {
+    const title = inject(WindowTitle);
+    effect(() => title.name(this.record.info()?.title ?? 'Record'));
     effect(() => {
       this.lesson();
       untracked(() => void this.load());
@@ -185,6 +190,9 @@ export class RecordScreen {
   }
 
   protected async load(): Promise<void> {
+    // The address names what is looked at; the record of another lesson begins at its end.
+    const view = this.isFirst ? this.asked() : 'end';
+    this.isFirst = false;
     this.view.set('end');
     this.asked.set('end');
     void this.waitingLate.load();
@@ -193,6 +201,7 @@ export class RecordScreen {
     // The address names a page, or one begins where the lesson did.
     const page = this.at() ?? this.record.opened()?.statistics?.pages?.[0]?.page;
     if (page) afterNextRender(() => this.stage()?.view.goTo(page), { injector: this.injector });
+    if (view !== 'end') await this.show(view);
   }
 
   protected async show(view: RecordView): Promise<void> {

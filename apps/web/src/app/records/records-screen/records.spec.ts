@@ -13,6 +13,8 @@ const record: FoundRecord['record'] = {
   closedAt: new Date(2026, 10, 24, 17, 20).getTime(),
   pageCount: 2,
   people: ['Ida'],
+  hasSummary: true,
+  until: null,
 };
 const answer = (...found: FoundRecord[]) => ({ found, more: false });
 const students = { students: ['Ida', 'Noor'] };

@@ -34,6 +34,9 @@ import { problemOf } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { Course, Found, FoundRecord, LessonAttended } from '../../api/shapes';
 import type { Deletion } from '../../api/student-data';
+import { RecordCard } from '../record-card/record-card';
+import { LocalFiles } from '../../board/drawing/local-files';
+import { PaperSource } from '../../board/drawing/paper-source';
 import { Button } from '../../ui/button/button';
 import { DateField } from '../../ui/dates/date-field';
 import { ArchiveButton } from '../export/archive-button';
@@ -85,6 +88,7 @@ const FIRST = 5;
     DeletionsDialog,
     FormsModule,
     ProblemMessage,
+    RecordCard,
     RouterLink,
     LIST,
     EmptyState,
@@ -119,6 +123,7 @@ export class RecordsScreen {
   }));
   protected readonly wishes = computed(() => Object.values(this.wish()).some((one) => one !== ''));
   protected readonly found = signal<readonly FoundRecord[] | null>(null);
+  protected readonly papers = new PaperSource(inject(LocalFiles));
   /** How many of them are drawn: the first at once, the rest when those are seen. */
   private readonly most = signal(FIRST);
   protected readonly drawn = computed(() => (this.found() ?? []).slice(0, this.most()));
@@ -165,7 +170,10 @@ export class RecordsScreen {
       .pipe(throttleTime(REST, undefined, { leading: true, trailing: true }), takeUntilDestroyed())
       .subscribe(() => this.go());
     void this.loadChoices();
-    inject(DestroyRef).onDestroy(() => cancelAnimationFrame(this.frame));
+    inject(DestroyRef).onDestroy(() => {
+      cancelAnimationFrame(this.frame);
+      this.papers.close();
+    });
   }
 
   /** Something else is looked for. */
