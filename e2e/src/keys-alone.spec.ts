@@ -87,6 +87,14 @@ test('a student comes in, writes a line and a text, moves it, turns it and takes
   await keyboard.press('Escape');
   const kinds = async (): Promise<string[]> => (await itemsOn(maren)).map(({ kind }) => kind);
   await expect.poll(kinds).toEqual(['ink', 'text']);
+  // Who can't see the page has it in words, in the accessibility tree: what is printed, then what lies there.
+  for (const who of [maren, ida]) {
+    const words = who.page.getByRole('region', { name: 'Page 1 in words' });
+    await expect(words).toContainText('Text: High water at ten');
+    await expect(words).toContainText(/Ida wrote one line, (top|middle|bottom) /);
+    await expect(words.getByRole('paragraph')).toHaveText('Sheet 1 of 1');
+    expect(await words.ariaSnapshot()).toMatch(/paragraph: Sheet 1 of 1\s+- list:\s+- listitem:/);
+  }
   await expect(ida.page.locator('cua-stage .host')).toBeFocused();
 
   // It is chosen, moved and turned by buttons, and taken away.

@@ -43,6 +43,7 @@ import { WipePanel } from '../editing/wipe-panel';
 import { MediaLayer } from '../media/media-layer';
 import { StraightenDialog } from '../scan/straighten-dialog';
 import type { Selection } from '../stage/selecting';
+import { PageOutline } from '../outline/page-outline';
 import { Shortcuts } from '../shortcuts/shortcuts';
 import { ShortcutsDialog } from '../shortcuts/shortcuts-dialog';
 import { Stage } from '../stage/stage';
@@ -70,6 +71,7 @@ import { WorkOnStage } from './work-on-stage';
     FingerSwitch,
     FormulaBar,
     MediaLayer,
+    PageOutline,
     ShortcutsDialog,
     Stage,
     StraightenDialog,

@@ -1,0 +1,2 @@
+export { pageOutline } from './page-outline.js';
+export type { OutlinePart } from './page-outline.js';
