@@ -97,8 +97,8 @@ test('new arrivals wait at the door until the tutor lets them in, and can be sen
   // Retired, its link is dead for good.
   await maren.page.goto(server.url);
   await maren.page
+    .getByRole('region', { name: 'Courses', exact: true })
     .getByRole('link', { name: /Tuesday sky-watching/ })
-    .first()
     .click();
   await maren.page.getByText('The door, guests, and a new link').click();
   await maren.button('Retire the course …').click();

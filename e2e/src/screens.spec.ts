@@ -58,6 +58,12 @@ test('every main screen is a touch from every other; a reload and Back find what
   const next = await week.textContent();
   await page.reload();
   await expect(week).toHaveText(next!);
+  // On paper there is the week, and nothing to press.
+  await page.emulateMedia({ media: 'print' });
+  await expect(week).toBeVisible();
+  await expect(bar).toBeHidden();
+  await expect(maren.button('Plan lessons')).toBeHidden();
+  await page.emulateMedia({ media: 'screen' });
   await bar.getByRole('button', { name: 'Courses' }).click();
   await page.getByRole('link', { name: 'Tides', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Tides', exact: true })).toBeVisible();

@@ -20,6 +20,9 @@ export class AccountShortcuts {
           await firstValueFrom(api.setShortcuts(changed));
         }, settings),
       );
-    inject(DestroyRef).onDestroy(() => asked.unsubscribe());
+    inject(DestroyRef).onDestroy(() => {
+      asked.unsubscribe();
+      shortcuts.keepInBrowser();
+    });
   }
 }

@@ -36,6 +36,21 @@ describe('shortcuts', () => {
     expect(shortcuts.takenBy('j', 'pen')?.name).toBe('highlighter');
   });
 
+  it('are those of an account while somebody is signed in, and this browser’s again afterwards', async () => {
+    const shortcuts = TestBed.inject(Shortcuts);
+    const kept: unknown[] = [];
+    const keep = (settings: unknown): Promise<void> => {
+      kept.push(settings);
+      return Promise.resolve();
+    };
+    shortcuts.keepBy(keep, { singleKeys: true, changed: { pen: 'a' } });
+    expect(shortcuts.of('pen')).toEqual(['a']);
+    await shortcuts.change({ singleKeys: false, changed: {} });
+    expect(kept).toEqual([{ singleKeys: false, changed: {} }]);
+    shortcuts.keepInBrowser();
+    expect(shortcuts.of('pen')).toEqual(['p']);
+  });
+
   it('stay with this browser for who has no account, and take nothing of what isn’t one', async () => {
     await TestBed.inject(Shortcuts).change({ singleKeys: true, changed: { pen: 'q' } });
     TestBed.resetTestingModule();

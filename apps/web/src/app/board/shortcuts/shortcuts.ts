@@ -18,6 +18,10 @@ const inBrowser: KeepShortcuts = (settings) => {
   return Promise.resolve();
 };
 
+function keptInBrowser(): ShortcutSettings {
+  return readJson(ShortcutSettings, lasting.getItem(KEY)) ?? USUAL_SHORTCUTS;
+}
+
 /** Whether another key can be chosen for it: one that it does by a letter, digit or sign alone. */
 export function isChangeable({ chords }: Pick<Shortcut, 'chords'>): boolean {
   return chords.some(isSingle);
@@ -38,9 +42,7 @@ export function chordsBy(shortcut: Shortcut, settings: ShortcutSettings): readon
 /** Which keys do what on a board, for whoever is at this window. */
 @Injectable({ providedIn: 'root' })
 export class Shortcuts {
-  private readonly own = signal(
-    readJson(ShortcutSettings, lasting.getItem(KEY)) ?? USUAL_SHORTCUTS,
-  );
+  private readonly own = signal(keptInBrowser());
   private keep = inBrowser;
   readonly settings = this.own.asReadonly();
   private readonly chords = computed(
@@ -90,5 +92,10 @@ export class Shortcuts {
   keepBy(keep: KeepShortcuts, settings: ShortcutSettings): void {
     this.keep = keep;
     this.own.set(settings);
+  }
+
+  /** They are those of this browser again: nobody's account is used in it any more. */
+  keepInBrowser(): void {
+    this.keepBy(inBrowser, keptInBrowser());
   }
 }

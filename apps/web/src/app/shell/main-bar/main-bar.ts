@@ -83,7 +83,11 @@ export class MainBar {
         this.coursesList().hide();
         this.accountList().hide();
       });
-    void this.account.load().then(({ tutor }) => this.name.set(tutor?.name ?? ''));
+    // Without a connection it is the account all the same.
+    void this.account.load().then(
+      ({ tutor }) => this.name.set(tutor?.name ?? ''),
+      () => undefined,
+    );
   }
 
   protected openCourses(event: Event): void {
