@@ -43,6 +43,12 @@ const SETTLED = 800;
       }
     </section>
   `,
+  styles: `
+    /* It takes no room of its own: all of that is the page's. */
+    :host {
+      display: contents;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PageOutline {
