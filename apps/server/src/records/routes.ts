@@ -19,14 +19,15 @@ import { ProblemError } from '../problems/index.js';
 
 export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
   /** A record is as it was, but for what was taken out of its board since: a browser that has it so needs no other. */
-  async function isKnown(
+  async function unknownVersion(
     request: FastifyRequest,
     reply: FastifyReply,
     record: { readonly lesson: Id },
-  ): Promise<boolean> {
-    const tag = `"${await app.records.version(record)}"`;
+  ): Promise<string | null> {
+    const version = await app.records.version(record);
+    const tag = `"${version}"`;
     reply.header('cache-control', 'private, no-cache').header('etag', tag);
-    return request.headers['if-none-match'] === tag;
+    return request.headers['if-none-match'] === tag ? null : version;
   }
 
   app.route({
@@ -66,8 +67,8 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
     ...served(readRecordPreview),
     handler: async (request, reply) => {
       const record = await app.records.one(request.params.lesson, request.tutor.id);
-      if (await isKnown(request, reply, record)) return reply.status(304).send();
-      const version = await app.records.version(record);
+      const version = await unknownVersion(request, reply, record);
+      if (version === null) return reply.status(304).send();
       const page = await app.recordCovers.of(record.lesson, version);
       if (!page) throw new ProblemError('not-found');
       return reply.header('content-type', 'application/vnd.msgpack').send(page);
@@ -100,7 +101,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
     handler: async (request, reply) => {
       const { tutor, params } = request;
       const record = await app.records.one(params.lesson, tutor.id);
-      if (await isKnown(request, reply, record)) return reply.status(304).send();
+      if ((await unknownVersion(request, reply, record)) === null) return reply.status(304).send();
       const board = await app.records.board(record);
       const seq = Math.max(0, ...(await app.records.boards(record)).map((one) => one.seq));
       return reply
@@ -122,7 +123,7 @@ export const recordRoutes: FastifyPluginAsyncZod = async (app) => {
     handler: async (request, reply) => {
       const { tutor, params } = request;
       const record = await app.records.one(params.lesson, tutor.id);
-      if (await isKnown(request, reply, record)) return reply.status(304).send();
+      if ((await unknownVersion(request, reply, record)) === null) return reply.status(304).send();
       const { before, beforeSeq, entries } = await app.records.log(record);
       return reply
         .header('content-type', 'application/vnd.msgpack')

@@ -33,7 +33,6 @@ export const routes: Routes = [
   },
   {
     path: 'lesson',
-    title: 'Lesson',
     loadComponent: () => import('./lesson/student-screen/lesson').then((m) => m.LessonScreen),
   },
   {

@@ -16,7 +16,6 @@ const mainRoutes: Routes = [
   },
   {
     path: 'courses/:course',
-    title: 'Course',
     loadComponent: () => import('./courses/course-screen/course').then((m) => m.CourseScreen),
   },
   {
@@ -53,12 +52,10 @@ export const tutorRoutes: Routes = [
     children: [
       {
         path: 'boards/:board',
-        title: 'Board',
         loadComponent: () => import('./lesson/board-screen/board').then((m) => m.BoardScreen),
       },
       {
         path: 'records/:lesson',
-        title: 'Record',
         loadComponent: () => import('./records/record-screen/record').then((m) => m.RecordScreen),
       },
       { path: '', component: MainFrame, children: mainRoutes },

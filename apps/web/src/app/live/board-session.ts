@@ -307,8 +307,8 @@ export class BoardSession {
     this.isOpen = true;
     if (outline) {
       this.early.clear();
-      const { pages } = outline;
-      this.startPage.set(pages.some(({ id }) => id === this.wishedPage) ? this.wishedPage : page);
+      const wished = outline.pages.some(({ id, removed }) => id === this.wishedPage && !removed);
+      this.startPage.set(wished ? this.wishedPage : page);
       this.store ??= new PendingStore(id, you);
       this.history ??= new History(you);
       // After a break, what is on screen stays there until it comes anew.

@@ -18,6 +18,9 @@ import { RecordsApi } from '../../api/records-api';
 import type { PaperSource } from '../drawing/paper-source';
 import { PageThumb } from './page-thumb';
 
+/** A board, or the record of a lesson. */
+export type CoverOf = { readonly board: string } | { readonly record: string };
+
 /**
  * A small picture of a board, of its first page, or of a record, of the page with most ink. It is fetched when it comes
  * into view: a course may have hundreds.
@@ -46,9 +49,7 @@ import { PageThumb } from './page-thumb';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class BoardCover {
-  /** One of both. */
-  readonly board = input<string | null>(null);
-  readonly record = input<string | null>(null);
+  readonly of = input.required<CoverOf>();
   readonly papers = input.required<PaperSource>();
   private readonly boardsApi = inject(BoardsApi);
   private readonly recordsApi = inject(RecordsApi);
@@ -62,15 +63,16 @@ export class BoardCover {
     watcher.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
     inject(DestroyRef).onDestroy(() => watcher.disconnect());
     effect(() => {
-      const [board, record] = [this.board(), this.record()];
-      if (inView()) untracked(() => void this.load(board, record));
+      const of = this.of();
+      if (inView()) untracked(() => void this.load(of));
     });
   }
 
-  private async load(board: string | null, record: string | null): Promise<void> {
-    const preview = record
-      ? this.recordsApi.readRecordPreview(record)
-      : this.boardsApi.readBoardPreview(board ?? '');
+  private async load(of: CoverOf): Promise<void> {
+    const preview =
+      'record' in of
+        ? this.recordsApi.readRecordPreview(of.record)
+        : this.boardsApi.readBoardPreview(of.board);
     try {
       const bytes = await firstValueFrom(preview);
       this.page.set(pageFromSnapshot(unpack(bytes) as PageSnapshot));

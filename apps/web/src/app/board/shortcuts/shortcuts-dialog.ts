@@ -16,7 +16,7 @@ import { ProblemMessage } from '../../ui/problem/problem-message';
 import { formatChord, isSingle, singlePressed } from './chord';
 import type { Chord } from './chord';
 import { chordsBy, isChangeable, Shortcuts } from './shortcuts';
-import { SHORTCUT_GROUPS, SHORTCUTS } from './table';
+import { SHORTCUT_GROUPS, SHORTCUTS, TUTORS } from './table';
 import type { Command, Shortcut } from './table';
 
 /** The list of all keys, in which those can be changed that are a letter, digit or sign alone. */
@@ -112,9 +112,3 @@ export class ShortcutsDialog {
     void this.attempt.make(() => this.shortcuts.change(settings));
   }
 }
-
-/** What only a tutor does. */
-const TUTORS: ReadonlySet<Command> = new Set([
-  ...(['cover', 'group', 'ungroup', 'to-front', 'to-back'] as const),
-  ...(['pens-back', 'find', 'move-page'] as const),
-]);

@@ -2,7 +2,14 @@ import { KIND_TOOLS } from '../kinds/register';
 import type { Tool } from '../tool/tool';
 import type { Chord } from './chord';
 
-export type ShortcutGroup = 'Tools' | 'Steps' | 'Pages and view' | 'What is selected' | 'Lesson';
+export const SHORTCUT_GROUPS = [
+  'Tools',
+  'Steps',
+  'Pages and view',
+  'What is selected',
+  'Lesson',
+] as const;
+export type ShortcutGroup = (typeof SHORTCUT_GROUPS)[number];
 
 /** Something on a board that keys do. */
 export interface Shortcut {
@@ -132,10 +139,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
   ),
 ];
 
-export const SHORTCUT_GROUPS: readonly ShortcutGroup[] = [
-  'Tools',
-  'Steps',
-  'Pages and view',
-  'What is selected',
-  'Lesson',
-];
+/** What only a tutor does. */
+export const TUTORS: ReadonlySet<Command> = new Set([
+  ...(['cover', 'group', 'ungroup', 'to-front', 'to-back'] as const),
+  ...(['pens-back', 'find', 'move-page'] as const),
+]);

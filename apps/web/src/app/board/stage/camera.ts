@@ -3,6 +3,8 @@ import type { Point, Rect } from '@cuaderno/core/geometry';
 /** CSS pixels a point at full size, which is 96/72, and at the largest zoom. */
 export const FULL_SIZE = 96 / 72;
 export const MAX_ZOOM = 16;
+/** How much nearer a touch of a button or a key goes. */
+export const ZOOM_STEP = 1.25;
 
 /** What the window shows: the place at its top left corner, in points, and CSS pixels a point. */
 export interface Camera {

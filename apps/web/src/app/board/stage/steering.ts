@@ -1,5 +1,6 @@
 import type { Point } from '@cuaderno/core/geometry';
 import type { Command } from '../shortcuts/table';
+import { ZOOM_STEP } from './camera';
 
 /** What keys and wheels move. Distances in CSS px. */
 export interface Steered {
@@ -21,7 +22,6 @@ export interface Steered {
 
 /** How far an arrow key moves the page, in CSS px. */
 const STEP = 60;
-const ZOOM_STEP = 1.25;
 /** Which way the page goes: the other than what is seen of it. */
 const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [0, 1],

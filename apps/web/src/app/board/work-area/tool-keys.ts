@@ -1,12 +1,9 @@
-import { KIND_TOOLS } from '../kinds/register';
+import { ARRANGING_TOOLS, SHOWING_TOOLS, WRITING_TOOLS } from '../dock/tool-buttons';
 import { PRESETS } from '../shortcuts/table';
 import type { Command } from '../shortcuts/table';
 import type { Tool, Tools } from '../tool/tool';
 
-const TOOLS: readonly Tool[] = [
-  ...(['pen', 'highlighter', 'eraser', 'hand', 'select', 'pointer', 'lamp'] as const),
-  ...KIND_TOOLS.map(({ tool }) => tool),
-];
+const TOOLS = [...WRITING_TOOLS, ...ARRANGING_TOOLS, ...SHOWING_TOOLS].map(({ tool }) => tool);
 
 /**
  * Takes up a tool, an own pen, or another width by key; returns whether the key was one of these.

@@ -3,12 +3,8 @@ import { Fullscreen, MoveHorizontal, ZoomIn, ZoomOut } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
 import { Shortcuts } from '../shortcuts/shortcuts';
-import { FULL_SIZE } from '../stage/camera';
+import { FULL_SIZE, ZOOM_STEP } from '../stage/camera';
 import type { Stage } from '../stage/stage';
-
-/** How much nearer or farther a touch of a button goes. */
-const NEARER = 1.25;
-const FARTHER = 0.8;
 
 /** How much of the page is seen: nearer, farther, all of it. */
 @Component({
@@ -21,7 +17,7 @@ const FARTHER = 0.8;
       class="zoom"
       [cuaTip]="shortcuts.tip('Zoom out', 'zoom-out')"
       aria-label="Zoom out"
-      (click)="stage().view.zoomBy(farther)"
+      (click)="stage().view.zoomBy(1 / zoomStep)"
     >
       <cua-icon [of]="icons.ZoomOut" [size]="20" />
     </button>
@@ -38,7 +34,7 @@ const FARTHER = 0.8;
       class="zoom"
       [cuaTip]="shortcuts.tip('Zoom in', 'zoom-in')"
       aria-label="Zoom in"
-      (click)="stage().view.zoomBy(nearer)"
+      (click)="stage().view.zoomBy(zoomStep)"
     >
       <cua-icon [of]="icons.ZoomIn" [size]="20" />
     </button>
@@ -74,8 +70,7 @@ export class ViewBar {
 
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { Fullscreen, MoveHorizontal, ZoomIn, ZoomOut };
-  protected readonly nearer = NEARER;
-  protected readonly farther = FARTHER;
+  protected readonly zoomStep = ZOOM_STEP;
   protected readonly fullSize = FULL_SIZE;
   protected readonly percent = computed(() =>
     Math.round((this.stage().view.zoom() / FULL_SIZE) * 100),

@@ -7,6 +7,7 @@ import type { CoverSheets } from '../editing/cover-sheets';
 import type { PageWriting } from '../editing/page-writing';
 import type { Shortcuts } from '../shortcuts/shortcuts';
 import type { Command } from '../shortcuts/table';
+import { ZOOM_STEP } from '../stage/camera';
 import type { Stage } from '../stage/stage';
 import type { Tool, Tools } from '../tool/tool';
 import { arrangeByKey } from './arrange-keys';
@@ -27,9 +28,6 @@ export interface KeyWork {
   /** The list of all keys is asked for. */
   showShortcuts(): void;
 }
-
-/** Nearer or farther by key, as by a button. */
-const ZOOM_STEP = 1.25;
 
 /** Keys of a board: pages are turned, what is chosen is arranged, tools are taken, what was done is undone. */
 export class WorkKeys {

@@ -28,7 +28,7 @@ import { PaperSource } from '../../board/drawing/paper-source';
 import { Button } from '../../ui/button/button';
 import { WindowTitle } from '../../ui/title/window-title';
 import { Tip } from '../../ui/tip/tip';
-import { formatDate, formatDay, formatLength, formatWhen } from '../../ui/time/format-time';
+import { formatDate, formatDay } from '../../ui/time/format-time';
 import { WayIn } from '../../lesson/way-in/way-in';
 import { BoardList } from './board-list';
 import { CourseUpload } from './upload';
@@ -89,7 +89,6 @@ export class CourseScreen {
   protected readonly students = computed(() => [
     ...new Set(this.records().flatMap(({ people }) => people)),
   ]);
-  protected readonly say = { date: formatDate, length: formatLength, when: formatWhen };
   protected readonly percent = (part: number): number => Math.round(part * 100);
 
   constructor() {

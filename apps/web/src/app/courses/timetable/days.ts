@@ -27,10 +27,3 @@ export function isoDay(day: Date): string {
   const two = (n: number): string => String(n).padStart(2, '0');
   return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`;
 }
-
-/** A day as fields for dates have it, if it is one of this or the last century; otherwise `null`. */
-export function readDay(text: string): string | null {
-  if (!/^(?:19|20)\d\d-\d\d-\d\d$/.test(text)) return null;
-  const day = new Date(`${text}T00:00`);
-  return Number.isNaN(day.getTime()) || isoDay(day) !== text ? null : text;
-}

@@ -10,11 +10,12 @@ import type { Course } from '../../api/shapes';
 import type { Planned, TimetablePart } from '../../api/timetable';
 import { inAddress } from '../../ui/address/address';
 import { Button } from '../../ui/button/button';
+import { readDay } from '../../ui/dates/read-date';
 import { download } from '../../ui/download/download';
 import { formatDay, formatSpan, formatZone } from '../../ui/time/format-time';
 import { CalendarDialog } from '../timetable/calendar-dialog';
 import { DateDialog } from '../timetable/date-dialog';
-import { daysLater, isoDay, mondayOf, readDay, weekOf } from '../timetable/days';
+import { daysLater, isoDay, mondayOf, weekOf } from '../timetable/days';
 import { PlanDialog } from '../timetable/plan-dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
@@ -37,7 +38,14 @@ export class WeekScreen {
   private readonly coursesApi = inject(CoursesApi);
   private readonly timetableApi = inject(TimetableApi);
   /** A day of the week that is shown; this week where the address names none. */
-  private readonly from = inAddress<string | null>('from', readDay, null);
+  private readonly from = inAddress<string | null>(
+    'from',
+    (text) => {
+      const day = readDay(text, new Date());
+      return day && isoDay(day);
+    },
+    null,
+  );
   protected readonly monday = computed(() => {
     const from = this.from();
     return mondayOf(from ? new Date(`${from}T00:00`).getTime() : Date.now());

@@ -225,7 +225,13 @@ export class BoardScreen {
     const address = inject(Address);
     effect(() => {
       const page = this.page();
-      if (page && this.session()?.board().pages.has(page)) address.set('page', page);
+      // Not with each line that is written.
+      const isThere = untracked(() =>
+        this.session()
+          ?.board()
+          .pages.has(page ?? ''),
+      );
+      if (isThere) address.set('page', page);
     });
     effect(() => {
       // A student leads, and has gone to another board: who follows goes along.

@@ -10,7 +10,7 @@ import { formatDate, formatLength } from '../../ui/time/format-time';
   selector: 'cua-record-card',
   imports: [BoardCover, RouterLink],
   template: `
-    <cua-board-cover [record]="record().lesson" [papers]="papers()" />
+    <cua-board-cover [of]="{ record: record().lesson }" [papers]="papers()" />
     <div class="words">
       <a class="name" [attr.aria-label]="name()" [routerLink]="['/records', record().lesson]"
         ><bdi>{{ record().title }}</bdi></a

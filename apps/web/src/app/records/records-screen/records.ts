@@ -45,7 +45,7 @@ import { SAID } from '../../live/features/in-record';
 import { CourseAttendance } from '../statistics/course-attendance';
 import { DeletionDialog } from '../student-data/deletion-dialog';
 import { DeletionsDialog } from '../student-data/deletions-dialog';
-import { formatDate, formatLength, inThisZone } from '../../ui/time/format-time';
+import { inThisZone } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -150,7 +150,6 @@ export class RecordsScreen {
   /** Whether reports of what was deleted are being read. */
   protected readonly reading = signal(false);
   protected readonly problem = signal<ProblemDetails | null>(null);
-  protected readonly say = { date: formatDate, length: formatLength };
 
   constructor() {
     merge(toObservable(this.wish).pipe(map(() => 0)), this.asks)

@@ -41,9 +41,24 @@ describe('what stands in the address', () => {
     shown.from.set('7');
     await settled();
     expect(url()).toBe('/shown?else=1&by=week&from=7');
-    shown.from.set('1');
+  });
+
+  it('is changed at once, and then as often as browsers let it be', async () => {
+    const shown = await harness.navigateByUrl('/shown', Shown);
     await settled();
-    expect(url()).toBe('/shown?else=1&by=week');
+    jasmine.clock().install();
+    const changes = spyOn(TestBed.inject(Location), 'replaceState').and.callThrough();
+    try {
+      for (let page = 2; page <= 200; page++) {
+        shown.from.set(String(page));
+        await settled();
+      }
+      expect(url()).toBe('/shown?from=2');
+      jasmine.clock().tick(1000);
+      expect([url(), changes.calls.count()]).toEqual(['/shown?from=200', 2]);
+    } finally {
+      jasmine.clock().uninstall();
+    }
   });
 
   it('isn’t put into the address of another screen', async () => {
