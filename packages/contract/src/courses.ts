@@ -1,4 +1,4 @@
-import { DoorRule, Rules } from '@cuaderno/core/permissions';
+import { DoorRule, GivenRole, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { isTimeZone } from './time-zone.js';
 
@@ -62,6 +62,8 @@ export const GuestLinkShape = z.object({
   id: z.string(),
   token: z.string(),
   guest: z.string(),
+  /** What they are in the lesson that they come to. */
+  role: GivenRole,
   madeAt: z.number(),
   /** Whether somebody came by it already. */
   used: z.boolean(),

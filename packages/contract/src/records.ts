@@ -1,5 +1,6 @@
 import { SAID_SOURCES } from '@cuaderno/core/features';
 import { Id } from '@cuaderno/core/id';
+import { Role } from '@cuaderno/core/permissions';
 import { LessonStatistics } from '@cuaderno/core/replay';
 import * as z from 'zod';
 
@@ -31,7 +32,7 @@ export const Attendance = z.object({
   id: z.string(),
   name: z.string(),
   nameOrdinal: z.number(),
-  role: z.enum(['tutor', 'student']),
+  role: Role,
   spans: z.array(Stretch),
 });
 export type Attendance = z.infer<typeof Attendance>;

@@ -1,12 +1,15 @@
 import type * as z from 'zod';
 
 /**
- * Who may ask. `tutor`: anyone who is signed in. `student`: who was let in to a lesson that is open. `arrival`: who
+ * Who may ask. `tutor`: anyone who is signed in. `student`: who was let in to a lesson that is open. `helper`: who
+ * was let in to help. `teacher`: a tutor, or one who helps in a lesson of the course that the path names, by itself or by a
+ * board of it. `arrival`: who
  * knocked at its door. `device`: a student's browser, known by its own cookie. `link`: anyone who holds the link that is
  * part of the path. `reader`: a tutor or a student, whom the route asks about what they read. `anyone`: nothing is
  * asked.
  */
-export type Who = 'tutor' | 'student' | 'arrival' | 'device' | 'link' | 'reader' | 'anyone';
+export type Who =
+  'tutor' | 'teacher' | 'student' | 'helper' | 'arrival' | 'device' | 'link' | 'reader' | 'anyone';
 
 type Method = 'GET' | 'POST';
 

@@ -91,6 +91,14 @@ export class Accounts {
   }
 
   /** All tutors but this one, by name. */
+  async byId(id: string): Promise<Tutor | null> {
+    const [row] = await this.db
+      .select({ id: tutors.id, name: tutors.name, email: tutors.email })
+      .from(tutors)
+      .where(eq(tutors.id, id));
+    return row ?? null;
+  }
+
   others(tutor: string): Promise<{ id: string; name: string }[]> {
     return this.db
       .select({ id: tutors.id, name: tutors.name })

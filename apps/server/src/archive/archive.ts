@@ -133,7 +133,7 @@ export class Archive {
 
   private isMeant({ name, role }: Attendance): boolean {
     const { student } = this.wish;
-    return student === null || (role === 'student' && name === student);
+    return student === null || (role !== 'tutor' && name === student);
   }
 
   private async attendance({ id, name }: Pick<Course, 'id' | 'name'>): Promise<string> {

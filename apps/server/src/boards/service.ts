@@ -241,4 +241,15 @@ export class Boards {
       .limit(1);
     return rows.length > 0;
   }
+
+  /** Whether a file is on a board of a course. */
+  async fileOfCourse(course: string, hash: string): Promise<boolean> {
+    const rows = await this.db
+      .select({ hash: boardFiles.hash })
+      .from(boardFiles)
+      .innerJoin(boards, eq(boards.id, boardFiles.board))
+      .where(and(eq(boards.course, course), eq(boardFiles.hash, hash), isNull(boards.removedAt)))
+      .limit(1);
+    return rows.length > 0;
+  }
 }

@@ -1,3 +1,4 @@
+import type { Role } from '@cuaderno/core';
 import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { courses } from '../courses/tables.js';
@@ -32,7 +33,7 @@ export const boardWriters = sqliteTable(
     person: text().notNull(),
     name: text().notNull(),
     nameOrdinal: integer('name_ordinal').notNull(),
-    role: text({ enum: ['tutor', 'student'] }).notNull(),
+    role: text().$type<Role>().notNull(),
   },
   (table) => [primaryKey({ columns: [table.board, table.person] })],
 );

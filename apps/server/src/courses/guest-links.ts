@@ -1,4 +1,5 @@
 import { newId } from '@cuaderno/core';
+import type { GivenRole } from '@cuaderno/core';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
@@ -11,6 +12,8 @@ export interface GuestLink {
   readonly token: string;
   /** Whom it was made for. */
   readonly guest: string;
+  /** What they are in the lesson that they come to. */
+  readonly role: GivenRole;
   readonly madeAt: number;
   /** Whether somebody came by it already. */
   readonly used: boolean;
@@ -18,20 +21,21 @@ export interface GuestLink {
 
 type GuestLinkRow = typeof guestLinks.$inferSelect;
 
-function link({ id, course, token, guest, madeAt, device }: GuestLinkRow): GuestLink {
-  return { id, course, token, guest, madeAt, used: device !== null };
+function link({ id, course, token, guest, role, madeAt, device }: GuestLinkRow): GuestLink {
+  return { id, course, token, guest, role, madeAt, used: device !== null };
 }
 
 /** Links that let in one guest each, and anyone who opens them first is that guest. */
 export class GuestLinks {
   constructor(private readonly db: Database) {}
 
-  async make(course: string, guest: string): Promise<GuestLink> {
+  async make(course: string, guest: string, role: GivenRole): Promise<GuestLink> {
     const row: GuestLinkRow = {
       id: newId(),
       course,
       token: newLinkToken(),
       guest,
+      role,
       madeAt: Date.now(),
       device: null,
       endedAt: null,

@@ -1,4 +1,4 @@
-import type { DoorRule, Rules } from '@cuaderno/core';
+import type { DoorRule, GivenRole, Rules } from '@cuaderno/core';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { tutors } from '../accounts/tables.js';
 
@@ -52,6 +52,8 @@ export const guestLinks = sqliteTable(
     token: text().notNull().unique(),
     /** Whom the tutor made it for. */
     guest: text().notNull(),
+    /** What they are in the lesson that they come to. */
+    role: text().$type<GivenRole>().notNull().default('student'),
     madeAt: integer('made_at').notNull(),
     /** SHA-256 of the first browser that came by it: it lets in no other. */
     device: text(),

@@ -73,7 +73,7 @@ export const wayInRoutes: FastifyPluginAsyncZod = async (app) => {
     ...served(createGuestLink),
     handler: async ({ tutor, params, body }, reply) => {
       const { id } = await app.courses.one(params.course, tutor.id);
-      return reply.status(201).send(await app.guestLinks.make(id, body.guest));
+      return reply.status(201).send(await app.guestLinks.make(id, body.guest, body.role));
     },
   });
 

@@ -127,7 +127,12 @@ async function pastLesson(
   const lesson = await app.lessons.start(course.id, boardId, tutor);
   const [ida, jonas, noor] = await Promise.all(
     ['Ida', 'Jonas', 'Noor'].map((name) =>
-      app.lessons.door.knock(lesson, 'all', { name, device: `${name} of the demo`, guest: null }),
+      app.lessons.door.knock(lesson, 'all', {
+        name,
+        device: `${name} of the demo`,
+        guest: null,
+        role: 'student',
+      }),
     ),
   );
   await app.live.lessonOpened(lesson);

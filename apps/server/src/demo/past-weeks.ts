@@ -70,7 +70,12 @@ async function oneLesson(
   const names = diary.students.filter((name) => !week.away?.includes(name));
   const students: Id[] = [];
   for (const name of names) {
-    const joinRequest = { name, device: `${name} of the demo`, guest: null };
+    const joinRequest = {
+      name,
+      device: `${name} of the demo`,
+      guest: null,
+      role: 'student',
+    } as const;
     students.push((await app.lessons.door.knock(lesson, 'all', joinRequest))!.id);
   }
   await app.live.lessonOpened(lesson);

@@ -2,20 +2,36 @@ import { readFile, readPagePicture } from '@cuaderno/contract/routes/files';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { served } from '../contract/served.js';
+import type { Student } from '../lessons/plugin.js';
 import { ProblemError } from '../problems/index.js';
 
 export const fileRoutes: FastifyPluginAsyncZod = async (app) => {
   /** Throws `not-found` for anyone who may not see the file. Resolves with whether it is shared by somebody else. */
   const mayHave = async (request: FastifyRequest, hash: string): Promise<boolean> => {
     const tutor = await app.tutorOf(request);
-    const own = tutor
-      ? (await app.boards.fileOfTutor(tutor.id, hash)) ||
-        (await app.materials.hasFile(tutor.id, hash))
-      : await app.hiddenFiles.mayHaveIn(app.studentOf(request).lesson, hash);
+    const own =
+      tutor !== null &&
+      ((await app.boards.fileOfTutor(tutor.id, hash)) ||
+        (await app.materials.hasFile(tutor.id, hash)));
     const shared = !own && tutor !== null && (await app.shares.mayUseFile(tutor.id, hash));
-    if (!own && !shared) throw new ProblemError('not-found');
-    return shared;
+    if (own || shared) return shared;
+    // A tutor who is in another's lesson has what is there.
+    if (tutor === null || isInLesson(request))
+      if (await mayHaveInLesson(app.studentOf(request), hash)) return false;
+    throw new ProblemError('not-found');
   };
+  const isInLesson = (request: FastifyRequest): boolean => {
+    try {
+      app.studentOf(request);
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  /** Who helps sees whole boards of the course; others what the class may see. */
+  const mayHaveInLesson = async ({ lesson, person }: Student, hash: string): Promise<boolean> =>
+    (await app.hiddenFiles.mayHaveIn(lesson, hash)) ||
+    (person.role === 'helper' && (await app.boards.fileOfCourse(lesson.course, hash)));
   /** What is shared may be taken back. */
   const kept = (shared: boolean): string =>
     shared ? 'no-store' : 'private, max-age=31536000, immutable';

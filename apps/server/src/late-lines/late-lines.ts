@@ -55,7 +55,7 @@ export class LateLines {
         and(
           eq(people.id, person),
           eq(people.device, device),
-          eq(people.role, 'student'),
+          ne(people.role, 'tutor'),
           eq(people.door, 'in'),
           or(isNull(lessons.closedAt), gt(lessons.closedAt, Date.now() - IN_TIME)),
         ),

@@ -1,6 +1,6 @@
 import { comesIn, knocked, newId } from '@cuaderno/core';
-import type { DoorRule, DoorWord, Id } from '@cuaderno/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import type { DoorRule, DoorWord, GivenRole, Id, Role, Trust } from '@cuaderno/core';
+import { and, eq } from 'drizzle-orm';
 import { knownDevices } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
@@ -17,6 +17,8 @@ export interface Knocker {
   readonly device: string;
   /** Whom the link was made for that they came by, if it was a guest's. */
   readonly guest: string | null;
+  /** What they are when they are in, if nothing else is said at the door. */
+  readonly role: GivenRole;
 }
 
 /**
@@ -34,7 +36,7 @@ export class Door {
    * the door is open to all: it may be them. Throws `kept-out` for whom the tutor keeps out of this lesson.
    */
   async knock(lesson: LiveLesson, rule: DoorRule, who: Knocker): Promise<Participant> {
-    const { name, device, guest } = who;
+    const { name, device, guest, role } = who;
     this.refuseKeptOut(lesson, device);
     if (lesson.came >= MAX_COMERS) throw new ProblemError('slow-down');
     const known = await this.knownName(lesson.course, device);
@@ -45,8 +47,8 @@ export class Door {
         id: newId(),
         name,
         nameOrdinal: lesson.nextOrdinal(name),
-        role: 'student',
-        trust: lesson.rules.trust ?? 'view',
+        role,
+        trust: trustOf(role, lesson),
         rules: {},
         door: comes ? 'in' : 'waiting',
         device,
@@ -55,7 +57,7 @@ export class Door {
       now,
       known,
     );
-    const { id, nameOrdinal, role, trust, door } = person;
+    const { id, nameOrdinal, trust, door } = person;
     await this.db.insert(people).values({
       id,
       name,
@@ -85,13 +87,22 @@ export class Door {
     this.onChange(lesson, [person]);
   }
 
-  /** The tutor's word; it holds from here on. Returns to whom it applied. */
-  async word(lesson: LiveLesson, who: Id | 'all', word: DoorWord): Promise<Participant[]> {
+  /**
+   * The word of one who teaches; it holds from here on. Returns to whom it applied.
+   * @param as what who is let in is from now on; nothing said, what they were, or are by their link
+   */
+  async word(
+    lesson: LiveLesson,
+    who: Id | 'all',
+    word: DoorWord,
+    as?: GivenRole,
+  ): Promise<Participant[]> {
     const moved = lesson.word(who, word);
     if (moved.length === 0) return moved;
     for (const person of moved) {
       // Anyone who comes in has what the class has by now, and so has anyone who comes in again.
-      person.trust = word === 'in' ? (lesson.rules.trust ?? 'view') : 'view';
+      if (word === 'in' && as) person.role = as;
+      person.trust = word === 'in' ? trustOf(person.role, lesson) : 'view';
       person.handAt = null;
       person.signal = null;
     }
@@ -107,12 +118,11 @@ export class Door {
   }
 
   private async keep(lesson: LiveLesson, moved: readonly Participant[]): Promise<void> {
-    const ids = moved.map(({ id }) => id);
-    const { door, trust } = moved[0]!;
-    await this.db
-      .update(people)
-      .set(trust === 'view' ? { door, trust } : { door, trust, hadPen: true })
-      .where(and(eq(people.lesson, lesson.id), inArray(people.id, ids)));
+    for (const { id, door, role, trust } of moved)
+      await this.db
+        .update(people)
+        .set({ door, role, trust, ...(trust === 'view' ? {} : { hadPen: true }) })
+        .where(and(eq(people.lesson, lesson.id), eq(people.id, id)));
   }
 
   /** The name under which a browser was let into a course before, if it was. @param device SHA-256 of what it keeps */
@@ -124,10 +134,10 @@ export class Door {
     return row?.name ?? null;
   }
 
-  /** A guest's browser isn't remembered: they come once. */
+  /** Only students are known again: a guest comes once, and who helps or watches is let in each time. */
   private async remember({ course }: LiveLesson, person: Participant): Promise<void> {
-    const { name, device, guest } = person;
-    if (!device || guest !== null) return;
+    const { name, device, guest, role } = person;
+    if (!device || guest !== null || role !== 'student') return;
     const at = Date.now();
     await this.db
       .insert(knownDevices)
@@ -137,4 +147,10 @@ export class Door {
         set: { name, at },
       });
   }
+}
+
+/** What pen somebody has who comes in: a student has what the class has. */
+function trustOf(role: Role, { rules }: LiveLesson): Trust {
+  if (role === 'student') return rules.trust ?? 'view';
+  return role === 'watcher' ? 'view' : 'hands';
 }

@@ -1,8 +1,10 @@
+import { GivenRole } from '@cuaderno/core';
 import type { By } from '@cuaderno/contract/routes/lessons';
 import {
   findLesson,
   joinLesson,
   knockAgain,
+  listCourseBoards,
   readDoor,
   readLesson,
 } from '@cuaderno/contract/routes/lessons';
@@ -99,6 +101,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
         name,
         device,
         guest: guest?.guest ?? null,
+        role: guest?.role ?? 'student',
       });
       setPass(request, reply, { lesson, person });
       return { state: person.door };
@@ -136,10 +139,17 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
       return {
         id: lesson.id,
         board: lesson.startBoard,
+        courseId: course.id,
         course: course.name,
         title: await app.boards.title(lesson.startBoard),
         name: person.name,
+        role: GivenRole.parse(person.role),
       };
     },
+  });
+
+  app.route({
+    ...served(listCourseBoards),
+    handler: ({ student: { lesson } }) => app.boards.ofCourse(lesson.course),
   });
 };

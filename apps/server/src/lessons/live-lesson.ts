@@ -1,4 +1,4 @@
-import { afterWord, maySee } from '@cuaderno/core';
+import { afterWord, GivenRole, maySee, teaches } from '@cuaderno/core';
 import type {
   Actor,
   Arrival,
@@ -25,7 +25,7 @@ export interface Participant {
   readonly id: Id;
   readonly name: string;
   readonly nameOrdinal: number;
-  readonly role: Role;
+  role: Role;
   /** SHA-256 of what their browser keeps; a tutor has none. */
   readonly device: string | null;
   /** Whom the link was made for that they came by, if it was a guest's. */
@@ -70,7 +70,7 @@ export class LiveLesson {
   /** Bytes that each student has written so far, as far as this server knows, and all of them. */
   private readonly written = new Map<Id, number>();
   private writtenByAll = 0;
-  /** Since when its tutor has had no window on it, in ms since 1970; `null` while they have one. */
+  /** Since when nobody who teaches has had a window on it, in ms since 1970; `null` while one has. */
   tutorAwaySince: number | null = Date.now();
 
   /** Its boards in the order in which they came. */
@@ -159,9 +159,9 @@ export class LiveLesson {
     return [...this.people.values()].filter((person) => person.device === device);
   }
 
-  /** Students who are in. */
+  /** Students who are in; neither those who help nor those who watch. */
   students(): Participant[] {
-    return this.allArrivals().filter(({ door }) => door === 'in');
+    return this.allArrivals().filter(({ door, role }) => door === 'in' && role === 'student');
   }
 
   /** Whether somebody is kept out: a stranger may be them, without what their browser kept. */
@@ -169,7 +169,25 @@ export class LiveLesson {
     return this.allArrivals().some(({ door }) => door === 'barred');
   }
 
-  /** How many students came, in or not. */
+  /** Whether anyone who teaches has a window on it. */
+  get isTaught(): boolean {
+    for (const { role, windows } of this.people.values())
+      if (teaches(role) && windows > 0) return true;
+    return false;
+  }
+
+  /** Whether somebody can be given the lead. */
+  mayLead(id: Id): boolean {
+    const role = this.people.get(id)?.role;
+    return this.hasIn(id) && (role === 'student' || role === 'helper');
+  }
+
+  /** Whether somebody is in it. */
+  hasIn(id: Id): boolean {
+    return this.people.get(id)?.door === 'in';
+  }
+
+  /** How many came besides its tutor, in or not. */
   get came(): number {
     return this.allArrivals().length;
   }
@@ -265,10 +283,11 @@ export class LiveLesson {
         ({ door, doorWindows }) =>
           door === 'out' || door === 'barred' || (door !== 'in' && doorWindows > 0),
       )
-      .map(({ id, name, nameOrdinal, door, since, known, guest }) => ({
+      .map(({ id, name, nameOrdinal, role, door, since, known, guest }) => ({
         id,
         name,
         nameOrdinal,
+        role: GivenRole.catch('student').parse(role),
         state: door,
         since,
         known,
@@ -277,6 +296,6 @@ export class LiveLesson {
   }
 
   private allArrivals(): Participant[] {
-    return [...this.people.values()].filter(({ role }) => role === 'student');
+    return [...this.people.values()].filter(({ role }) => role !== 'tutor');
   }
 }

@@ -68,9 +68,10 @@ export class PermissionStore {
         .where(and(eq(people.lesson, lesson.id), eq(people.id, id)));
   }
 
-  /** Hands the lead to a student who is in, or back to the tutor. Returns whether it changed. */
+  /** Hands the lead to a student or helper who is in, or back to the tutor. Returns whether it changed. */
   async lead(lesson: LiveLesson, who: Id | null): Promise<boolean> {
-    const lead = lesson.students().some(({ id }) => id === who) ? who : null;
+    const isLeader = who !== null && lesson.mayLead(who);
+    const lead = isLeader ? who : null;
     if (lead === lesson.lead) return false;
     lesson.lead = lead;
     await this.keep(lesson);

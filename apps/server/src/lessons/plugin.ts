@@ -18,7 +18,7 @@ declare module 'fastify' {
     studentOf(request: FastifyRequest): Student;
   }
   interface FastifyRequest {
-    /** Set on routes for a `student` or an `arrival`. */
+    /** Set on routes for a `student`, a `helper` or an `arrival`, and where one who helps asks as a `teacher`. */
     student: Student;
   }
 }
@@ -66,14 +66,51 @@ export const lessons = fp(
       return student;
     });
     app.decorateRequest('student');
+    /**
+     * Whom a helper acts for, on what is of the course of their lesson; `null` for anyone else. A second tutor who helps is
+     * signed in for courses of their own at the same time.
+     */
+    const helped = async (request: FastifyRequest): Promise<Student | null> => {
+      const student = studentIn(request);
+      if (student?.person.role !== 'helper') return null;
+      const { course, tutor } = student.lesson;
+      const named = request.params as { board?: string; course?: string };
+      const of =
+        named.board === undefined
+          ? named.course
+          : await app.boards.one(named.board, tutor).then(
+              (board) => board.course,
+              () => undefined,
+            );
+      return of === course ? student : null;
+    };
+    const studentIn = (request: FastifyRequest): Student | null => {
+      try {
+        return app.studentOf(request);
+      } catch (error) {
+        if (error instanceof ProblemError) return null;
+        throw error;
+      }
+    };
     const known = {
+      helper: async (request: FastifyRequest) => {
+        request.student = app.studentOf(request);
+        if (request.student.person.role !== 'helper') throw new ProblemError('tutor-only');
+      },
+      teacher: async (request: FastifyRequest, reply: FastifyReply) => {
+        const helper = await helped(request);
+        const tutor = helper && (await app.accounts.byId(helper.lesson.tutor));
+        if (!helper || !tutor) return app.tutorOnly(request, reply);
+        request.student = helper;
+        request.tutor = tutor;
+      },
       student: async (request: FastifyRequest) => void (request.student = app.studentOf(request)),
       arrival: async (request: FastifyRequest) => void (request.student = app.arrivalOf(request)),
     };
     app.addHook('onRoute', (route) => {
       const who = route.config?.who;
-      if (who === 'student' || who === 'arrival')
-        route.onRequest = [known[who], ...[route.onRequest ?? []].flat()];
+      if (who && who in known)
+        route.onRequest = [known[who as keyof typeof known], ...[route.onRequest ?? []].flat()];
     });
     const timer = setInterval(() => {
       service.pulse().catch((error: unknown) => app.log.error({ err: error }, 'a pulse failed'));

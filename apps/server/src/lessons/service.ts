@@ -1,4 +1,4 @@
-import { MAX_LESSON_BOARDS, newId } from '@cuaderno/core';
+import { MAX_LESSON_BOARDS, newId, teaches } from '@cuaderno/core';
 import type { Id, LessonBoard, Rules } from '@cuaderno/core';
 import { and, asc, desc, eq, inArray, isNull, sql, sum } from 'drizzle-orm';
 import type { Tutor } from '../accounts/index.js';
@@ -121,7 +121,7 @@ export class Lessons {
     return this.open.get(lesson);
   }
 
-  /** Lessons whose tutor has had no window on them since before this moment, in ms since 1970. */
+  /** Lessons on which nobody who teaches has had a window since before this moment, in ms since 1970. */
   leftSince(before: number): LiveLesson[] {
     return [...this.open.values()].filter(
       ({ tutorAwaySince }) => tutorAwaySince !== null && tutorAwaySince < before,
@@ -214,14 +214,14 @@ export class Lessons {
   async windowOpened(lesson: LiveLesson, person: Id): Promise<void> {
     const participant = lesson.person(person);
     if (!participant || participant.windows++ > 0) return;
-    if (participant.role === 'tutor') lesson.tutorAwaySince = null;
+    if (teaches(participant.role)) lesson.tutorAwaySince = null;
     await this.db.insert(spans).values({ lesson: lesson.id, person, fromAt: Date.now() });
   }
 
   async windowClosed(lesson: LiveLesson, person: Id): Promise<void> {
     const participant = lesson.person(person);
     if (!participant || --participant.windows > 0) return;
-    if (participant.role === 'tutor') lesson.tutorAwaySince = Date.now();
+    if (teaches(participant.role) && !lesson.isTaught) lesson.tutorAwaySince = Date.now();
     await this.db
       .update(spans)
       .set({ toAt: Date.now() })

@@ -1,4 +1,4 @@
-import type { DoorState, Rules } from '@cuaderno/core';
+import type { DoorState, Role, Rules } from '@cuaderno/core';
 import {
   index,
   integer,
@@ -87,7 +87,7 @@ export const people = sqliteTable(
       .references(() => lessons.id),
     name: text().notNull(),
     nameOrdinal: integer('name_ordinal').notNull(),
-    role: text({ enum: ['tutor', 'student'] }).notNull(),
+    role: text().$type<Role>().notNull(),
     trust: text({ enum: ['view', 'write', 'hands'] }).notNull(),
     arrivedAt: integer('arrived_at').notNull(),
     /** What is said for them besides their pen. */

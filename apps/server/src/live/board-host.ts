@@ -347,7 +347,7 @@ export class BoardHost {
     const before = hiddenOf(op, this.sequencer.current);
     const who = actor();
     // What a tutor writes isn't measured: only students' share of a lesson is limited.
-    const cost = from?.viewer.role === 'student' ? sizeOf(op) : 0;
+    const cost = from && from.viewer.role !== 'tutor' ? sizeOf(op) : 0;
     // What is kept already takes up no more.
     if (from && !this.sequencer.knows(op.id) && !from.mayKeep(cost))
       return refuse(from, this.id, op.id, 'too-much');

@@ -1,12 +1,16 @@
 import type { Id, Role } from '@cuaderno/core';
 import { Budget } from './allowance.js';
 
+/** For long a second, and at once: of anyone who came by the door. */
+const STUDENTS_BYTES = [100_000, 1_000_000] as const;
+const STUDENTS_WORK = [150, 300] as const;
+
 /**
  * Bytes that one person may send, all windows together: a second for long, and at once. A pen that never rests sends
  * some 2,000 a second; who comes back after an hour without a line has a megabyte or two to send.
  */
 const BYTES: Record<Role, readonly [rate: number, burst: number]> = {
-  student: [100_000, 1_000_000],
+  ...{ watcher: STUDENTS_BYTES, student: STUDENTS_BYTES, helper: STUDENTS_BYTES },
   tutor: [1_000_000, 10_000_000],
 };
 /**
@@ -14,7 +18,7 @@ const BYTES: Record<Role, readonly [rate: number, burst: number]> = {
  * dozen windows, and in the first second after a start all takes ten times as long.
  */
 const WORK: Record<Role, readonly [rate: number, burst: number]> = {
-  student: [150, 300],
+  ...{ watcher: STUDENTS_WORK, student: STUDENTS_WORK, helper: STUDENTS_WORK },
   tutor: [500, 1_000],
 };
 /** Longest that a window's messages wait, in ms. */

@@ -35,15 +35,18 @@ export function tutorSeat(
   };
 }
 
-/** A student's, as long as the lesson is open and they are in it. */
+/** Somebody's who came by the door, as long as the lesson is open and they are in it as what they were let in. */
 export function studentSeat(lesson: LiveLesson, person: Participant, lessons: Lessons): WindowSeat {
+  const { role } = person;
   return {
-    ...{ person: person.id, role: 'student', course: lesson.course },
+    ...{ person: person.id, role, course: lesson.course },
     lesson: () => lesson,
     actor: () => lesson.actor(person.id),
     gone() {
       if (lessons.get(lesson.id) !== lesson) return CLOSE.over;
-      return person.door === 'in' ? null : CLOSE.door;
+      if (person.door !== 'in') return CLOSE.door;
+      // Let in again as something else: what this window was sent is another's.
+      return person.role === role ? null : CLOSE.again;
     },
   };
 }

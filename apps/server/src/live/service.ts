@@ -1,4 +1,4 @@
-import { CLOSE, MAX_BOARDS, maySee } from '@cuaderno/core';
+import { CLOSE, MAX_BOARDS, maySee, teaches } from '@cuaderno/core';
 import type { Audience, Board, BoardWanted, Id, Operation, ServerMessage } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Boards } from '../boards/service.js';
@@ -210,7 +210,7 @@ export class LiveService implements Classroom {
       !window.isOver &&
       window.boards.get(board) === subscription &&
       this.check(window) &&
-      (window.role === 'tutor' || (window.lesson?.shows(board) ?? false));
+      (teaches(window.role) || (window.lesson?.shows(board) ?? false));
     await host.join(subscription, since, (seen) => {
       if (!isWanted()) return undefined;
       const page = window.lesson?.leaderPage(board) ?? null;
@@ -227,13 +227,14 @@ export class LiveService implements Classroom {
     this.bus.open(board)?.leave(subscription);
   }
 
-  /** A tutor any board of the course that the window is of; a student those that the class has. */
+  /** Who teaches any board of the course that the window is of; others those that the class has. */
   private async mayOpen(
     { role, person, course, lesson }: LiveConnection,
     board: Id,
   ): Promise<boolean> {
-    if (role !== 'tutor') return lesson?.shows(board) ?? false;
-    const found = await this.boards.one(board, person).catch((error: unknown) => {
+    if (!teaches(role)) return lesson?.shows(board) ?? false;
+    const tutor = role === 'tutor' ? person : (lesson?.tutor ?? '');
+    const found = await this.boards.one(board, tutor).catch((error: unknown) => {
       if (error instanceof ProblemError) return null;
       throw error;
     });
@@ -258,7 +259,7 @@ export class LiveService implements Classroom {
     if (shown.length === 1) throw new ProblemError('last-board');
     await this.lessons.putBoard(lesson, { ...taken, shown: false });
     for (const window of this.windows(lesson))
-      if (window.role !== 'tutor' && window.boards.has(board)) {
+      if (!teaches(window.role) && window.boards.has(board)) {
         this.closeBoard(window, board);
         window.tell({ kind: 'board.closed', board, problem: problem('board-withdrawn') });
       }
@@ -446,7 +447,7 @@ export class LiveService implements Classroom {
   materialsChanged(tutor: Id): void {
     for (const here of this.connections.values())
       for (const connection of here)
-        if (connection.role === 'student' && connection.lesson?.tutor === tutor)
+        if (connection.role !== 'tutor' && connection.lesson?.tutor === tutor)
           connection.tell({ kind: 'materials' });
   }
 

@@ -27,6 +27,11 @@ export const LIVE_PROBLEMS = {
     'See who is here, and try again.',
   ],
   'tutor-only': [403, 'Only the tutor can do that.', 'Ask your tutor to do it.'],
+  'watches-only': [
+    403,
+    'You are watching this lesson.',
+    'Ask the tutor to let you in as a helper if you are to take part.',
+  ],
   'chat-text': [400, 'That message can’t be sent.', 'Write a few words: at most 2000 letters.'],
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
   'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],

@@ -45,6 +45,13 @@ function notesOf({ record, summary, until }: AppendixContent, zone: string): App
   return parts.map((part, i) => (i === 0 ? { ...part, page: 'Notes', under } : part));
 }
 
+const ROLE: Record<Attendance['role'], string> = {
+  tutor: ' (tutor)',
+  helper: ' (helped)',
+  watcher: ' (watched)',
+  student: '',
+};
+
 function attendanceOf({ record, people }: AppendixContent, zone: string): AppendixPart {
   const minutes = (ms: number): string => `${Math.round(ms / 60_000)} min`;
   return {
@@ -56,7 +63,7 @@ function attendanceOf({ record, people }: AppendixContent, zone: string): Append
       widths: [0.4, 0.4, 0.2],
       header: ['Name', 'From and to', 'In all'],
       rows: people.map((person) => [
-        nameOf(person) + (person.role === 'tutor' ? ' (tutor)' : ''),
+        nameOf(person) + ROLE[person.role],
         person.spans
           .map(({ from, to }) => `${clockIn(from, zone)} – ${clockIn(to, zone)}`)
           .join('\n'),

@@ -11,7 +11,7 @@ const INK = `SELECT "by", count(*) FROM operations
 const SEATS = `SELECT p.id, p.name_ordinal, l.id, c.id, c.name, l.opened_at, l.closed_at IS NULL,
     ${SAID_COUNTS.map(([, sql]) => `(${sql})`).join(', ')}
   FROM people p JOIN lessons l ON l.id = p.lesson JOIN courses c ON c.id = l.course
-  WHERE c.tutor = ? AND p.role = 'student' AND p.name = ? ORDER BY l.opened_at DESC, p.name_ordinal`;
+  WHERE c.tutor = ? AND p.role <> 'tutor' AND p.name = ? ORDER BY l.opened_at DESC, p.name_ordinal`;
 
 type SeatRow = [
   person: Id,

@@ -13,7 +13,7 @@ const pixels = z.number().min(0);
 export const readBoardPreview = route({
   method: 'GET',
   path: '/boards/:board/cover',
-  who: 'tutor',
+  who: 'teacher',
   tag: 'boards',
   summary: 'The board’s first page, as a packed snapshot (MessagePack), to draw it small',
   params: z.object({ board: Id }),
@@ -76,7 +76,7 @@ export const restoreBoard = route({
 export const useFiles = route({
   method: 'POST',
   path: '/boards/:board/files',
-  who: 'tutor',
+  who: 'teacher',
   tag: 'boards',
   summary: 'Let files of one’s own boards be seen on this one, as what is pasted needs them',
   params: z.object({ board: Id }),
@@ -98,7 +98,7 @@ export const movePages = route({
 export const listBoardWriters = route({
   method: 'GET',
   path: '/boards/:board/writers',
-  who: 'tutor',
+  who: 'teacher',
   tag: 'boards',
   summary: 'Who wrote on the board, in whatever lesson',
   params: z.object({ board: Id }),
@@ -119,7 +119,7 @@ export const downloadBoardPdf = route({
 export const createBoard = route({
   method: 'POST',
   path: '/courses/:course/boards',
-  who: 'tutor',
+  who: 'teacher',
   tag: 'boards',
   summary: 'Make a board with one empty page',
   params: z.object({ course: z.string() }),
@@ -197,7 +197,7 @@ export const listUnreadable = route({
 export const uploadMaterial = route({
   method: 'POST',
   path: '/boards/:board/material',
-  who: 'tutor',
+  who: 'teacher',
   tag: 'boards',
   summary:
     'Upload a picture (PNG, JPEG, WebP, GIF, BMP, SVG), a sound or a film (MP3, WAV, OGG, M4A, WebM, MP4) to lay on a board',

@@ -1,5 +1,5 @@
 import { PersonName } from '@cuaderno/core/people';
-import { DoorRule, Rules } from '@cuaderno/core/permissions';
+import { DoorRule, GivenRole, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
 import { BoardShape, CourseShape, GuestLinkShape, Slot, Title } from '../courses.js';
 import { ListedRecord } from '../records.js';
@@ -113,7 +113,7 @@ export const createGuestLink = route({
   tag: 'courses',
   summary: 'Make a link for one guest',
   params: z.object({ course: z.string() }),
-  body: z.object({ guest: PersonName }),
+  body: z.object({ guest: PersonName, role: GivenRole.default('student') }),
   answers: { 201: GuestLinkShape },
 });
 

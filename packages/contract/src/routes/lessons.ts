@@ -1,8 +1,8 @@
 import { PersonName } from '@cuaderno/core/people';
 import { Id } from '@cuaderno/core/id';
-import { DoorState } from '@cuaderno/core/permissions';
+import { DoorState, GivenRole } from '@cuaderno/core/permissions';
 import * as z from 'zod';
-import { Title } from '../courses.js';
+import { BoardShape, Title } from '../courses.js';
 import { route } from '../route.js';
 
 /** Who waits may say so, with their name. */
@@ -78,11 +78,22 @@ export const readLesson = route({
     200: z.object({
       id: z.string(),
       board: z.string(),
+      courseId: Id,
       course: z.string(),
       title: z.string(),
       name: z.string(),
+      role: GivenRole,
     }),
   },
+});
+
+export const listCourseBoards = route({
+  method: 'GET',
+  path: '/lesson/boards',
+  who: 'helper',
+  tag: 'lessons',
+  summary: 'The boards of the lesson’s course, for who helps in it',
+  answers: { 200: z.array(BoardShape) },
 });
 
 export const openLesson = route({

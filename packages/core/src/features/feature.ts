@@ -1,10 +1,11 @@
 import type * as z from 'zod';
+import type { Role } from '../permissions/index.js';
 import type { MessageLimits } from './limits.js';
 
 /** One kind of message that a window may send. */
 export interface ClientKind {
-  /** Who may send it; from anybody else it is refused before the feature hears of it. */
-  readonly from: 'anyone' | 'tutor';
+  /** The least that one must be to send it; from anybody else it is refused before the feature hears of it. */
+  readonly from: Role;
   /**
    * Where it goes to one window: its id is `to` in the message. The server hands it on to no other, and to none that isn't
    * in the sender's lesson this moment.

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { Id } from '../id/index.js';
+import { teaches } from '../permissions/index.js';
 import { NOTHING_ABOUT, operationType } from './operation.js';
 
 /** Gives the board another title. The former one goes along, so that undoing knows it. */
@@ -18,7 +19,7 @@ export const boardRename = operationType({
       ? { kind: 'board.rename', title: former, former: title }
       : null;
   },
-  refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  refuse: (_op, _board, actor) => (teaches(actor.role) ? null : 'tutor-only'),
   about: () => NOTHING_ABOUT,
   changes: () => null,
   project: (op) => ({ ...op, former: '' }),

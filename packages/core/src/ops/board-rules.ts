@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Id } from '../id/index.js';
-import { Rules } from '../permissions/index.js';
+import { Rules, teaches } from '../permissions/index.js';
 import { NOTHING_ABOUT, operationType } from './operation.js';
 import { same } from './same.js';
 
@@ -15,7 +15,7 @@ export const boardRules = operationType({
       ? { kind: 'board.rules', to: from, from: to }
       : null;
   },
-  refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  refuse: (_op, _board, actor) => (teaches(actor.role) ? null : 'tutor-only'),
   about: () => NOTHING_ABOUT,
   changes: () => null,
   project: (op) => op,

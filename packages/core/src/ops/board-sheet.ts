@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { Sheet } from '../board/index.js';
 import { Id } from '../id/index.js';
+import { teaches } from '../permissions/index.js';
 import { NOTHING_ABOUT, operationType } from './operation.js';
 import { same } from './same.js';
 
@@ -20,7 +21,7 @@ export const boardSheet = operationType({
       ? { kind: 'board.sheet', to: from, from: to }
       : null;
   },
-  refuse: (_op, _board, actor) => (actor.role === 'tutor' ? null : 'tutor-only'),
+  refuse: (_op, _board, actor) => (teaches(actor.role) ? null : 'tutor-only'),
   about: () => NOTHING_ABOUT,
   changes: () => null,
   project: (op) => op,

@@ -3,6 +3,7 @@ import type { Board, InkItem } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { decodeStroke, InkCodingError, strokeBounds } from '../ink/index.js';
 import type { Stroke } from '../ink/index.js';
+import { teaches } from '../permissions/index.js';
 import { InkBytes } from './ink-bytes.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
@@ -57,7 +58,7 @@ export const inkCut = operationType({
     if (not) return not;
     const line = lineOn(board, page, item);
     if (!line || line.removed) return 'no-such-item';
-    if (actor.role !== 'tutor' && line.by !== actor.id) return 'not-yours';
+    if (!teaches(actor.role) && line.by !== actor.id) return 'not-yours';
     const items = board.pages.get(page)!.items;
     if (pieces.some(({ id }) => items.has(id) && !isPieceOf(items.get(id)!, item)))
       return 'bad-ink';

@@ -2,6 +2,7 @@ import { ItemSpec } from '../kinds/index.js';
 import * as z from 'zod';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
+import { teaches } from '../permissions/index.js';
 import { refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 import { isWritten } from './writing.js';
@@ -25,7 +26,7 @@ export const itemAdd = operationType({
     const not = refuseWriting(board, page, actor);
     if (not) return not;
     if (!isOrderKey(item.order)) return 'bad-order';
-    if (actor.role === 'tutor') return null;
+    if (teaches(actor.role)) return null;
     // Students write; what is laid under the ink is their tutor's.
     return isWritten(item) ? null : 'material-tutor';
   },

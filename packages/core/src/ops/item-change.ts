@@ -5,7 +5,7 @@ import { Id } from '../id/index.js';
 import { checkStroke, InkCodingError } from '../ink/index.js';
 import { ItemSpec, defaultsOf, isWritingKind } from '../kinds/index.js';
 import { isOrderKey } from '../order/index.js';
-import { appliesTo } from '../permissions/index.js';
+import { appliesTo, teaches } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { refuseWriting } from './items.js';
 import { ItemTraits } from './item-traits.js';
@@ -51,7 +51,7 @@ export const itemChange = operationType({
     if (not) return not;
     const here = board.pages.get(page)!;
     const now = here.items.get(item);
-    if (!now || (actor.role !== 'tutor' && now.kind !== 'ink' && now.hidden)) return 'no-such-item';
+    if (!now || (!teaches(actor.role) && now.kind !== 'ink' && now.hidden)) return 'no-such-item';
     const { trust } = appliesTo(actor, board, here);
     return refuseTo({ ...actor, trust }, now, to) ?? refuseValues(now, to);
   },
@@ -87,7 +87,7 @@ export function changeItem(
 
 /** Whether this person may change this about this item. */
 function refuseTo(actor: Actor, now: Item, to: ItemTraits): RefusalCode | null {
-  if (actor.role === 'tutor') return null;
+  if (teaches(actor.role)) return null;
   const written = now.kind === 'ink' || now.layer === 'ink';
   if (written) {
     if (now.kind !== 'ink' && !isWritingKind(now)) return 'material-tutor';

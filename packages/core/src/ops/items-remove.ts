@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { teaches } from '../permissions/index.js';
 import { ItemsOfPage, knownItems, refuseWriting } from './items.js';
 import { operationType } from './operation.js';
 import { onShownPage, tombstone } from './projecting.js';
@@ -19,7 +20,7 @@ export const itemsRemove = operationType({
       : null;
   },
   refuse({ page, items }, board, actor) {
-    if (actor.role === 'tutor') return null;
+    if (teaches(actor.role)) return null;
     const not = refuseWriting(board, page, actor);
     if (not) return not;
     return knownItems(board, page, items).every((item) => item.by === actor.id)

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { Board, Item, Page } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
-import { mayWriteOn } from '../permissions/index.js';
+import { mayWriteOn, teaches } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 
 /** Items of one page that an operation names: at most as many as a full page holds. */
@@ -20,7 +20,7 @@ export function knownItems(board: Board, page: Id, ids: readonly Id[]): Item[] {
 /** The page, as far as this person knows of it: one that is hidden isn't there for a student. */
 export function pageFor(board: Board, id: Id, actor: Actor): Page | undefined {
   const page = board.pages.get(id);
-  return page?.hidden && actor.role !== 'tutor' ? undefined : page;
+  return page?.hidden && !teaches(actor.role) ? undefined : page;
 }
 
 /** Why this person may not write on that page just now, or `null`. */

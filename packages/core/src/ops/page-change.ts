@@ -3,6 +3,7 @@ import { pageSnapshot, PageSpec } from '../board/index.js';
 import type { Board, Page } from '../board/index.js';
 import { Id } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
+import { teaches } from '../permissions/index.js';
 import { operationType } from './operation.js';
 import { same } from './same.js';
 import { tombstone } from './projecting.js';
@@ -41,7 +42,7 @@ export const pageChange = operationType({
       : null;
   },
   refuse({ page, to }, board, actor) {
-    if (actor.role !== 'tutor') return 'tutor-only';
+    if (!teaches(actor.role)) return 'tutor-only';
     const now = board.pages.get(page);
     if (!now) return 'no-such-page';
     if (to.order !== undefined && !isOrderKey(to.order)) return 'bad-order';

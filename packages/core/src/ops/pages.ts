@@ -3,7 +3,7 @@ import { pageSnapshot, PageSpec } from '../board/index.js';
 import type { Board, Page, Paper } from '../board/index.js';
 import { Id, ids } from '../id/index.js';
 import { isOrderKey } from '../order/index.js';
-import { appliesTo } from '../permissions/index.js';
+import { appliesTo, teaches } from '../permissions/index.js';
 import type { Actor, RefusalCode } from '../permissions/index.js';
 import { NOTHING_ABOUT, operationType } from './operation.js';
 import { isShown, tombstone } from './projecting.js';
@@ -12,8 +12,12 @@ import { shownPage, shownSpec } from '../viewers/index.js';
 /** Pages in one operation: an import adds its pages in runs of this many at most. */
 export const MAX_PAGES_AT_ONCE = 500;
 
-function tutorOnly(actor: Actor): RefusalCode | null {
-  return actor.role === 'tutor' ? null : 'tutor-only';
+/** Taking pages out is the tutor's alone. One who helps takes back the empty pages that were added, and no other. */
+function refuseRemoving(actor: Actor, board: Board, pages: readonly Id[]): RefusalCode | null {
+  if (actor.role === 'tutor') return null;
+  return actor.role === 'helper' && pages.every((id) => isUnused(board.pages.get(id)))
+    ? null
+    : 'tutor-only';
 }
 
 const NamedPages = z.strictObject({ id: Id, pages: ids(MAX_PAGES_AT_ONCE) });
@@ -34,7 +38,7 @@ export const pagesAdd = operationType({
   },
   refuse({ pages }, board, actor) {
     if (!pages.every(({ order }) => isOrderKey(order))) return 'bad-order';
-    if (actor.role !== 'tutor')
+    if (!teaches(actor.role))
       return appliesTo(actor, board, undefined).addPages && pages.every(isEmptySheet)
         ? null
         : 'tutor-only';
@@ -62,7 +66,7 @@ export const pagesRemove = operationType({
     const mine = pages.filter((id) => board.pages.get(id)?.removed?.by === who);
     return mine.length > 0 ? { kind: 'pages.restore', pages: mine } : null;
   },
-  refuse: (_op, _board, actor) => tutorOnly(actor),
+  refuse: ({ pages }, board, actor) => refuseRemoving(actor, board, pages),
   about: ({ pages }) => ({ pages, items: [] }),
   changes: () => 'files',
   project(op, { before }) {
@@ -84,7 +88,7 @@ export const pagesRestore = operationType({
     const there = pages.filter((id) => isThere(board.pages.get(id)));
     return there.length > 0 ? { kind: 'pages.remove', pages: there } : null;
   },
-  refuse: (_op, _board, actor) => tutorOnly(actor),
+  refuse: (_op, _board, actor) => (teaches(actor.role) ? null : 'tutor-only'),
   about: ({ pages }) => ({ pages, items: [] }),
   changes: () => 'files',
   project(op, { after, viewer }) {
@@ -109,6 +113,11 @@ function isPrinted(board: Board, paper: Paper): boolean {
   for (const page of board.pages.values())
     if (page.paper.kind === 'pdf' && page.paper.file === paper.file) return true;
   return false;
+}
+
+/** Whether nothing was ever on it. */
+function isUnused(page: Page | undefined): boolean {
+  return page === undefined || (isEmptySheet(page) && page.items.size === 0);
 }
 
 function isThere(page: Page | undefined): boolean {

@@ -9,6 +9,13 @@ export function nameOf({ name, nameOrdinal }: Named): string {
   return nameOrdinal > 1 ? `${name} (${nameOrdinal})` : name;
 }
 
+/** Several names in one sentence: “Ana, Ben and Cleo”. */
+export function listNames(names: readonly string[]): string {
+  return names.length < 2
+    ? (names[0] ?? '')
+    : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+}
+
 /** One or two letters that stand for a name: the first of its first and last word. */
 export function initialsOf({ name, nameOrdinal }: Named): string {
   const words = name.split(/[\s-]+/u).filter(Boolean);

@@ -1,5 +1,6 @@
+import { teaches } from './actor.js';
 import type { Actor } from './actor.js';
-import { ALL_APPLIES, resolvePermissions } from './rules.js';
+import { ALL_APPLIES, LOOKS_ONLY, resolvePermissions } from './rules.js';
 import type { EffectivePermissions, Rules } from './rules.js';
 
 /** What has rules: a board, or a page of it. */
@@ -15,7 +16,8 @@ export function appliesTo(
   board: Ruled,
   page: Ruled | undefined,
 ): EffectivePermissions {
-  if (actor.role === 'tutor') return ALL_APPLIES;
+  if (teaches(actor.role)) return ALL_APPLIES;
+  if (actor.role === 'watcher') return LOOKS_ONLY;
   return resolvePermissions({
     course: actor.course ?? NONE,
     person: { ...actor.person, trust: actor.trust },
@@ -24,7 +26,7 @@ export function appliesTo(
   });
 }
 
-/** Whether this person may write on that page. A tutor always may. */
+/** Whether this person may write on that page. Who teaches always may. */
 export function mayWriteOn(actor: Actor, board: Ruled, page: Ruled | undefined): boolean {
   return appliesTo(actor, board, page).trust !== 'view';
 }

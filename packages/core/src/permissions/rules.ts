@@ -78,7 +78,7 @@ export function resolvePermissions({ course, person, board, page }: Layers): Eff
   return { trust, ...permits, why: why as Record<keyof Rules, Level> };
 }
 
-/** What holds for the tutor. */
+/** What holds for who teaches. */
 export const ALL_APPLIES: EffectivePermissions = {
   trust: 'hands',
   turn: true,
@@ -94,6 +94,15 @@ export const ALL_APPLIES: EffectivePermissions = {
     chatAll: 'person',
     chatTutor: 'person',
   },
+};
+
+/** What holds for who watches, whatever is said for the class: they look where they like, and disturb nobody. */
+export const LOOKS_ONLY: EffectivePermissions = {
+  ...ALL_APPLIES,
+  trust: 'view',
+  addPages: false,
+  chatAll: false,
+  chatTutor: false,
 };
 
 /** What is said over rules: `null` unsays what was said. Pens are given and taken by themselves. */

@@ -1,4 +1,4 @@
-import { isAddressed, senderOf } from '@cuaderno/core';
+import { isAddressed, isAtLeast, senderOf } from '@cuaderno/core';
 import type { ClientMessage, Id } from '@cuaderno/core';
 import type { Database } from '../../database/index.js';
 import type { LiveLesson } from '../../lessons/live-lesson.js';
@@ -35,8 +35,9 @@ export class LiveFeatures {
   }
 
   handle(window: LiveConnection, message: LessonMessage): void {
-    if (senderOf(message.kind) === 'tutor' && window.role !== 'tutor')
-      return window.refuse('tutor-only');
+    const least = senderOf(message.kind);
+    if (!isAtLeast(window.role, least))
+      return window.refuse(least === 'student' ? 'watches-only' : 'tutor-only');
     const handler = this.handlers.get(message.kind)!;
     if (!isAddressed(message.kind)) return handler(window, message as never);
     const addressee = this.service.addressee(window, (message as { to: Id }).to);

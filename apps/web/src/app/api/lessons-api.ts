@@ -4,6 +4,7 @@ import {
   findLesson,
   joinLesson,
   knockAgain,
+  listCourseBoards,
   openCourseLesson,
   openLesson,
   readDoor,
@@ -46,6 +47,11 @@ export class LessonsApi {
     body: BodyOf<typeof openCourseLesson>,
   ): Observable<Answer<typeof openCourseLesson>> {
     return this.api.call(openCourseLesson, { params: { course }, body });
+  }
+
+  /** For who helps in the lesson. */
+  listCourseBoards(): Observable<Answer<typeof listCourseBoards>> {
+    return this.api.call(listCourseBoards);
   }
 
   readDoor(): Observable<Answer<typeof readDoor>> {

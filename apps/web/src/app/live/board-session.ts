@@ -5,7 +5,7 @@ import { onItsSheet } from '@cuaderno/core/edits';
 import { MAX_OPERATIONS } from '@cuaderno/core/features';
 import { fill, History, predict, receive, replica, withdraw } from '@cuaderno/core/log';
 import { inParts, operation } from '@cuaderno/core/ops';
-import { appliesTo } from '@cuaderno/core/permissions';
+import { appliesTo, teaches } from '@cuaderno/core/permissions';
 import { inMessages, pack } from '@cuaderno/core/wire';
 import type { Board } from '@cuaderno/core/board';
 import type { BoardWanted, Person, ServerMessage, View } from '@cuaderno/core/features';
@@ -108,7 +108,7 @@ export class BoardSession {
   readonly mine: Signal<Person | null>;
   readonly problem: WritableSignal<Problem | null>;
   readonly trust = computed<Trust>(() =>
-    this.role() === 'tutor' ? 'hands' : (this.mine()?.trust ?? 'view'),
+    teaches(this.role()) ? 'hands' : (this.mine()?.trust ?? 'view'),
   );
   /** What this person may do on a page, and why. */
   readonly applies = computed(() => {
@@ -394,7 +394,7 @@ export class BoardSession {
   private refuse(id: Id, problem: Problem): void {
     const op = this.state().unconfirmed.find((one) => one.op.id === id)?.op;
     const isLate =
-      this.role() === 'student' && this.waited.has(id) && TOO_LATE.has(problem.type) && op;
+      this.role() !== 'tutor' && this.waited.has(id) && TOO_LATE.has(problem.type) && op;
     if (isLate) this.sent.delete(id);
     else this.settle(id);
     this.state.set(withdraw(this.state(), id));

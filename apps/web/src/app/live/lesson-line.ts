@@ -222,7 +222,7 @@ export class LessonLine {
         break;
       case 'over':
         this.lessonState.over();
-        if (this.role() === 'student') this.end();
+        if (this.role() !== 'tutor') this.end();
         break;
       case 'keeping':
         this.keeps.set(message.on);

@@ -76,7 +76,10 @@ export class PretendLesson {
       kind: 'people',
       people: [
         pretendPerson({ id: tutor, name: 'Maren Solheim', role: 'tutor', trust: 'hands' }),
-        pretendPerson({ id: student, name: 'Ida', role: 'student', trust }),
+        pretendPerson({
+          ...{ id: student, name: 'Ida', trust },
+          role: role === 'tutor' ? 'student' : role,
+        }),
       ],
     });
   }

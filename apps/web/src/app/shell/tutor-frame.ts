@@ -2,15 +2,13 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  CSP_NONCE,
   DestroyRef,
   inject,
   signal,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
-import { PrimeNG } from 'primeng/config';
-import { paperAndInk } from '../ui/theme/theme';
+import { usePrimeTheme } from '../ui/theme/prime-theme';
 import { filter } from 'rxjs';
 import { SignedOut } from '../api/signed-out';
 import { Reminder } from '../lesson/reminder/reminder';
@@ -55,10 +53,7 @@ export class TutorFrame {
   );
 
   constructor() {
-    inject(PrimeNG).setConfig({
-      theme: { preset: paperAndInk, options: { darkModeSelector: 'system', cssLayer: false } },
-      csp: { nonce: inject(CSP_NONCE) ?? undefined },
-    });
+    usePrimeTheme();
     inject(AccountShortcuts);
     const router = inject(Router);
     const follow = (): void =>

@@ -15,12 +15,21 @@ export const MAX_PAGES = 50;
 /** Operations in one message at most. */
 export const MAX_OPERATIONS = 100;
 
+const STUDENTS: ReadLimits = {
+  bytes: MAX_MESSAGE_BYTES,
+  values: 1_600,
+  text: 60_000,
+  depth: 12,
+};
+
 /**
  * What operations in one message may cost. Anyone who writes a line, or a page full of words, needs a tenth of the first;
  * a tutor's notes beside a page and texts may be long, and a tutor has signed in.
  */
 export const OPERATION_LIMITS: Readonly<Record<Role, ReadLimits>> = {
-  student: { bytes: MAX_MESSAGE_BYTES, values: 1_600, text: 60_000, depth: 12 },
+  watcher: STUDENTS,
+  student: STUDENTS,
+  helper: STUDENTS,
   tutor: { bytes: MAX_MESSAGE_BYTES, values: 3_000, text: 110_000, depth: 12 },
 };
 
@@ -43,16 +52,16 @@ export type Entries = z.infer<z.ZodObject<typeof entries>>;
 export const board = liveFeature({
   clientMessages: {
     /** This window shows a board from now on: it is told all that happens on it. */
-    'board.open': { from: 'anyone', limits: SMALL, fields: BoardWanted.shape },
-    'board.close': { from: 'anyone', limits: SMALL, fields: { board: Id } },
+    'board.open': { from: 'watcher', limits: SMALL, fields: BoardWanted.shape },
+    'board.close': { from: 'watcher', limits: SMALL, fields: { board: Id } },
     ops: {
-      from: 'anyone',
+      from: 'student',
       limits: OPERATION_LIMITS,
       fields: { board: Id, ops: z.array(Operation).min(1).max(MAX_OPERATIONS) },
     },
     /** What is on these pages is to be sent. */
     pages: {
-      from: 'anyone',
+      from: 'watcher',
       limits: { bytes: 1_000, values: 60, text: 1_000, depth: 2 },
       fields: { board: Id, ids: ids(MAX_PAGES) },
     },

@@ -11,11 +11,11 @@ const text = z.string().max(4 * MAX_CAPTION);
 export const captions = liveFeature({
   clientMessages: {
     /** Names who types them; `null` for nobody: there are none from then on. */
-    'captions.writer': { from: 'tutor', limits: SMALL, fields: { who: Id.nullable() } },
+    'captions.writer': { from: 'helper', limits: SMALL, fields: { who: Id.nullable() } },
     /** A line that is done; one with the id of an earlier line of theirs corrects that. */
-    caption: { from: 'anyone', limits: LINE, fields: { id: Id, text } },
+    caption: { from: 'student', limits: LINE, fields: { id: Id, text } },
     /** The line as far as it is typed; a few a second, may be lost. */
-    'caption.typing': { from: 'anyone', limits: LINE, fields: { text } },
+    'caption.typing': { from: 'student', limits: LINE, fields: { text } },
   },
   serverMessages: {
     /** Who types them, and the last lines, the earlier first: to who comes, and whenever somebody else is named. */

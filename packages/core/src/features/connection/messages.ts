@@ -13,11 +13,11 @@ export const connection = liveFeature({
   clientMessages: {
     /** The first word of a window; the boards that it shows are opened with it, as if each were asked for. */
     hello: {
-      from: 'anyone',
+      from: 'watcher',
       limits: { bytes: 1_000, values: 60, text: 500, depth: 3 },
       fields: { protocol: z.number().int(), boards: z.array(BoardWanted).max(MAX_BOARDS) },
     },
-    ping: { from: 'anyone', limits: SMALL, fields: { n: z.number().int().min(0) } },
+    ping: { from: 'watcher', limits: SMALL, fields: { n: z.number().int().min(0) } },
   },
   serverMessages: {
     welcome: {

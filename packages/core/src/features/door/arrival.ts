@@ -1,13 +1,15 @@
 import * as z from 'zod';
 import { Id } from '../../id/index.js';
-import { DoorState } from '../../permissions/index.js';
+import { DoorState, GivenRole } from '../../permissions/index.js';
 
-/** Someone who is not in the lesson: at its door, or sent out. Only the tutor sees them. */
+/** Someone who is not in the lesson: at its door, or sent out. Only those who teach see them. */
 export const Arrival = z.object({
   id: Id,
   name: z.string(),
   nameOrdinal: z.number().int().min(1),
   state: DoorState,
+  /** What they are to be when they are let in, if nothing else is said. */
+  role: GivenRole,
   /** When they came to the door, in ms since 1970. */
   since: z.number(),
   /** Whether this browser was let into the course before, and under which name it was then. */

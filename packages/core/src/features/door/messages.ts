@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Id } from '../../id/index.js';
-import { DoorWord } from '../../permissions/index.js';
+import { DoorWord, GivenRole } from '../../permissions/index.js';
 import { liveFeature } from '../feature.js';
 import { SMALL } from '../limits.js';
 import { Arrival } from './arrival.js';
@@ -8,15 +8,19 @@ import { Arrival } from './arrival.js';
 /** Who comes, and whom the tutor lets in. */
 export const door = liveFeature({
   clientMessages: {
-    /** Lets in who waits, sends out who is in. */
+    /** Lets in who waits, as what they are to be there, and sends out who is in. Roles are the tutor's to give. */
     door: {
-      from: 'tutor',
+      from: 'helper',
       limits: SMALL,
-      fields: { who: z.union([Id, z.literal('all')]), word: DoorWord },
+      fields: {
+        who: z.union([Id, z.literal('all')]),
+        word: DoorWord,
+        as: GivenRole.optional(),
+      },
     },
   },
   serverMessages: {
-    /** To the tutor: who is at the door, and who was sent out, in order of coming. */
+    /** To those who teach: who is at the door, and who was sent out, in order of coming. */
     door: { arrivals: z.array(Arrival) },
   },
   record: null,

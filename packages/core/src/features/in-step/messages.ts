@@ -8,13 +8,18 @@ import { View } from './view.js';
 export const inStep = liveFeature({
   clientMessages: {
     /** Whether students' windows follow the tutor's from now on. */
-    step: { from: 'tutor', limits: SMALL, fields: { on: z.boolean() } },
+    step: { from: 'helper', limits: SMALL, fields: { on: z.boolean() } },
     /** What the leader's window shows; at frame rate, and once more when it rests. */
-    view: { from: 'anyone', limits: SMALL, fields: { board: Id, view: View, final: z.boolean() } },
+    view: { from: 'student', limits: SMALL, fields: { board: Id, view: View, final: z.boolean() } },
     /** Brings every student's window here, once: the tutor's to say, and theirs who lead. */
-    gather: { from: 'anyone', limits: SMALL, fields: { board: Id, view: View } },
+    gather: { from: 'student', limits: SMALL, fields: { board: Id, view: View } },
     /** Brings one window of a student here, once. */
-    'gather.one': { from: 'tutor', to: 'window', limits: SMALL, fields: { board: Id, view: View } },
+    'gather.one': {
+      from: 'helper',
+      to: 'window',
+      limits: SMALL,
+      fields: { board: Id, view: View },
+    },
   },
   serverMessages: {
     step: { on: z.boolean() },

@@ -28,14 +28,14 @@ export const ink = liveFeature({
   clientMessages: {
     /** `stroke` is the id of the operation that follows. */
     'live.ink': {
-      from: 'anyone',
+      from: 'student',
       limits: { ...SMALL, bytes: POINTS + SMALL.bytes },
       fields: { board: Id, ...begun, stroke: Id },
     },
     /** The next points: see `wire/live-piece.ts`, also for how they travel. */
-    'live.more': { from: 'anyone', limits: { ...SMALL, bytes: POINTS }, fields: { piece: bytes } },
+    'live.more': { from: 'student', limits: { ...SMALL, bytes: POINTS }, fields: { piece: bytes } },
     /** The stroke under way was given up. */
-    'live.end': { from: 'anyone', limits: SMALL, fields: { stroke: Id } },
+    'live.end': { from: 'student', limits: SMALL, fields: { stroke: Id } },
   },
   serverMessages: {
     /** `n` stands for the stroke in the pieces that follow. */

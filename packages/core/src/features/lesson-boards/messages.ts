@@ -8,9 +8,9 @@ import { LessonBoard } from './lesson-board.js';
 export const lessonBoards = liveFeature({
   clientMessages: {
     /** The class has this board of the course from now on. */
-    'board.show': { from: 'tutor', limits: SMALL, fields: { board: Id } },
+    'board.show': { from: 'helper', limits: SMALL, fields: { board: Id } },
     /** The class doesn't have it any more. One always stays. */
-    'board.withdraw': { from: 'tutor', limits: SMALL, fields: { board: Id } },
+    'board.withdraw': { from: 'helper', limits: SMALL, fields: { board: Id } },
   },
   serverMessages: {
     /** In the order in which they came. */

@@ -10,14 +10,14 @@ const whom = z.union([Id, z.literal('all')]);
 export const pens = liveFeature({
   clientMessages: {
     /** Gives or takes pens: one person's or every student's. */
-    trust: { from: 'tutor', limits: SMALL, fields: { who: whom, trust: Trust } },
+    trust: { from: 'helper', limits: SMALL, fields: { who: whom, trust: Trust } },
     /** Says what else someone may do, or the class; `null` unsays it. */
-    rules: { from: 'tutor', limits: SMALL, fields: { who: whom, over: RulesOver } },
+    rules: { from: 'helper', limits: SMALL, fields: { who: whom, over: RulesOver } },
     /** Hands over the lead, or takes it back with `null`. */
-    lead: { from: 'tutor', limits: SMALL, fields: { who: Id.nullable() } },
+    lead: { from: 'helper', limits: SMALL, fields: { who: Id.nullable() } },
     /** Plans the end of the lesson, in ms since 1970. */
     plan: {
-      from: 'tutor',
+      from: 'helper',
       limits: SMALL,
       fields: { endsAt: z.number().min(0).max(1e14).nullable() },
     },

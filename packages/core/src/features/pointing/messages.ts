@@ -8,14 +8,14 @@ import { Lamp, Overlay, Place } from './pointing.js';
 export const pointing = liveFeature({
   clientMessages: {
     /** Where one points; at frame rate, may be lost. `null` takes the dot away. */
-    point: { from: 'anyone', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
+    point: { from: 'student', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
     /** Leaves one's arrow standing, or takes it away. */
-    arrow: { from: 'anyone', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
+    arrow: { from: 'student', limits: SMALL, fields: { board: Id, at: Place.nullable() } },
     /** Takes everyone's arrows away. */
-    'arrows.clear': { from: 'tutor', limits: SMALL, fields: {} },
+    'arrows.clear': { from: 'helper', limits: SMALL, fields: {} },
     /** Lights the lamp, moves it, or puts it out. */
     lamp: {
-      from: 'anyone',
+      from: 'student',
       limits: SMALL,
       fields: { board: Id, lamp: Lamp.nullable(), final: z.boolean() },
     },

@@ -9,10 +9,10 @@ import { LessonWindow, Machine, Person } from './person.js';
 export const presence = liveFeature({
   clientMessages: {
     /** Which page this browser shows. */
-    'page.viewed': { from: 'anyone', limits: SMALL, fields: { board: Id, page: Id } },
+    'page.viewed': { from: 'watcher', limits: SMALL, fields: { board: Id, page: Id } },
     /** What this window shows while it isn't followed by others, and on what machine; when it rests. */
     window: {
-      from: 'anyone',
+      from: 'watcher',
       limits: SMALL,
       fields: { board: Id, machine: Machine, size: WindowSize, view: View },
     },

@@ -8,14 +8,14 @@ import { ChatLine, ChatTo, MAX_CHAT, Signal } from './talk.js';
 export const talk = liveFeature({
   clientMessages: {
     /** Raises one's own hand or lowers it. */
-    hand: { from: 'anyone', limits: SMALL, fields: { up: z.boolean() } },
+    hand: { from: 'student', limits: SMALL, fields: { up: z.boolean() } },
     /** Lowers someone's hand, or all. */
-    lower: { from: 'tutor', limits: SMALL, fields: { who: z.union([Id, z.literal('all')]) } },
-    signal: { from: 'anyone', limits: SMALL, fields: { signal: Signal.nullable() } },
+    lower: { from: 'helper', limits: SMALL, fields: { who: z.union([Id, z.literal('all')]) } },
+    signal: { from: 'student', limits: SMALL, fields: { signal: Signal.nullable() } },
     /** Takes all signals in. */
-    'signals.clear': { from: 'tutor', limits: SMALL, fields: {} },
+    'signals.clear': { from: 'helper', limits: SMALL, fields: {} },
     chat: {
-      from: 'anyone',
+      from: 'student',
       // 8,000 characters of four bytes, of which most are taken away again: see `ChatText`.
       limits: { ...SMALL, bytes: 33_000, text: 33_000 },
       fields: { id: Id, to: ChatTo, text: z.string().max(4 * MAX_CHAT) },

@@ -3,13 +3,15 @@ import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import type { ClientHandlers, LiveFeature } from '../feature.js';
 
-/** The tutor's word at the door, and who is sent out; it holds at once. */
+/** The word at the door of those who teach, as what somebody is let in, and who is sent out; it holds at once. */
 export class DoorWords implements LiveFeature<'door'> {
   readonly handlers: ClientHandlers<'door'> = {
-    door: ({ lesson }, { who, word }) => {
+    door: (window, { who, word, as }) => {
+      const { lesson } = window;
+      if (as && window.role !== 'tutor') return window.refuse('tutor-only');
       if (lesson)
         this.classroom.keep(
-          this.classroom.lessons.door.word(lesson, who, word),
+          this.classroom.lessons.door.word(lesson, who, word, as),
           'a word at the door',
         );
     },

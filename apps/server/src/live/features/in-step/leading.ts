@@ -1,5 +1,5 @@
 import type { Id, ServerMessage, View } from '@cuaderno/core';
-import { maySee, pack } from '@cuaderno/core';
+import { maySee, pack, teaches } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
@@ -42,15 +42,15 @@ export class Leading implements LiveFeature<'inStep'> {
   gather(from: LiveConnection, board: Id, view: View): void {
     const { lesson } = from;
     if (!lesson || !this.isForAll(lesson, board, view)) return;
-    if (from.role !== 'tutor' && from.person !== lesson.lead) return;
+    if (!teaches(from.role) && from.person !== lesson.lead) return;
     for (const window of this.classroom.windows(lesson))
-      if (window.role === 'student' && window.person !== from.person)
+      if (!teaches(window.role) && window.person !== from.person)
         window.tell({ kind: 'view', board, view, once: true });
   }
 
-  /** One student's window is shown this, as by `gather`; windows of tutors look where they like. */
+  /** One student's window is shown this, as by `gather`; windows of those who teach look where they like. */
   private gatherOne({ lesson }: LiveConnection, board: Id, view: View, to: LiveConnection): void {
-    if (!lesson || to.role !== 'student') return;
+    if (!lesson || teaches(to.role)) return;
     if (!maySee(to.viewer, this.classroom.audienceOf(lesson, board, view.page))) return;
     to.tell({ kind: 'view', board, view, once: true });
   }

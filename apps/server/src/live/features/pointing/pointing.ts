@@ -1,4 +1,4 @@
-import { mayWriteOn, maySee } from '@cuaderno/core';
+import { maySee, mayWriteOn, teaches } from '@cuaderno/core';
 import type { Arrow, Id, Lamp, LitLamp, Place, ServerMessage } from '@cuaderno/core';
 import { pack } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
@@ -53,7 +53,7 @@ export class Pointing implements LiveFeature<'pointing'> {
   /** @param rest whether the lamp stays so for now: until then a message may be lost */
   lamp(from: LiveConnection, board: Id, lamp: Lamp | null, final: boolean): void {
     const { lesson } = from;
-    if (!lesson || (from.role !== 'tutor' && from.person !== lesson.lead)) return;
+    if (!lesson || (!teaches(from.role) && from.person !== lesson.lead)) return;
     if (lamp && !from.boardNow(board)?.pages.has(lamp.page)) return;
     lesson.lamp = lamp && { ...lamp, board };
     this.tell(lesson, !final);
@@ -92,7 +92,7 @@ export class Pointing implements LiveFeature<'pointing'> {
     const here = state?.pages.get(page);
     if (!state || !here) return false;
     return (
-      from.role === 'tutor' ||
+      teaches(from.role) ||
       (!here.hidden && (from.person === from.lesson?.lead || mayWriteOn(from.actor(), state, here)))
     );
   }

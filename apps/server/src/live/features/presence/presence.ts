@@ -33,7 +33,7 @@ export class Presence implements LiveFeature<'presence'> {
   measured(window: LiveConnection, ms: number): void {
     const { lesson } = window;
     const person = lesson?.person(window.person);
-    if (!lesson || person?.role !== 'student') return;
+    if (!lesson || !person || person.role === 'tutor') return;
     person.roundTrip = ms;
     this.classroom.tellPeople(lesson, 'tutors');
   }

@@ -1,4 +1,4 @@
-import { appliesTo, ChatText, maySee } from '@cuaderno/core';
+import { appliesTo, ChatText, maySee, teaches } from '@cuaderno/core';
 import type { Audience, ChatLine, ChatTo, Id, Signal } from '@cuaderno/core';
 import type { LiveLesson } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
@@ -87,7 +87,7 @@ export class Talking implements LiveFeature<'talk'> {
     const read = ChatText.safeParse(written);
     if (!read.success) return from.refuse('chat-text');
     if (!this.mayWrite(from, to)) return from.refuse('chat-off');
-    if (from.role === 'student' && !this.messages.take(from)) return from.refuse('chat-too-fast');
+    if (from.role !== 'tutor' && !this.messages.take(from)) return from.refuse('chat-too-fast');
     const line = await this.store.write(lesson, from.person, {
       id,
       to,
@@ -114,7 +114,8 @@ export class Talking implements LiveFeature<'talk'> {
   }
 
   private mayWrite(from: LiveConnection, to: ChatTo): boolean {
-    if (from.role === 'tutor') return to === 'all' || isStudent(from.lesson!, to);
+    // One who helps writes to the tutor alone, too.
+    if (teaches(from.role) && to !== 'tutor') return to === 'all' || isInside(from, to);
     if (to !== 'all' && to !== 'tutor') return false;
     // What a board limits holds for those who are on it.
     const board = from.lesson?.person(from.person)?.board ?? from.lesson?.startBoard ?? '';
@@ -123,8 +124,9 @@ export class Talking implements LiveFeature<'talk'> {
   }
 }
 
-function isStudent(lesson: LiveLesson, to: ChatTo): boolean {
-  return lesson.students().some(({ id }) => id === to);
+/** Whether it is somebody else who is in the lesson. */
+function isInside({ lesson, person }: LiveConnection, to: Id): boolean {
+  return to !== person && lesson?.hasIn(to) === true;
 }
 
 /** What is for one person is theirs and its writer's. */

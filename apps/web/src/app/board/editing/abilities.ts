@@ -1,5 +1,5 @@
 import { computed } from '@angular/core';
-import { whyNot } from '@cuaderno/core/permissions';
+import { teaches, whyNot } from '@cuaderno/core/permissions';
 import type { Item } from '@cuaderno/core/board';
 import type { Id } from '@cuaderno/core/id';
 import type { BoardSession } from '../../live/board-session';
@@ -12,10 +12,11 @@ export class Abilities {
     private readonly page: () => Id | null,
   ) {}
 
-  private readonly teaches = computed(() => this.session().role() === 'tutor');
+  private readonly teaches = computed(() => teaches(this.session().role()));
   readonly leads = computed(() => {
     const { features, me } = this.session();
-    return features.pens.lead() === null ? this.teaches() : features.pens.lead() === me();
+    const lead = features.pens.lead();
+    return lead === null ? this.session().role() === 'tutor' : lead === me();
   });
   /** What applies on the page in view. */
   readonly here = computed(() => this.session().applies()(this.page()));

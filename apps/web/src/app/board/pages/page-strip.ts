@@ -104,6 +104,8 @@ export class PageStrip {
     () => this.meant().length > 0 && this.meant().every(({ hidden }) => hidden),
   );
   /** What can be done with the pages that are meant. */
+  /** Whether pages may also be taken off the board: removed, or moved to another. */
+  readonly mayRemove = input(true);
   protected readonly wishes = computed<MenuItem[]>(() => {
     const edit = (label: string, wish: PageWish, disabled = false): MenuItem => ({
       ...{ label, disabled },
@@ -118,9 +120,9 @@ export class PageStrip {
       edit('Copy', 'copy'),
       edit('Paper', 'set up'),
       edit('Hide page', 'hide', this.hidden()),
-      edit('Move to board…', 'move', isAll),
+      ...(this.mayRemove() ? [edit('Move to board…', 'move', isAll)] : []),
       edit('New page before this one', 'add before'),
-      edit('Remove', 'remove', isAll),
+      ...(this.mayRemove() ? [edit('Remove', 'remove', isAll)] : []),
       { separator: true },
       {
         label: this.picking() ? 'Stop selecting' : 'Select pages',

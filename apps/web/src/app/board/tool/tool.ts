@@ -1,3 +1,4 @@
+import { teaches } from '@cuaderno/core/permissions';
 import { computed, effect, signal } from '@angular/core';
 import { HIGHLIGHT_WIDTHS, PEN_WIDTHS } from '@cuaderno/core/ink';
 import type { Lamp } from '@cuaderno/core/features';
@@ -80,9 +81,9 @@ export class Tools {
 
   /** Says where items are laid from now on. */
   layFor(role: Role, inLesson: boolean): void {
-    const teaches = role === 'tutor';
-    this.layer.set(teaches && !inLesson ? 'material' : 'ink');
-    this.aidLayer.set(teaches ? 'material' : 'ink');
+    const lays = teaches(role);
+    this.layer.set(lays && !inLesson ? 'material' : 'ink');
+    this.aidLayer.set(lays ? 'material' : 'ink');
   }
 
   /** Takes one of the own pens in hand. */

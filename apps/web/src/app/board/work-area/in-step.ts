@@ -78,7 +78,7 @@ export class InStep {
     effect(() => {
       const live = session();
       const where = stage();
-      const says = live.role() === 'student' && live.line() === 'live';
+      const says = live.role() !== 'tutor' && live.line() === 'live';
       if (says) where.moved();
       untracked(() => this.looking.next(says ? shownIn(live, where) : null));
     });

@@ -1,3 +1,4 @@
+import { teaches } from '@cuaderno/core/permissions';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -213,6 +214,9 @@ export class WorkArea {
       rest: () => this.showChosen(null),
     },
   );
+  /** Whether this window belongs to one who watches: tools would be of no use to them. */
+  protected readonly watches = computed(() => this.session().role() === 'watcher');
+
   private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   private readonly typedAhead = inject(TypedAhead);
@@ -227,6 +231,8 @@ export class WorkArea {
     effect(() => {
       const lesson = this.session().lesson()?.id;
       if (lesson) untracked(() => this.tools.begin(lesson));
+      // There is nothing else that they can do on the page.
+      if (this.watches()) untracked(() => this.tools.tool.set('hand'));
     });
     effect(() => {
       const { board, place, startPage, ready } = this.session();
@@ -299,6 +305,10 @@ export class WorkArea {
     this.session().doAll(changes);
   }
 
+  protected teaches(): boolean {
+    return teaches(this.session().role());
+  }
+
   protected lightOff(): void {
     this.session().features.pointing.light(this.session().board().id, null, true);
     if (this.tools.tool() === 'lamp') this.tools.tool.set('pen');
@@ -307,7 +317,7 @@ export class WorkArea {
   /** Takes away one's own arrow, or all of them for the tutor. */
   protected arrowsOff(): void {
     const { features } = this.session();
-    if (this.session().role() === 'tutor') features.pointing.clearArrows();
+    if (teaches(this.session().role())) features.pointing.clearArrows();
     else features.pointing.leaveArrow(this.session().board().id, null);
   }
 

@@ -103,12 +103,15 @@ export interface Waiting {
 })
 export class BesideColumn {
   readonly waiting = input<Waiting>({ door: 0, hands: 0, messages: 0 });
+  /** Whether it has what is the tutor's own: private notes and materials. */
+  readonly ofTutor = input(true);
   private readonly shortcuts = inject(Shortcuts);
   protected readonly icons = { GalleryVertical };
   protected readonly beside = inject(BesideBoard);
   protected readonly choices = computed(() => {
     const { door, hands, messages } = this.waiting();
-    const all = [...(this.beside.inLesson() ? LESSON : []), ...BOARD];
+    const board = BOARD.filter(({ name }) => this.ofTutor() || name === 'find');
+    const all = [...(this.beside.inLesson() ? LESSON : []), ...board];
     return all.map((one) => {
       const counts =
         one.name === 'people'

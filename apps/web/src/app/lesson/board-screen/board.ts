@@ -57,7 +57,7 @@ import { WaitingLink } from '../waiting/waiting-link';
 import { WorkArea } from '../../board/work-area/work-area';
 import { BoardsDialog } from '../boards/boards-dialog';
 import type { BoardChoice } from '../boards/boards-dialog';
-import { Elsewhere, placesElsewhere } from '../boards/elsewhere';
+import { Elsewhere, placesElsewhere, whoIsWhere } from '../boards/elsewhere';
 import { BesideBoard } from './beside-board';
 import { BesideColumn } from './beside-column';
 import { BoardName } from './board-name';
@@ -200,15 +200,8 @@ export class BoardScreen {
   );
   /** Who is on which page just now. */
   protected readonly whoIsWhere = computed(() => {
-    const where = new Map<Id, Author[]>();
-    const authors = this.authors();
-    const current = this.session()?.id();
-    for (const { id, role, here, board, page } of this.session()?.people() ?? []) {
-      const author = authors.get(id);
-      if (role === 'student' && here && page && author && board === current)
-        where.set(page, [...(where.get(page) ?? []), author]);
-    }
-    return where;
+    const session = this.session();
+    return session ? whoIsWhere(session, this.authors()) : new Map<Id, Author[]>();
   });
   /** Where students are on other boards. */
   protected readonly elsewhere = computed(() => {

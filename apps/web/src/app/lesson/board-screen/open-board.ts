@@ -3,7 +3,6 @@ import { pagesInOrder } from '@cuaderno/core/board';
 import type { Page } from '@cuaderno/core/board';
 import type { View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
-import { changePage } from '@cuaderno/core/ops';
 import { nameOf } from '@cuaderno/core/people';
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
@@ -19,6 +18,7 @@ import { LessonLines } from '../../live/lesson-lines';
 import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { boardsElsewhere } from '../boards/elsewhere';
 import type { MayWord } from '../people/permissions-panel';
+import { sayPermissions } from '../people/say-permissions';
 
 /** The line is there, or comes back by itself. */
 const GOES_ON: readonly LineState[] = ['joining', 'live', 'away'];
@@ -209,26 +209,13 @@ export class OpenBoard {
   changePermissions(word: MayWord, page: Id | null): void {
     const session = this.session();
     if (!session) return;
-    switch (word.kind) {
-      case 'trust':
-        return session.features.pens.setTrust(word.who, word.trust);
-      case 'rules':
-        return session.features.pens.setRules(word.who, word.over);
-      case 'board':
-        return session.do({ kind: 'board.rules', to: word.rules, from: session.board().rules });
-      case 'page': {
-        const change = changePage(session.board(), page ?? '', { rules: word.rules });
-        if (change) session.do(change);
-        return;
-      }
-      case 'course':
-        void this.attempt.make(async () => {
-          const course = this.course();
-          if (!course) return;
-          await firstValueFrom(this.coursesApi.setCourseRules(course.id, word.rules));
-          this.course.set({ ...course, rules: word.rules });
-        });
-    }
+    if (word.kind !== 'course') return sayPermissions(session, word, page);
+    void this.attempt.make(async () => {
+      const course = this.course();
+      if (!course) return;
+      await firstValueFrom(this.coursesApi.setCourseRules(course.id, word.rules));
+      this.course.set({ ...course, rules: word.rules });
+    });
   }
 
   /** Names beside ink: nothing waits for them. */

@@ -17,6 +17,7 @@ import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { BoardsApi } from '../../api/boards-api';
 import { CoursesApi } from '../../api/courses-api';
+import { LessonsApi } from '../../api/lessons-api';
 import type { BoardInfo, Course } from '../../api/shapes';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import { BoardCover } from '../../board/pages/board-cover';
@@ -63,6 +64,8 @@ export class BoardsDialog {
   /** The board in sight. */
   readonly current = input.required<Id>();
   readonly papers = input.required<PaperSource>();
+  /** Whether it is for one who helps: they open boards of this course alone. */
+  readonly helps = input(false);
   /** Those of the lesson that is open; `null` where none is. */
   readonly inLesson = input<readonly LessonBoard[] | null>(null);
   readonly chosen = output<BoardChoice>();
@@ -72,6 +75,7 @@ export class BoardsDialog {
 
   private readonly boardsApi = inject(BoardsApi);
   private readonly coursesApi = inject(CoursesApi);
+  private readonly lessonsApi = inject(LessonsApi);
   private readonly boards = signal<readonly BoardInfo[] | null>(null);
   protected readonly courses = signal<readonly Pick<Course, 'id' | 'name'>[]>([]);
   /** The course whose boards are listed; empty for this one. */
@@ -141,11 +145,13 @@ export class BoardsDialog {
   private async load(course: Id): Promise<void> {
     this.boards.set(null);
     await this.looking.make(async () => {
-      const { boards } = await firstValueFrom(this.coursesApi.readCourse(course));
+      const boards = this.helps()
+        ? await firstValueFrom(this.lessonsApi.listCourseBoards())
+        : (await firstValueFrom(this.coursesApi.readCourse(course))).boards;
       // Another may have been chosen meanwhile.
       if (course !== (this.from() ?? this.course())) return;
       this.boards.set(boards);
-      if (this.courses().length > 0) return;
+      if (this.courses().length > 0 || this.helps()) return;
       const all = (await firstValueFrom(this.coursesApi.readToday())).courses;
       this.courses.set(all.map(({ id, name }) => ({ id, name })));
     });

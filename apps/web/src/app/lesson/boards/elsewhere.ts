@@ -57,6 +57,21 @@ export class Elsewhere {
   }
 }
 
+/** Who of the students is on which page of the board in sight just now. */
+export function whoIsWhere(
+  live: BoardSession,
+  authors: ReadonlyMap<Id, Author>,
+): ReadonlyMap<Id, Author[]> {
+  const where = new Map<Id, Author[]>();
+  const current = live.id();
+  for (const { id, role, here, board, page } of live.people()) {
+    const author = authors.get(id);
+    if (role === 'student' && here && page && author && board === current)
+      where.set(page, [...(where.get(page) ?? []), author]);
+  }
+  return where;
+}
+
 /**
  * Where students are on other boards than the one in sight, as far as those are open here.
  * @param sessions boards that are open in this window, by their ids

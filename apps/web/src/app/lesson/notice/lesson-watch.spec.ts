@@ -24,6 +24,7 @@ describe('the watch over a lesson', () => {
     since,
     known: null,
     guest: null,
+    role: 'student',
   });
   const person = (name: string, here: boolean, role: Person['role'] = 'student'): Person =>
     pretendPerson({ id: name.padEnd(12, '_'), name, role, here });

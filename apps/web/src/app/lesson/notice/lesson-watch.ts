@@ -1,3 +1,4 @@
+import { listNames } from '@cuaderno/core/people';
 import type { Arrival, ChatLine, Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { NoticeKind } from './notices';
@@ -30,7 +31,7 @@ export class LessonWatch {
     for (const [id, since] of now) this.knocking.set(id, since);
     if (now.size === 0) this.settle('door');
     if (fresh.length === 0) return;
-    const names = inWords(fresh.map(({ name }) => name));
+    const names = listNames(fresh.map(({ name }) => name));
     this.tell('door', `${names} ${fresh.length === 1 ? 'is' : 'are'} at the door`);
   }
 
@@ -41,7 +42,7 @@ export class LessonWatch {
     this.here = now;
     this.hands(students);
     if (left.length > 0)
-      this.tell('left', `${inWords(left.map(({ name }) => name))} left, or lost the line`);
+      this.tell('left', `${listNames(left.map(({ name }) => name))} left, or lost the line`);
   }
 
   private hands(list: readonly Person[]): void {
@@ -50,7 +51,7 @@ export class LessonWatch {
     this.up = new Set(up.map(({ id }) => id));
     if (up.length === 0) this.settle('hand');
     if (fresh.length > 0)
-      this.tell('hand', `${inWords(fresh.map(({ name }) => name))} raised a hand`);
+      this.tell('hand', `${listNames(fresh.map(({ name }) => name))} raised a hand`);
   }
 
   /** @param me whose own messages are no news */
@@ -73,10 +74,4 @@ export class LessonWatch {
     this.up = new Set();
     this.heard = null;
   }
-}
-
-function inWords(names: readonly string[]): string {
-  return names.length < 2
-    ? (names[0] ?? '')
-    : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
 }

@@ -5,6 +5,7 @@ import type { Id } from '@cuaderno/core/id';
 import { Hand, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import { ROLE_WORDS } from '../../live/role-words';
 import { TRUST_STEPS } from './trust-steps';
 
 /** Who is here and who holds a pen, as everyone sees it. */
@@ -15,10 +16,13 @@ import { TRUST_STEPS } from './trust-steps';
     <ul aria-label="Who is here">
       @for (one of shown(); track one.id) {
         <li [class.writes]="one.writes" [class.gone]="!one.here" [cuaTip]="one.says">
-          @if (!one.teaches) {
+          @if (one.icon) {
             <cua-icon [of]="one.icon" [size]="16" />
           }
           <bdi>{{ one.label }}</bdi>
+          @if (one.is) {
+            <span class="is">{{ one.is }}</span>
+          }
           @if (one.leads) {
             <cua-icon [of]="icons.Presentation" [size]="15" />
           }
@@ -63,6 +67,10 @@ import { TRUST_STEPS } from './trust-steps';
       color: var(--moss);
       font-weight: 600;
     }
+    .is {
+      color: var(--ink);
+      font-weight: 600;
+    }
     .gone {
       border-style: dashed;
       background: none;
@@ -91,19 +99,20 @@ export class ClassStrip {
       .filter(({ id }) => this.own() || id !== this.me())
       .map((person) => {
         const step = TRUST_STEPS.find(({ trust }) => trust === person.trust)!;
-        const teaches = person.role === 'tutor';
-        const leads = person.id === this.lead() || (teaches && this.lead() === null);
+        const { role } = person;
+        const isStudent = role === 'student';
+        const leads = person.id === this.lead() || (role === 'tutor' && this.lead() === null);
         return {
           id: person.id,
           label: person.id === this.me() ? 'You' : nameOf(person),
-          icon: step.icon,
-          teaches,
-          writes: person.trust !== 'view' && !teaches,
+          icon: isStudent || role === 'watcher' ? step.icon : null,
+          is: role === 'helper' || role === 'watcher' ? ROLE_WORDS[role] : '',
+          writes: person.trust !== 'view' && isStudent,
           here: person.here,
           hand: person.hand,
           leads,
           says: [
-            teaches ? 'your tutor' : step.label.toLowerCase(),
+            role === 'tutor' ? 'your tutor' : ROLE_WORDS[role] || step.label.toLowerCase(),
             leads ? 'leads' : '',
             person.hand ? 'hand up' : '',
             person.here ? '' : 'away',

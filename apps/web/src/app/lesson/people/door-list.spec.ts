@@ -11,6 +11,7 @@ const arrival = (name: string, more: Partial<Arrival> = {}): Arrival => ({
   since: 0,
   known: null,
   guest: null,
+  role: 'student',
   ...more,
 });
 
@@ -48,6 +49,33 @@ describe('who is at the door', () => {
       'came by the link for Aunt Liv',
     ])
       expect(screen.text).toContain(words);
+  });
+
+  it('lets somebody in to help or to watch, where one may say so', async () => {
+    const [ida, liv] = [arrival('Ida'), arrival('Liv', { guest: 'Aunt Liv', role: 'watcher' })];
+    const { screen, said } = await show([ida, liv]);
+    expect(screen.text).toContain('came by the link for Aunt Liv, to watch');
+    expect(screen.button('Let Ida in to help or to watch')).toBeUndefined();
+    screen.fixture.componentRef.setInput('givesRoles', true);
+    const choose = async (of: string, way: string): Promise<string[]> => {
+      await screen.press(`Let ${of} in to help or to watch`);
+      const ways = [...document.querySelectorAll<HTMLElement>('.p-menu-item-link')];
+      ways.find(({ textContent }) => textContent?.trim() === way)?.click();
+      await screen.settles();
+      return ways.map(({ textContent }) => textContent!.trim());
+    };
+    expect(await choose('Ida', 'Let in as a helper')).toEqual([
+      'Let in as a helper',
+      'Let in as a watcher',
+    ]);
+    expect(await choose('Liv', 'Let in as a student')).toEqual([
+      'Let in as a student',
+      'Let in as a helper',
+    ]);
+    expect(said).toEqual([
+      { who: ida.id, word: 'in', as: 'helper' },
+      { who: liv.id, word: 'in', as: 'student' },
+    ]);
   });
 
   it('gives anyone who was sent out a way back, or takes it', async () => {

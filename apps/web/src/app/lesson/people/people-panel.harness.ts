@@ -3,7 +3,7 @@ import { ComponentHarness } from '@angular/cdk/testing';
 /** The panel as a tutor uses it. */
 export class PeoplePanelHarness extends ComponentHarness {
   static readonly hostSelector = 'cua-people-panel';
-  private readonly rows = this.locatorForAll('.name bdi');
+  private readonly rows = this.locatorForAll('ul:not(.others) .name bdi');
   private readonly steps = this.locatorForAll('.steps');
   private readonly more = this.locatorForAll('.wishes');
   private readonly all = this.locatorForAll('.all button');
@@ -19,6 +19,12 @@ export class PeoplePanelHarness extends ComponentHarness {
 
   async names(): Promise<string[]> {
     return Promise.all((await this.rows()).map(async (row) => (await row.text()).trim()));
+  }
+
+  /** Who teaches or watches besides the one at this window, with what they are. */
+  async others(): Promise<string[]> {
+    const rows = await this.locatorForAll('.others li')();
+    return Promise.all(rows.map(async (row) => (await row.text()).replace(/\s+/g, ' ').trim()));
   }
 
   /** The step of trust that is pressed, of each student. */

@@ -50,6 +50,28 @@ describe('the people panel', () => {
     expect(names[1]).toContain('Ida (2)');
   });
 
+  it('lists who helps and who watches by themselves, without pens to give', async () => {
+    const [maren, tove, ebba] = [
+      person('Maren', { role: 'tutor' }),
+      person('Tove', { role: 'helper', trust: 'hands' }),
+      person('Ebba', { role: 'watcher', here: false }),
+    ];
+    const { harness, fixture, wished } = await panel([maren, tove, ebba, person('Ida')]);
+    fixture.componentRef.setInput('me', maren.id);
+    expect(await harness.names()).toEqual(['Ida']);
+    expect(await harness.others()).toEqual(['Tove helps here', 'Ebba watches away']);
+    expect((await harness.pens()).length).toBe(1);
+    await harness.choose(1, 'Hand over the lead');
+    await harness.choose(2, 'Send out, may knock again');
+    expect(wished).toEqual([
+      { kind: 'lead', who: tove.id },
+      { kind: 'door', who: ebba.id, word: 'out' },
+    ]);
+    // Who helps sees that the tutor leads.
+    fixture.componentRef.setInput('me', tove.id);
+    expect(await harness.others()).toEqual(['Maren tutor here', 'Ebba watches away']);
+  });
+
   it('gives and takes one pen with one touch, in three steps', async () => {
     const [ida, noor] = [person('Ida'), person('Noor', { trust: 'write' })];
     const { harness, given } = await panel([ida, noor]);

@@ -20,10 +20,11 @@ import { Icon } from '../../ui/icons/icon';
 import { SIGNALS } from '../../live/features/talk/signals';
 import { Tip } from '../../ui/tip/tip';
 import { inWords } from './line-quality';
+import { ROLE_WORDS } from '../../live/role-words';
 import { TRUST_STEPS } from './trust-steps';
 import { EmptyState } from '../../ui/empty/empty-state';
 
-/** What a tutor does about one person, beside their pen. */
+/** What is done about one person, beside their pen. */
 export type PersonWish =
   | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord }
   | { readonly kind: 'lead'; readonly who: Id | null }
@@ -47,6 +48,8 @@ export type PersonWish =
 })
 export class PeoplePanel {
   readonly people = input.required<readonly Person[]>();
+  /** The person at this window: they aren't in the list. */
+  readonly me = input<Id | null>(null);
   /** The windows that they have, the earlier first. */
   readonly windows = input<readonly LessonWindow[]>([]);
   /** Whether windows follow the person who leads: then nobody is brought anywhere alone. */
@@ -82,6 +85,19 @@ export class PeoplePanel {
         says: SIGNALS.find(({ signal }) => signal === person.signal),
       })),
   );
+  /** Those who teach besides the person at this window, and those who watch. */
+  protected readonly others = computed(() =>
+    this.people()
+      .filter(({ id, role }) => role !== 'student' && id !== this.me())
+      .map((person) => ({
+        ...person,
+        label: nameOf(person),
+        leads: person.id === (this.lead() ?? this.tutor()),
+        is: ROLE_WORDS[person.role],
+        where: this.whereIs(person),
+      })),
+  );
+  private readonly tutor = computed(() => this.people().find(({ role }) => role === 'tutor')?.id);
   protected readonly hands = computed(
     () => this.students().filter(({ hand }) => hand !== null).length,
   );
@@ -93,10 +109,32 @@ export class PeoplePanel {
     })).filter(({ count }) => count > 0),
   );
   protected readonly wishes = computed<MenuItem[]>(() => {
-    const person = this.students().find(({ id }) => id === this.meant());
-    if (!person) return [];
-    const { id } = person;
+    const id = this.meant() ?? '';
+    const person = this.students().find((one) => one.id === id);
     const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
+    const sent: MenuItem[] = [
+      { separator: true },
+      {
+        label: 'Send out, may knock again',
+        ...tell({ kind: 'door', who: id, word: 'out' }),
+      },
+      { label: 'Send out for this lesson', ...tell({ kind: 'door', who: id, word: 'barred' }) },
+    ];
+    const other = this.others().find((one) => one.id === id);
+    if (other) {
+      const goes = {
+        label: 'Go where they are',
+        disabled: !other.page,
+        ...tell({ kind: 'go', who: id }),
+      };
+      const leads = other.leads
+        ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
+        : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) };
+      return other.role === 'tutor'
+        ? [goes]
+        : [goes, ...(other.role === 'helper' ? [leads] : []), ...sent];
+    }
+    if (!person) return [];
     return [
       { label: 'Go where they are', disabled: !person.view, ...tell({ kind: 'go', who: id }) },
       ...(this.inStep() ? [] : this.windowsOf(id)).map(({ id: window }, at, all) => ({
@@ -108,12 +146,7 @@ export class PeoplePanel {
         : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
       { label: 'Permissions…', ...tell({ kind: 'may', who: id }) },
       { label: 'Wipe their ink …', ...tell({ kind: 'wipe', who: id }) },
-      { separator: true },
-      {
-        label: 'Send out, may knock again',
-        ...tell({ kind: 'door', who: id, word: 'out' }),
-      },
-      { label: 'Send out for this lesson', ...tell({ kind: 'door', who: id, word: 'barred' }) },
+      ...sent,
     ];
   });
 

@@ -58,6 +58,8 @@ export class PermissionsPanel {
   readonly number = input.required<string>();
   /** What it is opened for. */
   readonly first = input<MayLevel>('all');
+  /** Whether it is also said here what holds at the start of every lesson: that is the course's tutor's to say. */
+  readonly ofCourse = input(true);
   readonly said = output<MayWord>();
   readonly closed = output();
 
@@ -70,7 +72,7 @@ export class PermissionsPanel {
       .map((person) => ({ key: person.id, label: nameOf(person) })),
     { key: 'page', label: `Page ${this.number()}` },
     { key: 'board', label: 'This whole board' },
-    { key: 'course', label: 'At the start of every lesson' },
+    ...(this.ofCourse() ? [{ key: 'course', label: 'At the start of every lesson' }] : []),
   ]);
   /** Whether it can only take away, as places do. */
   protected readonly limits = computed(() => this.chosen() === 'page' || this.chosen() === 'board');

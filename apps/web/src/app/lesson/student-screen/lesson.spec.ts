@@ -18,7 +18,10 @@ describe('a student’s screen of a lesson', () => {
       LessonScreen,
       {},
       {
-        'GET /lesson': { title: 'Tides', course: 'Reading the tides', name: 'Ida', link: 'abc' },
+        'GET /lesson': {
+          ...{ id: 'l', board: 'b', title: 'Tides', courseId: 'tides' },
+          ...{ course: 'Reading the tides', name: 'Ida', role: 'student' },
+        },
         'GET /lesson/materials': [],
         'GET /handed': { files: [] },
         'GET /late-lines/own': { lessons: [] },
@@ -48,6 +51,31 @@ describe('a student’s screen of a lesson', () => {
     expect(await harness.pen()).toBe('You have a pen');
     lesson.trust('student', 'hands');
     expect(await harness.pen()).toBe('Hands on');
+  });
+
+  it('says to one who watches that they watch, and has nothing to write with', async () => {
+    await show();
+    lesson.welcome('watcher');
+    expect(await harness.pen()).toBe('You watch');
+    expect(screen.button('Raise hand')).toBeUndefined();
+    await harness.press('Class');
+    expect(screen.text).toContain('You read what is written to all');
+    expect(screen.element.querySelector('cua-chat-panel textarea')).toBeNull();
+  });
+
+  it('gives one who helps what the tutor has, but what closes, shares and removes', async () => {
+    await show();
+    lesson.welcome('helper');
+    // Its code comes by itself.
+    while (!screen.element.querySelector('cua-helper-room cua-people-panel'))
+      await screen.settles();
+    expect(screen.text).toContain('helps');
+    expect(screen.button('Boards')).toBeDefined();
+    expect(screen.button('Take all pens back')).toBeDefined();
+    for (const name of ['Close the lesson', 'Private notes', 'Materials', 'Raise hand'])
+      expect(screen.button(name)).withContext(name).toBeUndefined();
+    await screen.press('Take all pens back');
+    expect(lesson.line.of('trust')).toEqual([{ kind: 'trust', who: 'all', trust: 'view' }]);
   });
 
   it('has who is there and what is said one touch away', async () => {

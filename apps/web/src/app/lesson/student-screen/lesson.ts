@@ -1,8 +1,10 @@
 import { addPageBeside } from '@cuaderno/core/edits';
 import type { Id } from '@cuaderno/core/id';
+import { teaches } from '@cuaderno/core/permissions';
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   DestroyRef,
   effect,
   inject,
@@ -22,6 +24,7 @@ import { wayBack } from '../way-back/way-back';
 import { WindowTitle } from '../../ui/title/window-title';
 import { OwnLateNotice } from '../../records/late-lines/own-late-notice';
 import { PageTurner } from '../../board/pages/page-turner';
+import { HelperRoom } from '../helper-room/helper-room';
 import { ClassStrip } from '../people/class-strip';
 import { SidePanel } from '../../ui/popup/side-panel';
 import { ReadingRoom } from '../../records/reading/reading-room';
@@ -48,6 +51,7 @@ import { UnreadMessages } from './unread-messages';
     UnreadableNotice,
     ClassStrip,
     HandedList,
+    HelperRoom,
     Icon,
     LessonClock,
     OwnLateNotice,
@@ -78,6 +82,8 @@ export class LessonScreen {
   };
   protected readonly papers = new PaperSource(null, isLineThin);
   protected readonly session = this.here.session;
+  /** Whether one helps here, and has what the tutor has in a lesson. */
+  protected readonly helps = computed(() => teaches(this.session()?.role() ?? 'student'));
   protected readonly wayBack = wayBack;
   protected readonly area = viewChild(WorkArea);
   protected readonly page = signal<Id | null>(null);

@@ -1,6 +1,7 @@
 import type { Answer } from '@cuaderno/contract/route';
 import type { Id } from '@cuaderno/core/id';
 import type { readLesson } from '@cuaderno/contract/routes/lessons';
+import { teaches } from '@cuaderno/core/permissions';
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
@@ -42,6 +43,10 @@ export class OpenLesson {
   readonly problem = signal<ProblemDetails | null>(null);
   readonly line = computed(() => this.dialled()?.line() ?? 'joining');
   readonly ended = computed(() => this.over() || this.line() === 'over');
+  /** Boards that are open here, by their ids. */
+  readonly boards = computed<ReadonlyMap<Id, BoardSession>>(
+    () => this.dialled()?.boards() ?? new Map<Id, BoardSession>(),
+  );
   /** What was done here, now or on an earlier visit, and has not arrived. */
   readonly unsent = computed(() => Math.max(this.dialled()?.unconfirmed() ?? 0, this.late.stuck()));
   /** What the board in sight is called. */
@@ -99,7 +104,9 @@ export class OpenLesson {
       const line = this.dialled();
       const led = line?.features.inStep.on() ? line.features.inStep.led() : null;
       const leads = line?.features.pens.lead() === line?.me();
-      if (led && !leads) untracked(() => this.goTo(led.board));
+      // One who helps looks where they like.
+      const helps = teaches(line?.role() ?? 'student');
+      if (led && !leads && !helps) untracked(() => this.goTo(led.board));
     });
     effect(() => {
       // In step, a board that comes next is here before the one who leads has it in sight.
@@ -128,6 +135,11 @@ export class OpenLesson {
       this.late.rest();
       this.dialled()?.close();
     });
+  }
+
+  /** Another board is open here as well, out of sight. */
+  openBehind(board: Id): void {
+    this.dialled()?.openBehind(board);
   }
 
   /** Goes to another board of the lesson, to where this window was on it last. */

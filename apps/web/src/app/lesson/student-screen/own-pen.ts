@@ -13,6 +13,13 @@ export class OwnPen {
   readonly pen = computed(() => {
     const applies = this.abilities();
     if (!applies) return null;
+    if (this.session()?.role() === 'watcher')
+      return {
+        has: false,
+        icon: TRUST_STEPS[0]!.icon,
+        words: 'You watch',
+        why: 'You see what students see. Everybody knows that you are here.',
+      };
     const step = TRUST_STEPS.find(({ trust }) => trust === applies.trust)!;
     const place = applies.why.trust === 'page' || applies.why.trust === 'board';
     return {

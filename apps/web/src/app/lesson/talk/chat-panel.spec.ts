@@ -63,6 +63,24 @@ describe('the chat', () => {
     expect(field.value).toBe('Again');
   });
 
+  it('says that one who helps reads what is written to the tutor; and they write to each', async () => {
+    const tove = newId();
+    const people = [
+      { id: maren, name: 'Maren', nameOrdinal: 1, role: 'tutor' },
+      { id: ida, name: 'Ida', nameOrdinal: 1, role: 'student' },
+      { id: tove, name: 'Tove', nameOrdinal: 1, role: 'helper' },
+    ];
+    const options = (host: HTMLElement): string[] =>
+      [...host.querySelectorAll('option')].map(({ textContent }) => textContent);
+    const host = await open({ people });
+    expect(options(host)).toEqual(['To all', 'To the tutor and Tove']);
+    fixture.componentRef.setInput('me', tove);
+    fixture.componentRef.setInput('isTutor', true);
+    await fixture.whenStable();
+    expect(options(host)).toEqual(['To all', 'To the tutor alone', 'To Ida alone']);
+    expect(host.textContent).not.toContain('Delete all messages');
+  });
+
   it('offers whom one may write to, or says why nobody', async () => {
     const host = await open({ notAll: 'Only the tutor writes to all in this class.' });
     expect([...host.querySelectorAll('option')].map(({ textContent }) => textContent)).toEqual([

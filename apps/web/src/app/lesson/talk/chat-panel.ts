@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MAX_CHAT } from '@cuaderno/core/features';
-import { nameOf } from '@cuaderno/core/people';
+import { listNames, nameOf } from '@cuaderno/core/people';
 import type { ChatLine, ChatTo, Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { Send, X } from 'lucide';
@@ -30,7 +30,10 @@ export class ChatPanel {
   readonly lines = input.required<readonly ChatLine[]>();
   readonly people = input.required<readonly Person[]>();
   readonly me = input.required<Id>();
+  /** Whether one teaches in the lesson: then every single person can be written to. */
   readonly isTutor = input(false);
+  /** Whether all messages may be deleted. */
+  readonly mayDelete = input(false);
   /** Why one can't write to all, or to the tutor; `null` where one can. */
   readonly notAll = input<string | null>(null);
   readonly notTutor = input<string | null>(null);
@@ -47,17 +50,28 @@ export class ChatPanel {
   private readonly to = signal<ChatTo>('all');
   private readonly list = viewChild<ElementRef<HTMLElement>>('list');
 
+  /** Who reads what is written to the tutor: those who help, too. */
+  private readonly tutors = computed(() => {
+    const helpers = this.people().filter(({ id, role }) => role === 'helper' && id !== this.me());
+    return helpers.length === 0
+      ? 'the tutor alone'
+      : listNames(['the tutor', ...helpers.map(nameOf)]);
+  });
+  private readonly isTutorThere = computed(() =>
+    this.people().some(({ id, role }) => role === 'tutor' && id === this.me()),
+  );
   /** Whom one may write to just now. */
   protected readonly readers = computed(() => {
     if (!this.isTutor())
       return [
         ...(this.notAll() === null ? [{ to: 'all', label: 'To all' }] : []),
-        ...(this.notTutor() === null ? [{ to: 'tutor', label: 'To the tutor alone' }] : []),
+        ...(this.notTutor() === null ? [{ to: 'tutor', label: `To ${this.tutors()}` }] : []),
       ];
-    const students = this.people().filter(({ role }) => role === 'student');
+    const others = this.people().filter(({ id, role }) => id !== this.me() && role !== 'tutor');
     return [
       { to: 'all', label: 'To all' },
-      ...students.map((person) => ({ to: person.id, label: `To ${nameOf(person)} alone` })),
+      ...(this.isTutorThere() ? [] : [{ to: 'tutor', label: 'To the tutor alone' }]),
+      ...others.map((person) => ({ to: person.id, label: `To ${nameOf(person)} alone` })),
     ];
   });
   protected readonly chosen = computed(() => {
@@ -83,7 +97,7 @@ export class ChatPanel {
         to === 'all'
           ? ''
           : to === 'tutor'
-            ? 'to the tutor alone'
+            ? `to ${this.tutors()}`
             : to === this.me()
               ? 'to you alone'
               : `to ${name(to)} alone`,

@@ -19,6 +19,9 @@ import type { BoardSession } from '../../live/board-session';
 import { ClassStrip } from '../people/class-strip';
 import { ChatPanel } from './chat-panel';
 
+/** Why a watcher writes nothing. */
+const WATCHES = 'You watch this lesson: you read what is written to all.';
+
 /** Who is here and what is written, for a student: beside the page, or below it on a phone. */
 @Component({
   selector: 'cua-talk-dialog',
@@ -134,6 +137,7 @@ export class TalkDialog {
   }
 
   protected readonly not = computed(() => {
+    if (this.session().role() === 'watcher') return { all: WATCHES, tutor: WATCHES };
     const applies = this.session().applies()(null);
     return { all: whyNot('chatAll', applies), tutor: whyNot('chatTutor', applies) };
   });

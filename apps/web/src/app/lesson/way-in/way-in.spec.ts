@@ -65,7 +65,7 @@ describe('how students come into a course', () => {
   });
 
   it('has links for one guest each, which can be ended', async () => {
-    const link = { id: 'g', token: 't', guest: 'Aunt Liv', madeAt: 0, used: false };
+    const link = { id: 'g', token: 't', guest: 'Aunt Liv', role: 'helper', madeAt: 0, used: false };
     const copied = spyOn(navigator.clipboard, 'writeText').and.resolveTo();
     const screen = await show({
       'POST /courses/sky/guests': link,
@@ -73,9 +73,12 @@ describe('how students come into a course', () => {
     });
     const field = screen.element.querySelector<HTMLInputElement>('input[aria-label=Guest]')!;
     field.value = ' Aunt Liv ';
+    await screen.choose('Comes as', 'helper');
+    expect(screen.text).toContain('does all that you do in a lesson');
     await screen.press('Make and copy');
-    expect(screen.api.asked.at(-1)!.body).toEqual({ guest: 'Aunt Liv' });
+    expect(screen.api.asked.at(-1)!.body).toEqual({ guest: 'Aunt Liv', role: 'helper' });
     expect(copied).toHaveBeenCalledOnceWith(`${location.origin}/join/t`);
+    expect(screen.text).toContain('helps');
     expect(screen.text).toContain('not used yet');
     await screen.press('Cancel link');
     expect(screen.text).not.toContain('Aunt Liv');

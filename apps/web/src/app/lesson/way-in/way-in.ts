@@ -1,4 +1,4 @@
-import type { DoorRule } from '@cuaderno/core/permissions';
+import type { DoorRule, GivenRole } from '@cuaderno/core/permissions';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -10,6 +10,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { FormsModule } from '@angular/forms';
 import { firstValueFrom } from 'rxjs';
 import { Attempt } from '../../api/attempt';
 import { CoursesApi } from '../../api/courses-api';
@@ -17,7 +18,9 @@ import type { Course, GuestLink } from '../../api/shapes';
 import { copyText } from '../../browser/copy-text';
 import { Button } from '../../ui/button/button';
 import { Confirm } from '../../ui/confirm/confirm';
+import { LIST } from '../../ui/list/list';
 import { Tip } from '../../ui/tip/tip';
+import { GIVEN_ROLES, ROLE_WORDS } from '../../live/role-words';
 import { JoinCard, joinLink } from './join-card';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
@@ -39,7 +42,7 @@ const RULES: readonly { rule: DoorRule; label: string; detail: string }[] = [
 /** How students come into a course: its link and code, who waits at the door, links for guests, its end. */
 @Component({
   selector: 'cua-way-in',
-  imports: [Button, Confirm, JoinCard, ProblemMessage, Tip],
+  imports: [Button, Confirm, FormsModule, JoinCard, LIST, ProblemMessage, Tip],
   templateUrl: './way-in.html',
   styleUrl: './way-in.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -52,6 +55,13 @@ export class WayIn {
   private readonly coursesApi = inject(CoursesApi);
   private readonly id = computed(() => this.course().id);
   protected readonly rules = RULES;
+  protected readonly roles = GIVEN_ROLES;
+  protected readonly roleWords = ROLE_WORDS;
+  /** What the next guest is in the lesson. */
+  protected readonly role = signal<GivenRole>('student');
+  protected readonly means = computed(
+    () => GIVEN_ROLES.find(({ role }) => role === this.role())!.means,
+  );
   protected readonly guests = signal<readonly GuestLink[]>([]);
   protected readonly copied = signal<string | null>(null);
   /** What is asked about before it is done. */
@@ -111,9 +121,12 @@ export class WayIn {
     const guest = field.value.trim();
     if (guest === '') return;
     void this.attempt.make(async () => {
-      const link = await firstValueFrom(this.coursesApi.createGuestLink(this.id(), { guest }));
+      const link = await firstValueFrom(
+        this.coursesApi.createGuestLink(this.id(), { guest, role: this.role() }),
+      );
       this.guests.update((list) => [...list, link]);
       field.value = '';
+      this.role.set('student');
       await this.copy(link);
     });
   }

@@ -4,6 +4,7 @@ import { Button } from '../../ui/button/button';
 import { LessonNotes } from '../notes/lesson-notes';
 import { formatClock, formatDate, formatLength, formatSpan } from '../../ui/time/format-time';
 import { OpenRecord } from './open-record';
+import { ROLE_WORDS } from '../../live/role-words';
 
 /** When the lesson was, how far its record is written down, what the tutor noted, and who was there. */
 @Component({
@@ -25,6 +26,8 @@ export class RecordFacts {
     length: formatLength,
     span: formatSpan,
   };
+  /** Rows of PrimeNG’s tables have no type in their templates. */
+  protected readonly roles: Readonly<Record<string, string>> = ROLE_WORDS;
   protected readonly people = computed(() =>
     this.record.people().map((person) => ({
       ...person,

@@ -51,7 +51,7 @@ export class CaptionsChoice {
       { who: null, label: 'Nobody' },
       { who: me, label: 'Me' },
       ...people
-        .filter(({ id, role }) => role === 'student' && id !== me)
+        .filter(({ id, role }) => (role === 'student' || role === 'helper') && id !== me)
         .map((person) => ({ who: person.id, label: nameOf(person) })),
     ];
   });

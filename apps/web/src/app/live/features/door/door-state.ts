@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import type { Arrival } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
-import type { DoorWord } from '@cuaderno/core/permissions';
+import type { DoorWord, GivenRole } from '@cuaderno/core/permissions';
 import type { ServerHandlers, LessonFeature, Send } from '../feature';
 
 /** Who comes, and whom the tutor lets in. */
@@ -23,8 +23,11 @@ export class LessonDoorState implements LessonFeature<'door'> {
     this.arrivals.set([]);
   }
 
-  /** The tutor's word to someone at the door, or in the lesson. */
-  decide(who: Id | 'all', word: DoorWord): void {
-    this.send({ kind: 'door', who, word });
+  /**
+   * What is said to someone at the door, or in the lesson.
+   * @param as what they are let in as, if that is another than they come as; the tutor's alone to say
+   */
+  decide(who: Id | 'all', word: DoorWord, as?: GivenRole): void {
+    this.send({ kind: 'door', who, word, ...(as && { as }) });
   }
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `guest_links` ADD `role` text DEFAULT 'student' NOT NULL;
