@@ -408,6 +408,13 @@ describe('a board that is open in this window', () => {
     expect(server.line.of('page.viewed')).toEqual([{ kind: 'page.viewed', board, page: page.id }]);
   });
 
+  it('says where I look to a lesson that begins', () => {
+    welcome();
+    session.look(page.id);
+    server.line.say({ kind: 'lesson', lesson: { id: newId(), openedAt: 1 } });
+    expect(server.line.of('page.viewed').length).toBe(2);
+  });
+
   it('tells the ways in which it can be over', () => {
     for (const [code, state] of [
       [4410, 'over'],

@@ -216,7 +216,8 @@ export class BoardSession {
     this.looking = null;
   }
 
-  private tellLooking(): void {
+  /** Says which page this window shows: also to a lesson that has just begun. */
+  tellLooking(): void {
     const [board, page] = [this.id(), this.looking];
     if (board && page && this.isHeard) this.lessonLine.send({ kind: 'page.viewed', board, page });
   }

@@ -219,6 +219,7 @@ export class LessonLine {
       }
       case 'lesson':
         this.lessonState.begin(message.lesson);
+        if (message.lesson) for (const session of this.sessions()) session.tellLooking();
         break;
       case 'over':
         this.lessonState.over();

@@ -52,7 +52,7 @@ import { PensBack } from '../people/pens-back';
 import { PermissionsPanel } from '../people/permissions-panel';
 import type { MayLevel, MayWord } from '../people/permissions-panel';
 import { sayPermissions } from '../people/say-permissions';
-import { OpenLesson } from '../student-screen/open-lesson';
+import { OpenLesson } from '../open-lesson/open-lesson';
 
 /** A place on another board; without a view, a page of it. */
 interface PlaceElsewhere {

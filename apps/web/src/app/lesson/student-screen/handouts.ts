@@ -3,7 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, EMPTY, Subject, switchMap } from 'rxjs';
 import { HandoutsApi } from '../../api/handouts-api';
 import type { ReadFolder } from '../../records/reading/shapes';
-import { OpenLesson } from './open-lesson';
+import { OpenLesson } from '../open-lesson/open-lesson';
 
 /** What the tutor lets this course's students look at, beside the board. Provided by the screen of a lesson. */
 @Injectable()

@@ -37,7 +37,7 @@ import { LessonClock } from '../../ui/time/lesson-clock';
 import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
 import { WorkArea } from '../../board/work-area/work-area';
 import { Handouts } from './handouts';
-import { OpenLesson } from './open-lesson';
+import { OpenLesson } from '../open-lesson/open-lesson';
 import { OwnPen } from './own-pen';
 import { UnreadMessages } from './unread-messages';
 
