@@ -37,21 +37,21 @@ test('a helper comes by a link of her own and helps; a grandmother is let in to 
   const tove = await Someone.at(browser);
   await tove.knock(`${server.url}/join/${token}`, 'Tove');
   await expect(maren.page.getByText('came by the link for Tove, to help')).toBeVisible();
-  await maren.button('Let Tove in').first().click();
+  await maren.button('Let Tove in').click();
   await tove.isOnBoard();
   await expect(tove.page.locator('header .helps')).toContainText('Tove helps');
 
   // A watcher is let in at the door; Ida is let in by Tove, who can't give roles.
   const ebba = await Someone.at(browser, { viewport: { width: 820, height: 1180 } });
   await ebba.knock(link, 'Ebba');
-  await maren.button('Let Ebba in to help or to watch').click();
+  await maren.button('Ebba as helper or watcher…').click();
   await maren.page.getByRole('menuitem', { name: 'Let in as a watcher' }).click();
   await ebba.isOnBoard();
   await ebba.isTold('You watch');
   const ida = await Someone.at(browser);
   await ida.knock(link, 'Ida');
   await expect(tove.button('Let Ida in')).toBeVisible();
-  await expect(tove.button('Let Ida in to help or to watch')).toHaveCount(0);
+  await expect(tove.button('Ida as helper or watcher…')).toHaveCount(0);
   await tove.button('Let Ida in').click();
   await ida.isOnBoard();
   for (const one of [ida, ebba]) {

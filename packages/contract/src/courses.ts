@@ -1,9 +1,6 @@
 import { DoorRule, GivenRole, Rules } from '@cuaderno/core/permissions';
 import * as z from 'zod';
-import { isTimeZone } from './time-zone.js';
-
-/** An IANA time zone. */
-const Zone = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
+import { ZoneName } from './time-zone.js';
 
 /** How long a lesson is, in minutes. */
 export const LessonMinutes = z
@@ -16,7 +13,7 @@ export const Slot = z.object({
   weekday: z.number().int().min(1).max(7),
   startsAt: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Please enter a time such as 16:30.'),
   minutes: LessonMinutes,
-  zone: Zone,
+  zone: ZoneName,
 });
 export type Slot = z.infer<typeof Slot>;
 

@@ -14,3 +14,6 @@ export function isTimeZone(name: string): boolean {
 export const Zone = z.object({
   zone: z.string().max(100).refine(isTimeZone, 'a time zone, as Europe/Oslo').default('UTC'),
 });
+
+/** An IANA time zone. */
+export const ZoneName = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');

@@ -2,9 +2,7 @@ import { Id } from '@cuaderno/core/id';
 import { WallTime } from '@cuaderno/core/timetable';
 import * as z from 'zod';
 import { LessonMinutes } from './courses.js';
-import { isTimeZone } from './time-zone.js';
-
-export const ZoneName = z.string().max(100).refine(isTimeZone, 'There is no such time zone.');
+import { ZoneName } from './time-zone.js';
 
 /** What is planned: once, or every week until a day if one is named. */
 export const PlanWish = z.object({
@@ -43,8 +41,20 @@ export const Planned = z.object({
   series: z.boolean(),
   state: z.enum(['planned', 'moved', 'cancelled']),
   why: z.string(),
+  /** The lesson that took place then, if one did. */
+  heldAs: Id.nullable(),
 });
 export type Planned = z.infer<typeof Planned>;
+
+/** A lesson that took place: its record is there. Moments in ms since 1970. */
+export const HeldLesson = z.object({
+  lesson: Id,
+  course: Id,
+  courseName: z.string(),
+  at: z.number(),
+  until: z.number(),
+});
+export type HeldLesson = z.infer<typeof HeldLesson>;
 
 export const ClashShape = z.object({
   first: z.object({ plan: Id, was: WallTime }),

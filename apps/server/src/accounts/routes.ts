@@ -9,6 +9,7 @@ import {
   requestPasswordReset,
   resetPassword,
   setShortcuts,
+  setZone,
   setUp,
   signIn,
   signInToDemo,
@@ -74,7 +75,18 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
 
   app.route({
     ...served(readAccount),
-    handler: ({ tutor: { name, email } }) => ({ name, email }),
+    handler: async ({ tutor: { id, name, email } }) => ({
+      ...{ name, email },
+      zone: await app.accounts.zone(id),
+    }),
+  });
+
+  app.route({
+    ...served(setZone),
+    handler: async ({ tutor, body }, reply) => {
+      await app.accounts.setZone(tutor.id, body.zone);
+      return reply.status(204).send(null);
+    },
   });
 
   app.route({

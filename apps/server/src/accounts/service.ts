@@ -159,6 +159,19 @@ export class Accounts {
     await this.db.update(tutors).set({ shortcuts }).where(eq(tutors.id, tutor));
   }
 
+  /** The time zone by whose clock a tutor wishes to see the week; `null` for that of each machine. */
+  async zone(tutor: string): Promise<string | null> {
+    const [row] = await this.db
+      .select({ zone: tutors.zone })
+      .from(tutors)
+      .where(eq(tutors.id, tutor));
+    return row?.zone ?? null;
+  }
+
+  async setZone(tutor: string, zone: string | null): Promise<void> {
+    await this.db.update(tutors).set({ zone }).where(eq(tutors.id, tutor));
+  }
+
   /** Throws `wrong-password` or `slow-down`. */
   async changePassword(tutor: Tutor, old: string, next: string): Promise<void> {
     await this.confirm(tutor, old);

@@ -69,6 +69,11 @@ export const PROBLEMS = {
     'No lesson is planned for then.',
     'Load the week again: it may have been moved meanwhile.',
   ],
+  'series-has-days': [
+    400,
+    'This series came from a calendar, with days of its own.',
+    'Move single dates, or end the series and plan it anew.',
+  ],
   'series-over': [
     400,
     'The series would be over before it begins.',

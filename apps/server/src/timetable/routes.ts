@@ -3,6 +3,7 @@ import {
   downloadTimetable,
   endPlan,
   importCalendar,
+  moveSeries,
   planLesson,
   readTimetable,
   restoreDate,
@@ -26,7 +27,10 @@ export const timetableRoutes: FastifyPluginAsyncZod = async (app) => {
 
   app.route({
     ...served(readTimetable),
-    handler: ({ tutor, query }) => app.timetable.between(tutor.id, query.from, query.to),
+    handler: async ({ tutor, query }) => ({
+      ...(await app.timetable.between(tutor.id, query.from, query.to)),
+      zone: await app.accounts.zone(tutor.id),
+    }),
   });
 
   app.route({
@@ -44,6 +48,14 @@ export const timetableRoutes: FastifyPluginAsyncZod = async (app) => {
       const plan = await app.timetable.one(params.plan, tutor.id);
       await app.timetable.change(plan, body.was, body.now, body.why);
       return reply.status(204).send(null);
+    },
+  });
+
+  app.route({
+    ...served(moveSeries),
+    handler: async ({ tutor, params, body }) => {
+      const plan = await app.timetable.one(params.plan, tutor.id);
+      return { plan: await app.timetable.moveSeries(plan, body.was, body.now) };
     },
   });
 

@@ -185,4 +185,56 @@ describe('the timetable', () => {
         .toBe(400);
     expect((await house.tutor.get(`/timetable?from=0&to=${8e15}`)).statusCode).toBe(400);
   });
+
+  it('moves a date and all after it; what was cancelled stays so', async () => {
+    const plan = await planned();
+    const at = (weeks: number, more = {}): string => wall(first.plus({ weeks, ...more }));
+    await house.tutor.post(`/plans/${plan}/change`, { was: at(2), now: null, why: 'Ill' });
+    const answer = await house.tutor.post(`/plans/${plan}/move`, {
+      was: at(1),
+      now: at(1, { days: 1 }),
+    });
+    const { plan: next } = answer.json<{ plan: string }>();
+    expect(next).not.toBe(plan);
+    const { lessons: all } = await week();
+    expect(all.map(({ plan: of, wall: time, state }) => [of, time, state])).toEqual([
+      [plan, at(0), 'planned'],
+      [next, at(1, { days: 1 }), 'planned'],
+      [next, at(2, { days: 1 }), 'cancelled'],
+      [next, at(3, { days: 1 }), 'planned'],
+    ]);
+    // From its first date on it is the same plan, elsewhere.
+    const whole = await house.tutor.post(`/plans/${plan}/move`, {
+      was: at(0),
+      now: at(0, { hours: 1 }),
+    });
+    expect(whole.json()).toEqual({ plan });
+    const gone = await house.tutor.post(`/plans/${plan}/move`, { was: at(0), now: at(0) });
+    expect(gone.json<{ type: string }>().type).toBe('urn:cuaderno:not-planned');
+    const other = await house.otherTutor('Bo');
+    expect((await other.post(`/plans/${next}/move`, { was: at(1), now: at(0) })).statusCode).toBe(
+      404,
+    );
+  });
+
+  it('says which lessons took place, and for which date', async () => {
+    const lesson = newId();
+    const at = first.minus({ weeks: 4 });
+    await planned({ start: wall(at), weekly: false });
+    await house.app.db.insert(lessons).values({
+      ...{ id: lesson, course: house.course.id, openedAt: at.plus({ minutes: 3 }).toMillis() },
+      ...{ closedAt: at.plus({ minutes: 55 }).toMillis(), aliveAt: 0 },
+    });
+    const span = `from=${at.minus({ days: 1 }).toMillis()}&to=${at.plus({ days: 1 }).toMillis()}`;
+    const past = (await house.tutor.get(`/timetable?${span}`)).json<{
+      lessons: Planned[];
+      held: { lesson: string; at: number }[];
+    }>();
+    expect(past.held.map((one) => [one.lesson, one.at])).toEqual([
+      [lesson, at.plus({ minutes: 3 }).toMillis()],
+    ]);
+    expect(past.lessons.map(({ heldAs }) => heldAs)).toEqual([lesson]);
+    const other = await house.otherTutor('Bo');
+    expect((await other.get(`/timetable?${span}`)).json<{ held: [] }>().held).toEqual([]);
+  });
 });

@@ -2,19 +2,20 @@ import { newId } from '@cuaderno/core';
 import {
   clashesAmong,
   endedBefore,
+  moveSeries,
   nextOf,
   occurrencesOf,
   timesOf,
+  wallTimeOf,
   weekly,
 } from '@cuaderno/core/timetable';
 import type { Occurrence, Plan, WallTime } from '@cuaderno/core/timetable';
-import { and, asc, eq, gt, inArray, isNull, lt } from 'drizzle-orm';
-import { DateTime } from 'luxon';
+import { and, asc, eq, gt, gte, inArray, isNull, lt } from 'drizzle-orm';
 import { courses } from '../courses/tables.js';
 import type { Database } from '../database/index.js';
 import { lessons } from '../lessons/tables.js';
 import { ProblemError } from '../problems/index.js';
-import type { ClashShape, Planned, PlanWish } from '@cuaderno/contract/timetable';
+import type { ClashShape, HeldLesson, Planned, PlanWish } from '@cuaderno/contract/timetable';
 import { planChanges, plans } from './tables.js';
 
 /** How long before its time a lesson is opened at the earliest to be that one, in ms. */
@@ -121,6 +122,36 @@ export class Timetable {
       .onConflictDoUpdate({ target: [planChanges.plan, planChanges.was], set: change });
   }
 
+  /**
+   * Moves one date and all after it; those before stay. Returns the plan that has them from then on. Throws `not-planned`,
+   * and `series-has-days` for a rule that says itself on which days it comes.
+   */
+  async moveSeries(plan: Plan, was: WallTime, now: WallTime): Promise<string> {
+    if (!isDateOf(plan, was)) throw new ProblemError('not-planned');
+    const moved = moveSeries(plan, was, now);
+    if (!moved) throw new ProblemError('series-has-days');
+    const { start, rule, changes } = moved.after;
+    const at = Date.now();
+    const [id, isNew] = moved.before === null ? [plan.id, false] : [newId(), true];
+    if (isNew) await this.makeRoom(plan.course, [{ rule }]);
+    const { course, topic, zone, minutes, buffer } = plan;
+    await this.db.batch([
+      isNew
+        ? this.db
+            .insert(plans)
+            .values({ id, course, topic, zone, minutes, buffer, start, rule, createdAt: at })
+        : this.db.update(plans).set({ start, rule }).where(eq(plans.id, id)),
+      this.db
+        .delete(planChanges)
+        .where(and(eq(planChanges.plan, plan.id), gte(planChanges.was, was))),
+      ...changes.map((change) => this.db.insert(planChanges).values({ ...change, plan: id, at })),
+      ...(isNew
+        ? [this.db.update(plans).set({ rule: moved.before }).where(eq(plans.id, plan.id))]
+        : []),
+    ]);
+    return id;
+  }
+
   /** A date is as it was planned. */
   async restore(plan: Plan, was: WallTime): Promise<void> {
     await this.db
@@ -153,7 +184,7 @@ export class Timetable {
     tutor: string,
     from: number,
     to: number,
-  ): Promise<{ lessons: Planned[]; clashes: ClashShape[] }> {
+  ): Promise<{ lessons: Planned[]; clashes: ClashShape[]; held: HeldLesson[] }> {
     if (to - from > LONGEST || to < from) throw new ProblemError('bad-request');
     const names = new Map(
       (
@@ -168,14 +199,40 @@ export class Timetable {
       all.push(...occurrencesOf(plan, from, to));
       if (all.length > MOST_SHOWN) throw new ProblemError('timetable-crowded');
     }
+    const held = await this.held(names, from, to);
     return {
-      lessons: all.sort((a, b) => a.at - b.at).map((one) => plannedOf(one, names)),
+      held,
+      lessons: all.sort((a, b) => a.at - b.at).map((one) => plannedOf(one, names, held)),
       clashes: clashesAmong(all).map(({ first, second, how }) => ({
         first: { plan: first.plan.id, was: first.was },
         second: { plan: second.plan.id, was: second.was },
         how,
       })),
     };
+  }
+
+  /** Lessons of these courses that took place between two moments, in their order. */
+  private async held(
+    names: ReadonlyMap<string, string>,
+    from: number,
+    to: number,
+  ): Promise<HeldLesson[]> {
+    const rows = await this.db
+      .select()
+      .from(lessons)
+      .where(
+        and(
+          inArray(lessons.course, [...names.keys()]),
+          gt(lessons.closedAt, from),
+          lt(lessons.openedAt, to),
+        ),
+      )
+      .orderBy(asc(lessons.openedAt))
+      .limit(MOST_SHOWN);
+    return rows.map(({ id, course, openedAt, closedAt }) => ({
+      ...{ lesson: id, course, courseName: names.get(course) ?? '' },
+      ...{ at: openedAt, until: closedAt! },
+    }));
   }
 
   /** The next lesson of each of some courses, or the one that is going on. */
@@ -243,6 +300,7 @@ function isDateOf({ start, rule }: Plan, was: WallTime): boolean {
 function plannedOf(
   { plan, was, at, until, state, why }: Occurrence,
   names: ReadonlyMap<string, string>,
+  held: readonly HeldLesson[],
 ): Planned {
   const { id, course, topic, zone, buffer, rule } = plan;
   return {
@@ -257,8 +315,19 @@ function plannedOf(
       until,
       buffer,
     },
-    wall: DateTime.fromMillis(at, { zone }).toFormat("yyyy-MM-dd'T'HH:mm"),
+    wall: wallTimeOf(at, zone),
     series: rule !== null,
     ...{ state, why },
+    heldAs:
+      held.find((one) => one.course === course && isMostOf(one, { at, until }))?.lesson ?? null,
   };
+}
+
+/** Whether a lesson took half of the time that was planned, at least. */
+function isMostOf(
+  held: HeldLesson,
+  planned: { readonly at: number; readonly until: number },
+): boolean {
+  const shared = Math.min(held.until, planned.until) - Math.max(held.at, planned.at);
+  return shared * 2 >= planned.until - planned.at;
 }

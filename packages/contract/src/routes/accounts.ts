@@ -1,6 +1,7 @@
 import { PersonName } from '@cuaderno/core/people';
 import * as z from 'zod';
 import { route } from '../route.js';
+import { ZoneName } from '../time-zone.js';
 import { ShortcutSettings } from '../shortcuts.js';
 
 const Me = z.object({
@@ -86,7 +87,24 @@ export const readAccount = route({
   who: 'tutor',
   tag: 'accounts',
   summary: 'The account of who is signed in',
-  answers: { 200: z.object({ name: z.string(), email: z.string() }) },
+  answers: {
+    200: z.object({
+      name: z.string(),
+      email: z.string(),
+      /** By whose clock the week is shown; `null` for that of each machine. */
+      zone: ZoneName.nullable(),
+    }),
+  },
+});
+
+export const setZone = route({
+  method: 'POST',
+  path: '/account/zone',
+  who: 'tutor',
+  tag: 'accounts',
+  summary: 'By the clock of which time zone the week is shown',
+  body: z.object({ zone: ZoneName.nullable() }),
+  answers: { 204: z.null() },
 });
 
 export const readShortcuts = route({

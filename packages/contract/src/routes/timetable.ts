@@ -2,7 +2,8 @@ import { Id } from '@cuaderno/core/id';
 import { WallTime } from '@cuaderno/core/timetable';
 import * as z from 'zod';
 import { route } from '../route.js';
-import { ClashShape, Planned, PlanWish, ZoneName } from '../timetable.js';
+import { ZoneName } from '../time-zone.js';
+import { ClashShape, HeldLesson, Planned, PlanWish } from '../timetable.js';
 
 const Moment = z.coerce.number().int().min(0).max(8.64e15);
 
@@ -13,7 +14,15 @@ export const readTimetable = route({
   tag: 'timetable',
   summary: 'Lessons between two moments, and which get in each other’s way',
   query: z.object({ from: Moment, to: Moment }),
-  answers: { 200: z.object({ lessons: z.array(Planned), clashes: z.array(ClashShape) }) },
+  answers: {
+    200: z.object({
+      lessons: z.array(Planned),
+      clashes: z.array(ClashShape),
+      held: z.array(HeldLesson),
+      /** By whose clock the tutor wishes to see it; `null` for that of each machine. */
+      zone: ZoneName.nullable(),
+    }),
+  },
 });
 
 export const planLesson = route({
@@ -41,6 +50,17 @@ export const changeDate = route({
     why: z.string().trim().max(300).default(''),
   }),
   answers: { 204: z.null() },
+});
+
+export const moveSeries = route({
+  method: 'POST',
+  path: '/plans/:plan/move',
+  who: 'tutor',
+  tag: 'timetable',
+  summary: 'Move one date of a series and all after it; a single lesson by itself',
+  params: z.object({ plan: Id }),
+  body: z.object({ was: WallTime, now: WallTime }),
+  answers: { 200: z.object({ plan: Id }) },
 });
 
 export const restoreDate = route({

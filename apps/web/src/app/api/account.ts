@@ -8,6 +8,7 @@ import {
   requestPasswordReset,
   resetPassword,
   setUp,
+  setZone,
   signIn,
   signInToDemo,
   signOut,
@@ -70,8 +71,13 @@ export class Account {
     return this.change(this.api.call(resetPassword, { body: { token, password } }));
   }
 
-  details(): Promise<{ name: string; email: string }> {
+  details(): Promise<Answer<typeof readAccount>> {
     return firstValueFrom(this.api.call(readAccount));
+  }
+
+  /** @param zone by whose clock the week is shown; `null` for that of each machine */
+  setZone(zone: string | null): Promise<void> {
+    return this.change(this.api.call(setZone, { body: { zone } }));
   }
 
   changePassword(old: string, password: string): Promise<void> {

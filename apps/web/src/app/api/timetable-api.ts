@@ -4,6 +4,7 @@ import {
   downloadTimetable,
   endPlan,
   importCalendar,
+  moveSeries,
   planLesson,
   readTimetable,
   restoreDate,
@@ -34,6 +35,13 @@ export class TimetableApi {
     body: BodyOf<typeof endPlan>,
   ): Observable<Answer<typeof endPlan>> {
     return this.api.call(endPlan, { params: { plan }, body });
+  }
+
+  moveSeries(
+    plan: ParamOf<typeof moveSeries, 'plan'>,
+    body: BodyOf<typeof moveSeries>,
+  ): Observable<Answer<typeof moveSeries>> {
+    return this.api.call(moveSeries, { params: { plan }, body });
   }
 
   importCalendar(

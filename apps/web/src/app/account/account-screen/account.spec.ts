@@ -1,7 +1,7 @@
 import { problem, Screen, write } from '../../testing/screen';
 import { AccountScreen } from './account';
 
-const ME = { 'GET /account': { name: 'Maren Solheim', email: 'maren@example.org' } };
+const ME = { 'GET /account': { name: 'Maren Solheim', email: 'maren@example.org', zone: null } };
 
 describe('the account', () => {
   const fill = (screen: Screen<AccountScreen>, values: Record<string, string>): void => {
@@ -38,5 +38,14 @@ describe('the account', () => {
     const screen = await Screen.show(AccountScreen, {}, answers);
     await screen.press('Sign out everywhere else');
     expect(screen.text).toContain('You are signed in here alone.');
+  });
+
+  it('keeps the time zone by whose clock the week is shown', async () => {
+    const screen = await Screen.show(AccountScreen, {}, { ...ME, 'POST /account/zone': null });
+    await screen.choose('Your time zone', 'Europe/Oslo');
+    expect(screen.api.asked.at(-1)!.body).toEqual({ zone: 'Europe/Oslo' });
+    expect(screen.text).toContain('The week is shown by this clock from now on.');
+    await screen.choose('Your time zone', '');
+    expect(screen.api.asked.at(-1)!.body).toEqual({ zone: null });
   });
 });

@@ -24,7 +24,7 @@ import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
-import { formatTimesIn } from '../../ui/time/format-time';
+import { formatTimesIn, thisZone } from '../../ui/time/format-time';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
@@ -50,7 +50,7 @@ export class DateDialog {
   protected readonly attempt = new Attempt();
   protected readonly ending = signal(false);
   protected readonly say = { times: formatTimesIn };
-  protected readonly ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  protected readonly ownZone = thisZone();
   protected readonly isMoved = computed(() => {
     const { day, time } = this.values();
     return `${day}T${time}` !== this.lesson().wall;

@@ -23,6 +23,7 @@ import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { formatZone, thisZone } from '../../ui/time/format-time';
 
 /** 50 minutes in a slot of 60 (common practice, no source). */
 const USUAL = { minutes: 50, buffer: 10 } as const;
@@ -46,8 +47,10 @@ const USUAL = { minutes: 50, buffer: 10 } as const;
 })
 export class PlanDialog {
   readonly courses = input.required<readonly Pick<Course, 'id' | 'name'>[]>();
-  /** The day that is proposed, as `2026-11-24`. */
+  /** The day that is proposed, and a time if one is: `2026-12-01`, `2026-12-01T16:30`. */
   readonly on = input.required<string>();
+  /** IANA time zone by whose clock it is planned. */
+  readonly zone = input(thisZone());
   readonly made = output();
   readonly closed = output();
   private readonly timetableApi = inject(TimetableApi);
@@ -67,10 +70,14 @@ export class PlanDialog {
   protected readonly weekly = computed(() => this.values().weekly ?? false);
   protected readonly day = computed(() => this.values().day ?? '');
   protected readonly attempt = new Attempt();
-  protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  protected readonly say = { zone: formatZone };
 
   constructor() {
-    effect(() => this.form.controls.day.setValue(this.on()));
+    effect(() => {
+      const [day, time] = this.on().split('T');
+      this.form.controls.day.setValue(day!);
+      if (time) this.form.controls.time.setValue(time);
+    });
     // Courses may come late, and come anew: who has chosen one keeps it.
     effect(() => {
       const first = this.courses()[0]?.id;
@@ -86,7 +93,7 @@ export class PlanDialog {
         this.timetableApi.planLesson(course, {
           topic: topic.trim(),
           start: `${day}T${time}`,
-          zone: this.zone,
+          zone: this.zone(),
           minutes: minutes!,
           buffer: buffer!,
           weekly,

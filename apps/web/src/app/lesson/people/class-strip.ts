@@ -21,7 +21,7 @@ import { TRUST_STEPS } from './trust-steps';
           }
           <bdi>{{ one.label }}</bdi>
           @if (one.is) {
-            <span class="is">{{ one.is }}</span>
+            <span class="is" aria-hidden="true">{{ one.is }}</span>
           }
           @if (one.leads) {
             <cua-icon [of]="icons.Presentation" [size]="15" />

@@ -55,10 +55,11 @@ describe('who is at the door', () => {
     const [ida, liv] = [arrival('Ida'), arrival('Liv', { guest: 'Aunt Liv', role: 'watcher' })];
     const { screen, said } = await show([ida, liv]);
     expect(screen.text).toContain('came by the link for Aunt Liv, to watch');
-    expect(screen.button('Let Ida in to help or to watch')).toBeUndefined();
+    expect(screen.button('Ida as helper or watcher…')).toBeUndefined();
     screen.fixture.componentRef.setInput('givesRoles', true);
+    await screen.settles();
     const choose = async (of: string, way: string): Promise<string[]> => {
-      await screen.press(`Let ${of} in to help or to watch`);
+      await screen.press(`${of} as helper or watcher…`);
       const ways = [...document.querySelectorAll<HTMLElement>('.p-menu-item-link')];
       ways.find(({ textContent }) => textContent?.trim() === way)?.click();
       await screen.settles();

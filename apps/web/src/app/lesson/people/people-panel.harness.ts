@@ -23,8 +23,12 @@ export class PeoplePanelHarness extends ComponentHarness {
 
   /** Who teaches or watches besides the one at this window, with what they are. */
   async others(): Promise<string[]> {
-    const rows = await this.locatorForAll('.others li')();
-    return Promise.all(rows.map(async (row) => (await row.text()).replace(/\s+/g, ' ').trim()));
+    const [names, roles, places] = await Promise.all(
+      ['bdi', '.role', '.place'].map(async (part) =>
+        Promise.all((await this.locatorForAll(`.others ${part}`)()).map((one) => one.text())),
+      ),
+    );
+    return names!.map((name, i) => `${name} ${roles![i]} ${places![i]}`);
   }
 
   /** The step of trust that is pressed, of each student. */

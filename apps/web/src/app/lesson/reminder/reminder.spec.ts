@@ -24,6 +24,7 @@ function soon(minutes: number, change: Partial<Planned> = {}): Planned {
       series: true,
       state: 'planned',
       why: '',
+      heldAs: null,
       ...change,
     },
   };

@@ -2,6 +2,7 @@ import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { CLOSE } from '@cuaderno/core/features';
 import { newId } from '@cuaderno/core/id';
 import { PretendLesson } from '../../live/pretend-lesson';
+import { pretendPerson } from '../../live/pretend-person';
 import { problem, Screen } from '../../testing/screen';
 import type { PretendAnswers } from '../../testing/screen';
 import { LessonScreen } from './lesson';
@@ -59,7 +60,7 @@ describe('a student’s screen of a lesson', () => {
     expect(await harness.pen()).toBe('You watch');
     expect(screen.button('Raise hand')).toBeUndefined();
     await harness.press('Class');
-    expect(screen.text).toContain('You read what is written to all');
+    expect(screen.text).toContain('you read what is written to all');
     expect(screen.element.querySelector('cua-chat-panel textarea')).toBeNull();
   });
 
@@ -74,6 +75,9 @@ describe('a student’s screen of a lesson', () => {
     expect(screen.button('Take all pens back')).toBeDefined();
     for (const name of ['Close the lesson', 'Private notes', 'Materials', 'Raise hand'])
       expect(screen.button(name)).withContext(name).toBeUndefined();
+    const ida = pretendPerson({ id: newId(), name: 'Ida', role: 'student', trust: 'write' });
+    lesson.line.say({ kind: 'people', people: [ida] });
+    await screen.settles();
     await screen.press('Take all pens back');
     expect(lesson.line.of('trust')).toEqual([{ kind: 'trust', who: 'all', trust: 'view' }]);
   });

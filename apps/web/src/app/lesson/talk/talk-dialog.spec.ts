@@ -6,6 +6,7 @@ describe('the class beside the page', () => {
   const session = {
     me: signal('ida'),
     people: signal([]),
+    role: signal('student'),
     applies: signal(() => ({ chatAll: true, chatTutor: true, why: {} })),
     features: { talk: { chat: signal([]), write: () => true }, pens: { lead: signal(null) } },
   };

@@ -7,6 +7,9 @@ export const SMALL_WINDOW = '(max-width: 720px)';
 /** A window with room above the page for what is below it elsewhere: wider than `$laptop` of the breakpoints. */
 export const WIDE_WINDOW = '(min-width: 1101px)';
 
+/** A window with room for columns beside one another: wider than `$tablet` of the breakpoints. */
+export const ABOVE_TABLET = '(min-width: 901px)';
+
 /** Whether a media query holds, as long as who asks is there. In an injection context. */
 export function matches(query: string): Signal<boolean> {
   const list = matchMedia(query);

@@ -64,14 +64,25 @@ export function formatTimesIn(from: number, to: number, timeZone: string): strin
   return `${on.format(from)}, ${there.format(from)}–${there.format(to)}`;
 }
 
-/** The time zone of this machine, as people name it. */
-export function formatZone(): string {
-  return Intl.DateTimeFormat().resolvedOptions().timeZone.replace(/_/g, ' ');
+/** "16:30–17:20", by the clock of a time zone (its IANA name). */
+export function formatSpanIn(from: number, to: number, timeZone: string): string {
+  const there = new Intl.DateTimeFormat('en-GB', { ...CLOCK, timeZone });
+  return `${there.format(from)}–${there.format(to)}`;
+}
+
+/** The time zone of this machine (its IANA name). */
+export function thisZone(): string {
+  return Intl.DateTimeFormat().resolvedOptions().timeZone;
+}
+
+/** A time zone as people name it. */
+export function formatZone(zone = thisZone()): string {
+  return zone.replace(/_/g, ' ');
 }
 
 /** For what is asked: that times are to be said in the time zone of this machine. */
 export function inThisZone(): { readonly zone: string } {
-  return { zone: Intl.DateTimeFormat().resolvedOptions().timeZone };
+  return { zone: thisZone() };
 }
 
 /** "3:07": a length in seconds, as players show it. */
