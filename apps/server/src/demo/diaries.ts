@@ -14,7 +14,7 @@ export function diariesOf({ sky, tides, cello }: Places): Diary[] {
   return [
     {
       ...{ course: sky[0], board: sky[1], students: ['Ida', 'Jonas', 'Noor'] },
-      ...{ weekday: 2, hour: 16, minute: 30, last: 2 },
+      ...{ weekday: 2, hour: 16, minute: 30, last: 1 },
       weeks: [
         {
           page: 'The Moon, night by night',
@@ -59,7 +59,7 @@ export function diariesOf({ sky, tides, cello }: Places): Diary[] {
     },
     {
       ...{ course: tides[0], board: tides[1], students: ['Sigrid'] },
-      ...{ weekday: 4, hour: 17, minute: 30, last: 1 },
+      ...{ weekday: 4, hour: 17, minute: 30, last: 0 },
       weeks: [
         {
           page: 'Twice a day',
@@ -107,7 +107,7 @@ export function diariesOf({ sky, tides, cello }: Places): Diary[] {
     },
     {
       ...{ course: cello[0], board: cello[1], students: ['Mika'] },
-      ...{ weekday: 5, hour: 15, minute: 15, last: 1 },
+      ...{ weekday: 5, hour: 15, minute: 15, last: 0 },
       weeks: [
         {
           page: 'Open strings, long bows',

@@ -2,12 +2,21 @@ import { encodeStroke, NO_PRESSURE, operation, thinPoints } from '@cuaderno/core
 import type { Id, InkStyle, Operation, Point } from '@cuaderno/core';
 import { chance } from '@cuaderno/core/testing';
 
-/** A line along these places, with a hand's small tremble, as an operation. */
-export function line(page: Id, style: InkStyle, places: readonly Point[], seed = 1): Operation {
+/**
+ * A line along these places, with a hand's small tremble, as an operation.
+ * @param tremble how far a place may be off, in points
+ */
+export function line(
+  page: Id,
+  style: InkStyle,
+  places: readonly Point[],
+  seed = 1,
+  tremble = 0.9,
+): Operation {
   const random = chance(seed);
   const points = places.map(({ x, y }, i) => ({
-    x: x + (random() - 0.5) * 0.9,
-    y: y + (random() - 0.5) * 0.9,
+    x: x + (random() - 0.5) * tremble,
+    y: y + (random() - 0.5) * tremble,
     pressure:
       style.tool === 'pen' ? 0.4 + 0.25 * Math.sin((Math.PI * i) / places.length) : NO_PRESSURE,
     time: i * 12,

@@ -1,5 +1,5 @@
 import { pagesInOrder } from '@cuaderno/core';
-import type { Actor, Id, InkName, InkStyle, Operation } from '@cuaderno/core';
+import type { Id } from '@cuaderno/core';
 import { eq } from 'drizzle-orm';
 import type { FastifyInstance } from 'fastify';
 import { DateTime } from 'luxon';
@@ -12,14 +12,14 @@ import { lessons, people, spans } from '../lessons/tables.js';
 import { records } from '../records/tables.js';
 import { diariesOf } from './diaries.js';
 import { skySlides, tideSlides } from './deck.js';
-import { line, loop, stretch, tick } from './drawing.js';
 import { eveningPages } from './evening-page.js';
 import { tellLastWeek } from './last-week.js';
 import { planAhead } from './plans.js';
-import { pastWeeks } from './past-weeks.js';
+import { latest, pastWeeks } from './past-weeks.js';
 import { celloPage, tideFormulas } from './other-courses.js';
 import { materials } from './materials.js';
 import { starChart } from './star-chart.js';
+import { starHour } from './star-hour.js';
 import { tideTable } from './tide-table.js';
 
 /** How the demo tutor signs in where there is no one-click button. */
@@ -30,6 +30,8 @@ export const DEMO_TUTOR = {
 } as const;
 
 const ZONE = 'Europe/Oslo';
+/** For how long the courses of the demo have met, in ms. */
+const DIARIES = 9 * 7 * 86_400_000;
 
 /** Fills an empty Cuaderno with our scenario. Does nothing where a tutor's account is there. */
 export async function fillDemo(app: FastifyInstance): Promise<void> {
@@ -39,7 +41,8 @@ export async function fillDemo(app: FastifyInstance): Promise<void> {
   const weekly = async (name: string, weekday: number, startsAt: string): Promise<Course> => {
     const course = await app.courses.make(maren.id, name);
     const slot = { weekday, startsAt, minutes: USUAL.minutes, zone: ZONE };
-    await app.timetable.make(course.id, weeklyWish(slot, Date.now()));
+    // It has been so for the weeks of the diaries.
+    await app.timetable.make(course.id, weeklyWish(slot, Date.now() - DIARIES));
     return course;
   };
   const sky = await weekly('Sky-watching, Tuesday 16:30', 2, '16:30');
@@ -111,8 +114,6 @@ async function slides(
   await app.files.remove(deck.hash);
 }
 
-const pen = (ink: InkName, width = 2.4): InkStyle => ({ tool: 'pen', ink, width });
-
 /** Last Tuesday's lesson, with what Maren and her three wrote. */
 async function pastLesson(
   app: FastifyInstance,
@@ -120,10 +121,9 @@ async function pastLesson(
   tutor: Tutor,
   boardId: Id,
 ): Promise<void> {
-  const now = DateTime.now().setZone(ZONE);
-  const back = ((now.weekday - 2 + 7) % 7) + 7;
-  const openedAt = now.minus({ days: back }).set({ hour: 16, minute: 26, second: 0 }).toMillis();
-  const minute = (n: number): number => openedAt + n * 60_000;
+  const day = latest(DateTime.now().setZone(ZONE), 2);
+  const openedAt = day.set({ hour: 16, minute: 26, second: 0 }).toMillis();
+  const minute = (n: number): number => openedAt + Math.round(n * 60_000);
   const lesson = await app.lessons.start(course.id, boardId, tutor);
   const [ida, jonas, noor] = await Promise.all(
     ['Ida', 'Jonas', 'Noor'].map((name) =>
@@ -139,82 +139,13 @@ async function pastLesson(
   app.lessons.permissions.trust(lesson, 'all', 'write');
   const host = (await app.bus.host(boardId))!;
   const pages = await host.between((state) => pagesInOrder(state).map(({ id }) => id));
-  const as = (id: Id): Actor => lesson.actor(id);
-  const write = (who: Id, ops: Operation[]): Promise<void> => host.applyAs(ops, as(who));
-  const [sky, bear, cassiopeia, orion] = pages as [Id, Id, Id, Id];
-
-  // Places are points from the top left of the page, read off the chart.
-  const star = (x: number, y: number): { x: number; y: number } => ({
-    x: 60 + x * 475,
-    y: 841.89 - 130 - y * 600,
+  const [sky, bear, cassiopeia, orion, table] = pages as [Id, Id, Id, Id, Id];
+  const hour = starHour({
+    ...{ tutor: tutor.id, ida: ida!.id, jonas: jonas!.id, noor: noor!.id },
+    pages: [sky, bear, cassiopeia, orion, table],
+    ...{ day: day.day, month: day.month },
   });
-  await write(tutor.id, [
-    line(sky, pen('poppy', 5), loop({ x: 297, y: 422 }, 30), 2),
-    line(sky, pen('poppy'), stretch({ x: 350, y: 350 }, { x: 318, y: 402 }), 3),
-  ]);
-  const dipper: [number, number][] = [
-    [0.72, 0.62],
-    [0.7, 0.44],
-    [0.53, 0.4],
-    [0.5, 0.54],
-    [0.72, 0.62],
-  ];
-  await write(
-    ida!.id,
-    dipper
-      .slice(1)
-      .map((to, i) => line(bear, pen('lagoon'), stretch(star(...dipper[i]!), star(...to)), i)),
-  );
-  const handle: [number, number][] = [
-    [0.5, 0.54],
-    [0.38, 0.58],
-    [0.29, 0.62],
-    [0.16, 0.56],
-  ];
-  await write(
-    jonas!.id,
-    handle
-      .slice(1)
-      .map((to, i) => line(bear, pen('fern'), stretch(star(...handle[i]!), star(...to)), i + 9)),
-  );
-  await write(tutor.id, [
-    line(bear, pen('poppy'), stretch(star(0.7, 0.44), star(0.75, 0.86), 40), 5),
-    line(bear, pen('poppy', 5), tick({ x: 500, y: 110 }), 6),
-  ]);
-  const w: [number, number][] = [
-    [0.2, 0.55],
-    [0.36, 0.42],
-    [0.5, 0.56],
-    [0.66, 0.44],
-    [0.78, 0.6],
-  ];
-  await write(
-    noor!.id,
-    w
-      .slice(1)
-      .map((to, i) => line(cassiopeia, pen('iris'), stretch(star(...w[i]!), star(...to)), i + 20)),
-  );
-  await write(tutor.id, [line(cassiopeia, pen('poppy', 5), tick({ x: 500, y: 110 }), 7)]);
-  await write(jonas!.id, [line(orion, pen('fern', 5), loop(star(0.38, 0.72), 20), 30)]);
-  await write(noor!.id, [
-    line(
-      orion,
-      pen('iris'),
-      stretch(
-        { x: star(0.64, 0.3).x + 8, y: star(0.64, 0.3).y + 18 },
-        { x: star(0.64, 0.3).x + 44, y: star(0.64, 0.3).y + 18 },
-      ),
-      31,
-    ),
-  ]);
-  await write(tutor.id, [
-    line(
-      orion,
-      { tool: 'highlighter', ink: 'lemon', width: 16 },
-      stretch({ x: 58, y: 92 }, { x: 190, y: 92 }),
-      33,
-    ),
-  ]);
+  for (const { by, op } of hour) await host.applyAs([op], lesson.actor(by));
   await app.closeLesson(lesson);
 
   await app.indexing.settled();
@@ -259,6 +190,8 @@ async function pastLesson(
     bear,
     cassiopeia,
     orion,
+    table,
+    finished: new Map(hour.map(({ op, minute: at }) => [op.id, minute(at)])),
   });
   app.indexing.queue(lesson.id);
   await app.indexing.settled();

@@ -22,26 +22,26 @@ export interface LastWeek {
   readonly bear: Id;
   readonly cassiopeia: Id;
   readonly orion: Id;
+  readonly table: Id;
+  /** When each line was finished, by the id of its operation, in ms since 1970. */
+  readonly finished: ReadonlyMap<Id, number>;
 }
-
-/** Minutes of the lesson at which each line was finished, in the order in which they were written. */
-const LINES = [
-  6, 6.1, 12, 12.1, 12.25, 12.4, 16, 16.15, 16.3, 19, 19.2, 25, 25.1, 25.3, 25.45, 28, 35, 41, 46,
-];
 
 /** It was all written in a moment; this says that it took a lesson, and what was said and shown meanwhile. */
 export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promise<void> {
   const { lesson, board: own, minute, tutor, ida, jonas, noor } = week;
   const written = await app.db
-    .select({ board: operations.board, seq: operations.seq })
+    .select({ board: operations.board, seq: operations.seq, id: operations.id })
     .from(operations)
     .where(eq(operations.lesson, lesson))
     .orderBy(asc(operations.seq));
-  for (const [i, { board, seq }] of written.entries())
-    await app.db
+  const [first, ...rest] = written.map(({ board, seq, id }) =>
+    app.db
       .update(operations)
-      .set({ at: minute(LINES[i] ?? LINES.at(-1)! + 1) })
-      .where(and(eq(operations.board, board), eq(operations.seq, seq)));
+      .set({ at: week.finished.get(id) ?? minute(52) })
+      .where(and(eq(operations.board, board), eq(operations.seq, seq))),
+  );
+  if (first) await app.db.batch([first, ...rest]);
 
   const turns: [Id, number, Id][] = [
     [tutor, 0, week.sky],
@@ -56,6 +56,7 @@ export async function tellLastWeek(app: FastifyInstance, week: LastWeek): Promis
     ]),
     [jonas, 31, week.orion],
     ...[tutor, ida, noor].map((who, i): [Id, number, Id] => [who, 33 + i / 10, week.orion]),
+    ...[tutor, noor, ida, jonas].map((who, i): [Id, number, Id] => [who, 45 + i / 9, week.table]),
   ];
   await app.db
     .insert(pageTurns)

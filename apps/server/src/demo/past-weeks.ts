@@ -32,7 +32,7 @@ export interface Diary {
   readonly weekday: number;
   readonly hour: number;
   readonly minute: number;
-  /** How many weeks ago the last of them was. */
+  /** How many weeks before the latest such day the last of them was. */
   readonly last: number;
   /** The oldest first. */
   readonly weeks: readonly Week[];
@@ -51,10 +51,15 @@ export async function pastWeeks(
   for (const [i, week] of diary.weeks.entries()) {
     const ago = diary.weeks.length - 1 - i + diary.last;
     const now = DateTime.now().setZone(zone);
-    const day = now.minus({ days: ((now.weekday - diary.weekday + 7) % 7) + 7 * ago });
+    const day = latest(now, diary.weekday).minus({ weeks: ago });
     const begins = day.set({ hour: diary.hour, minute: diary.minute, second: 0, millisecond: 0 });
     await oneLesson(app, tutor, diary, week, i, begins.minus({ minutes: 4 }).toMillis());
   }
+}
+
+/** The latest such day of the week before today. @param weekday 1 is Monday (ISO 8601) */
+export function latest(now: DateTime, weekday: number): DateTime {
+  return now.minus({ days: (now.weekday - weekday + 7) % 7 || 7 });
 }
 
 async function oneLesson(

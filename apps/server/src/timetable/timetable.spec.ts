@@ -237,4 +237,19 @@ describe('the timetable', () => {
     const other = await house.otherTutor('Bo');
     expect((await other.get(`/timetable?${span}`)).json<{ held: [] }>().held).toEqual([]);
   });
+
+  it('goes by the time zone of the tutor’s account, once there is one', async () => {
+    const zone = async (): Promise<string | null> =>
+      (await house.tutor.get(`/timetable?from=${from}&to=${to}`)).json<{ zone: string | null }>()
+        .zone;
+    expect(await zone()).toBeNull();
+    expect((await house.tutor.post('/account/zone', { zone: OSLO })).statusCode).toBe(204);
+    expect(await zone()).toBe(OSLO);
+    expect((await house.tutor.post('/account/zone', { zone: 'Solvik/Pier' })).statusCode).toBe(400);
+    expect((await (await house.otherTutor('Bo')).get('/account')).json()).toEqual(
+      jasmine.objectContaining({ zone: null }),
+    );
+    await house.tutor.post('/account/zone', { zone: null });
+    expect(await zone()).toBeNull();
+  });
 });

@@ -9,11 +9,14 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { Id } from '@cuaderno/core/id';
+import { Printer } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { MenuModule } from 'primeng/menu';
 import type { CopySource } from '../../board/copying/copy-dialog';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
 import { Button } from '../../ui/button/button';
+import { Icon } from '../../ui/icons/icon';
+import { Tip } from '../../ui/tip/tip';
 import { OpenRecord } from './open-record';
 import { RECORD_VIEWS } from './record-view';
 import type { RecordView } from './record-view';
@@ -22,7 +25,7 @@ import type { RecordView } from './record-view';
 @Component({
   selector: 'cua-record-bar',
   host: { role: 'banner' },
-  imports: [Button, MenuModule, RouterLink, WhoseInk],
+  imports: [Button, Icon, MenuModule, RouterLink, Tip, WhoseInk],
   templateUrl: './record-bar.html',
   styleUrl: './record-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,11 +39,13 @@ export class RecordBar {
   readonly chosen = output<RecordView>();
   /** It is to be copied to a board. */
   readonly copied = output<CopySource>();
+  readonly printed = output();
   readonly shared = output();
   readonly saved = output();
   protected readonly record = inject(OpenRecord);
   private readonly router = inject(Router);
   protected readonly views = RECORD_VIEWS;
+  protected readonly icons = { Printer };
 
   protected readonly waysOn = computed<MenuItem[]>(() => {
     const [info, boards] = [this.record.info(), this.record.opened()?.boards ?? []];

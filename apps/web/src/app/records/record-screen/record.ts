@@ -45,6 +45,7 @@ import { LessonTimeline } from '../replay/lesson-timeline';
 import { ReplayBar } from '../replay/replay-bar';
 import { StatisticsPanel } from '../statistics/statistics-panel';
 import { OpenRecord } from './open-record';
+import { PrintRecord } from '../print/print-record';
 import { RecordBar } from './record-bar';
 import { RecordFacts } from './record-facts';
 import { isBesidePages, recordView } from './record-view';
@@ -66,6 +67,7 @@ const NO_GROUPS: ReadonlyMap<Id, string> = new Map();
     MediaLayer,
     PageJump,
     PageStrip,
+    PrintRecord,
     ProblemMessage,
     RecordBar,
     RecordFacts,
@@ -102,6 +104,7 @@ export class RecordScreen {
   /** What is open over the record. */
   protected readonly copying = signal<CopySource | null>(null);
   protected readonly saving = signal(false);
+  protected readonly printing = signal(false);
   protected readonly linking = signal(false);
   protected readonly lookingAtLate = signal(false);
 
