@@ -1,4 +1,4 @@
-import { encodePoints, MAX_BOARDS, newId } from '@cuaderno/core';
+import { encodePoints, MAX_BOARDS, newId, operation } from '@cuaderno/core';
 import type { Id } from '@cuaderno/core';
 import { addInk } from '@cuaderno/core/testing';
 import { House } from '../../../testing/harness.js';
@@ -171,6 +171,78 @@ describe('a lesson on several boards', () => {
     expect((await open('last')).type).toBe('urn:cuaderno:lesson-running');
     await house.tutor.post(`/lessons/${first.id}/close`);
     expect((await open('last')).board).toBe(first.board);
+  });
+
+  it('has two windows of its tutor on two boards: the one that moved last leads, and one that the class hasn’t leads nobody', async () => {
+    const { maren, ana, page } = await house.lesson();
+    const beside = await house.tutorWindow();
+    await beside.hears('board.opened');
+    const moonPage = (await opens(beside, moon)) as Id;
+    const view = (of: Id, y: number) => ({ page: of, x: 0, y, width: 400, height: 300 });
+    const led = (): (readonly [Id, number])[] =>
+      ana.told.flatMap((m) => (m.kind === 'view' ? [[m.board, m.view.y] as const] : []));
+    maren.send({ kind: 'step', on: true });
+    maren.send({ kind: 'view', board: house.board, view: view(page, 1), final: true });
+    await ana.hears('view', (m) => m.view.y === 1);
+    // Looked at in private, beside the lesson.
+    beside.send({ kind: 'view', board: moon, view: view(moonPage, 2), final: true });
+    await beside.isAlive(1);
+    maren.send({ kind: 'board.show', board: moon });
+    await has(ana, house.board, moon);
+    beside.send({ kind: 'view', board: moon, view: view(moonPage, 3), final: true });
+    await ana.hears('view', (m) => m.view.y === 3);
+    maren.send({ kind: 'view', board: house.board, view: view(page, 4), final: true });
+    await ana.hears('view', (m) => m.view.y === 4);
+    expect(led()).toEqual([
+      [house.board, 1],
+      [moon, 3],
+      [house.board, 4],
+    ]);
+    // Closed, the window beside it takes nobody along, and the tutor is still there.
+    beside.socket.close();
+    await beside.ends();
+    await ana.isAlive(2);
+    expect(house.app.lessons.onBoard(house.board)!.tutorAwaySince).toBeNull();
+  });
+
+  it('is found by words on any of its boards, and counted on all of them', async () => {
+    const { maren, ana, anaId, page, lesson } = await house.lesson();
+    maren.send({ kind: 'board.show', board: moon });
+    await has(ana, house.board, moon);
+    const moonPage = (await opens(ana, moon)) as Id;
+    await opens(maren, moon);
+    const name = (of: Id, to: string) =>
+      operation({ kind: 'page.change', page: of, to: { name: to }, from: { name: '' } });
+    for (const [board, op] of [
+      [house.board, name(page, 'Spring tides')],
+      [moon, name(moonPage, 'Craters at dusk')],
+    ] as const) {
+      maren.send({ kind: 'ops', board, ops: [op] });
+      await maren.hears('confirmed', ({ ids }) => ids.includes(op.id));
+    }
+    for (const [board, on] of [
+      [house.board, page],
+      [moon, moonPage],
+      [moon, moonPage],
+    ] as const) {
+      const line = addInk(on);
+      ana.send({ kind: 'ops', board, ops: [line] });
+      await ana.hears('confirmed', ({ ids }) => ids.includes(line.id));
+    }
+    await house.tutor.post(`/lessons/${lesson}/close`);
+    await house.app.indexing.settled();
+    const places = async (words: string): Promise<string[]> => {
+      const { found } = (await house.tutor.get(`/records?words=${words}`)).json<{
+        found: { places: { source: string; number: number; found: string }[] }[];
+      }>();
+      return found.flatMap((one) => one.places.map((p) => `${p.source} ${p.number}: ${p.found}`));
+    };
+    expect(await places('tides')).toEqual(['page 1: tides']);
+    expect(await places('craters')).toEqual(['page 2: Craters']);
+    const { statistics } = (await house.tutor.get(`/records/${lesson}`)).json<{
+      statistics: { people: { id: Id; lines: number }[] };
+    }>();
+    expect(statistics.people.find(({ id }) => id === anaId)!.lines).toBe(3);
   });
 });
 
