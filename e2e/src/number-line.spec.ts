@@ -114,9 +114,11 @@ test('a number line is laid, counted on by a student, found, read out and saved'
   await maren.page.getByRole('button', { name: 'Select', exact: true }).click();
   await maren.draw(page, [{ x: at(8).x + 20, y: at(8).y }]);
   await expect(
-    maren.page.getByText(
-      'Number line from 0 to 2, 9 ticks, one every 1/4; jump from 0 to 3/4; jump from 3/4 to 1/2',
-    ),
+    maren.page
+      .locator('cua-selection-actions')
+      .getByText(
+        'Number line from 0 to 2, 9 ticks, one every 1/4; jump from 0 to 3/4; jump from 3/4 to 1/2',
+      ),
   ).toBeAttached();
   await numbers.click();
   await options.getByLabel('From').fill('3');

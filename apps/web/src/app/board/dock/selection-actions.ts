@@ -16,6 +16,7 @@ import {
   ArrowRight,
   ArrowUp,
   BringToFront,
+  Captions,
   Check,
   ClipboardCopy,
   CopyPlus,
@@ -212,6 +213,11 @@ export class SelectionActions {
                 label: 'Straighten a scan and cut it to its paper',
                 icon: ScanLine,
                 command: { kind: 'straighten' } as const,
+              },
+              {
+                label: 'Describe it for who can’t see it',
+                icon: Captions,
+                command: { kind: 'describe' } as const,
               },
               {
                 label: 'The whole picture again',

@@ -117,6 +117,26 @@ describe('arranging what is chosen', () => {
     expect(now.kind === 'shape' && now.fill).toMatch(/^#f[0-9a-f]d/);
   });
 
+  it('describes a picture, and nothing else', () => {
+    const picture = {
+      ...{ id: newId(), kind: 'item.add', page },
+      item: {
+        ...{ kind: 'picture', layer: 'material', order: 'a2', file: '0'.repeat(64), alt: 'DSC 17' },
+        frame: { x: 0, y: 0, width: 9, height: 9, turn: 0 },
+      },
+    } as Operation;
+    alone.doAll([picture]);
+    choose(marks[0]!.id);
+    arranging.do({ kind: 'describe' });
+    expect(arranging.describing()).toBeNull();
+    choose(picture.id);
+    arranging.do({ kind: 'describe' });
+    expect(arranging.describing()!.item.alt).toBe('DSC 17');
+    arranging.described('The harbour at night');
+    expect(arranging.describing()).toBeNull();
+    expect(item(picture.id)).toEqual(jasmine.objectContaining({ alt: 'The harbour at night' }));
+  });
+
   it('goes from thing to thing by keyboard, and off the page at its end', () => {
     const seen: (Id | undefined)[] = [];
     for (let i = 0; i < 4; i++) {

@@ -51,6 +51,7 @@ export type SelectionCommand =
   | { readonly kind: 'traits'; readonly ids: readonly Id[]; readonly to: TraitsOf }
   | { readonly kind: 'crop'; readonly on: boolean }
   | { readonly kind: 'straighten' }
+  | { readonly kind: 'describe' }
   | { readonly kind: 'uncrop' }
   | { readonly kind: 'recognize' }
   /** In points. */
@@ -81,6 +82,8 @@ export class Arranging {
   readonly cropping = signal(false);
   /** The picture that is being straightened, with its page. */
   readonly straightening = signal<{ readonly page: Id; readonly item: PictureItem } | null>(null);
+  /** The picture that is being described, with its page. */
+  readonly describing = signal<{ readonly page: Id; readonly item: PictureItem } | null>(null);
   /** What to say of what was done last; `null` for nothing. */
   readonly said = signal<string | null>(null);
 
@@ -100,6 +103,7 @@ export class Arranging {
     if (!selection) return;
     if (command.kind === 'crop') return this.cropping.set(command.on);
     if (command.kind === 'straighten') return this.straighten();
+    if (command.kind === 'describe') return this.describe();
     if (command.kind === 'recognize') return this.recognize(selection);
     if (command.kind === 'picture') return void this.copyAsPicture();
     if (command.kind === 'move') return this.nudge(command.dx, command.dy);
@@ -120,6 +124,21 @@ export class Arranging {
     } catch {
       this.said.set(`The browser did not let it onto the clipboard. ${whyNotCopied()}`);
     }
+  }
+
+  private describe(): void {
+    const selection = this.selection();
+    const [only] = this.items();
+    if (selection && only?.kind === 'picture')
+      this.describing.set({ page: selection.page, item: only });
+  }
+
+  /** Says what is to be seen on the picture, for who can't see it. */
+  described(alt: string): void {
+    const what = this.describing();
+    this.describing.set(null);
+    const change = what && changeItem(this.session().board(), what.page, what.item.id, { alt });
+    if (change) this.make([change]);
   }
 
   private straighten(): void {
@@ -319,6 +338,7 @@ export class Arranging {
         return [{ kind: 'items.remove', page, items: [...ids] }];
       case 'crop':
       case 'straighten':
+      case 'describe':
       case 'recognize':
       case 'move':
       case 'size':

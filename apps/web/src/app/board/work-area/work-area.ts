@@ -42,6 +42,7 @@ import { TextInPlace } from '../editing/text-in-place';
 import type { TextInPlace as Editor } from '../editing/text-in-place';
 import { WipePanel } from '../editing/wipe-panel';
 import { MediaLayer } from '../media/media-layer';
+import { DescribeDialog } from '../editing/describe-dialog';
 import { StraightenDialog } from '../scan/straighten-dialog';
 import type { Selection } from '../stage/selecting';
 import { PageOutline } from '../outline/page-outline';
@@ -67,6 +68,7 @@ import { WorkOnStage } from './work-on-stage';
   selector: 'cua-work-area',
   imports: [
     CoverSheets,
+    DescribeDialog,
     FeatureViews,
     FewTools,
     FingerSwitch,
