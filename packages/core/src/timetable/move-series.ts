@@ -31,7 +31,8 @@ export function moveSeries(plan: Plan, was: WallTime, now: WallTime): MovedSerie
   if (Object.keys(days).length > 0) return null;
   const by = minutesOf(now) - minutesOf(was);
   const shift = (time: WallTime): WallTime => wallAt(minutesOf(time) + by);
-  if (recur.until) recur.until = ICAL.Time.fromDateTimeString(shiftedEnd(recur.until, daysBetween(was, now)));
+  if (recur.until)
+    recur.until = ICAL.Time.fromDateTimeString(shiftedEnd(recur.until, daysBetween(was, now)));
   if (recur.count !== null && recur.count !== undefined)
     recur.count -= timesOf(plan.start, plan.rule, (time) => (time < was ? 'take' : 'stop')).length;
   const later = plan.changes.filter((change) => change.was >= was);
