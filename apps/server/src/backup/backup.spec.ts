@@ -187,7 +187,11 @@ describe('a tutor who forgot their password', () => {
     );
     expect((await change('low-water-at-ten')).statusCode).toBe(204);
     expect((await elsewhere.get('/today')).statusCode).toBe(401);
-    expect((await house.tutor.get('/account')).json()).toEqual({ name: 'Maren', email, zone: null });
+    expect((await house.tutor.get('/account')).json()).toEqual({
+      name: 'Maren',
+      email,
+      zone: null,
+    });
   });
 
   it('keeps a session that is used, and loses one that isn’t', async () => {
