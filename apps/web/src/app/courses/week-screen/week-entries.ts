@@ -43,10 +43,10 @@ export function weekEntries(part: TimetablePart, zone: string, here: string): We
         ...{ lesson, held: null, at, until, name: courseName, isClashing: clash !== null },
         time: formatSpanIn(at, until, zone),
         more: [
-          ...(topic ? [topic] : []),
-          ...changed,
           ...beside(at, until),
+          ...changed,
           ...(clash ? [clash] : []),
+          ...(topic ? [topic] : []),
         ],
       });
     });
@@ -56,7 +56,7 @@ export function weekEntries(part: TimetablePart, zone: string, here: string): We
     return entry({
       ...{ key: lesson, kind: 'held', lesson: null, held: one, at, until, name: courseName },
       ...{ isClashing: false, time: `Record, ${formatSpanIn(at, until, zone)}` },
-      more: [...(topic ? [topic] : []), ...beside(at, until)],
+      more: [...beside(at, until), ...(topic ? [topic] : [])],
     });
   });
   return [...planned, ...took].sort((a, b) => a.at - b.at);

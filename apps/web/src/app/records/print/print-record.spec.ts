@@ -35,6 +35,7 @@ describe('a record on paper', () => {
         sheets.textContent.replace(/\s+/g, ' '),
         String(sheets.querySelectorAll('img').length),
       );
+      dispatchEvent(new Event('afterprint'));
     });
     const note = {
       id: 'n',

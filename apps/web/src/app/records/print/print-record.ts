@@ -137,7 +137,12 @@ export class PrintRecord {
     const outlet = new DomPortalOutlet(document.body);
     outlet.attach(new DomPortal(sheets));
     try {
-      window.print();
+      await new Promise<void>((done) => {
+        // Some browsers come back from `print` while they still draw.
+        addEventListener('afterprint', () => done(), { once: true });
+        signal.addEventListener('abort', () => done(), { once: true });
+        window.print();
+      });
     } finally {
       outlet.detach();
     }
