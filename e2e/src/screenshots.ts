@@ -92,13 +92,15 @@ test('a record, as its tutor and a parent see it', async ({ browser }) => {
   const { page } = tutor;
   await page.goto(server.url);
   await page
-    .getByRole('link', { name: /Reading the tides/ })
+    .getByRole('link', { name: /Sky-watching/ })
     .first()
     .click();
   await page
-    .getByRole('link', { name: /^Tide diary.*Sigrid/ })
+    .getByRole('link', { name: /^Star chart, first evening.*Ida/ })
     .first()
     .click();
+  await isSharp(tutor);
+  await tutor.button('Page 2').click();
   await isSharp(tutor);
   await take(page, 'record');
   await page.getByText('Statistics', { exact: true }).click();
@@ -112,7 +114,7 @@ test('a record, as its tutor and a parent see it', async ({ browser }) => {
 
   await tutor.button('Share…').click();
   const links = page.getByRole('dialog', { name: /^Share/ });
-  await links.getByLabel('For whom').fill('Sigrid’s parents');
+  await links.getByLabel('For whom').fill('Ida’s parents');
   await links.getByRole('button', { name: 'Make the link' }).click();
   const address = await links.getByLabel('Address').first().inputValue();
   await take(page, 'links');
