@@ -136,16 +136,6 @@ export function handwritten(words: string, at: Point, hand: Hand, seed: number):
   return strokes;
 }
 
-/** How wide words are, in points. */
-export function widthOf(words: string, { step }: Hand): number {
-  const wide = [...words].reduce((sum, letter) => {
-    if (letter === ' ') return sum + SPACE;
-    const xs = (STROKES[letter] ?? '').split(/[| ]/).map((place) => Number(place.split(',')[0]));
-    return sum + Math.max(0, ...xs.filter((one) => !Number.isNaN(one))) + BETWEEN;
-  }, 0);
-  return wide * step;
-}
-
 /** Places between two corners. */
 const FINE = 5;
 

@@ -33,7 +33,7 @@ import { Tip } from '../../ui/tip/tip';
     >
       <cua-icon [of]="icons.Footprints" [size]="18" /> In step
     </button>
-    @if (leader() && session().features.inStep.on()) {
+    @if (leader() && follows() && session().features.inStep.on()) {
       <button
         type="button"
         role="switch"
@@ -82,6 +82,8 @@ export class LessonBar {
   readonly page = input<Id | null>(null);
   /** Whether the tutor's window moves about by itself though a student leads. */
   readonly around = model(false);
+  /** Whether this window is led by a student at all: that of one who helps never is. */
+  readonly follows = input(true);
   readonly signed = model(false);
   readonly only = model<Id | null>(null);
   /** Who wrote on the board before. */

@@ -110,7 +110,8 @@ export class PrintRecord {
         this.pages.update((all) => [...all, one]);
       }
       await this.print(signal);
-      this.closed.emit();
+      // Stopped meanwhile, it is closed already.
+      if (!signal.aborted) this.closed.emit();
     } catch (error) {
       if (!signal.aborted) this.problem.set(problemOf(error));
     }
