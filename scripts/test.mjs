@@ -136,6 +136,9 @@ const SUITES = [
     command: ['node', 'scripts/third-party.mjs', '--check'],
     counts: whole,
   },
+  { name: 'docs', early: true, command: ['node', 'scripts/docs.mjs'], counts: whole },
+  // Benches are run now and then: what they ask of the code is looked at each time.
+  { name: 'benches', beside: true, command: ['npx', 'tsc', '-b', 'bench'], counts: whole },
   { name: 'imports', beside: true, command: ['npm', 'run', '-s', 'imports'], counts: whole },
   {
     name: 'core',

@@ -4,6 +4,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { pathToFileURL } from 'node:url';
 import { valueSymbol } from 'piscina';
 import { parentPort, workerData } from 'node:worker_threads';
+import type { BoardPdfTask } from '../../apps/server/dist/records/board-pdf-worker.js';
 
 /** A path of ink, as the PDF library is given it. */
 export interface InkPath {
@@ -25,11 +26,11 @@ export interface InkPath {
 const { exporter, what, task } = workerData as {
   exporter: string;
   what: { load: string } | { draw: { sheets: string; ink: string } } | { keep: string | null };
-  task: unknown;
+  task: BoardPdfTask;
 };
 const { makeBoardPdf } = (await import(pathToFileURL(exporter).href)) as {
   /** As the worker hands it to the server: without a copy. */
-  makeBoardPdf(task: unknown): Promise<{ [valueSymbol]: Uint8Array }>;
+  makeBoardPdf(task: BoardPdfTask): Promise<{ [valueSymbol]: Uint8Array }>;
 };
 
 function colourOf(hex: string): Color {

@@ -1,4 +1,4 @@
-import { encodeStroke, MAX_MESSAGE_BYTES, newId, pack } from '@cuaderno/core';
+import { encodeStroke, MAX_MESSAGE_BYTES, MAX_OPERATIONS, newId, pack } from '@cuaderno/core';
 import type { Role } from '@cuaderno/core';
 import { addInk, addMark, handwriting } from '@cuaderno/core/testing';
 import { readMessage } from '../../apps/server/dist/live/message-reader.js';
@@ -21,7 +21,7 @@ function nested(head: readonly number[], bytes: number): Uint8Array {
 }
 
 /** A message of operations of which each is as many values as fit. */
-function operations(op: (i: number) => unknown, count = 100): Uint8Array {
+function operations(op: (i: number) => unknown, count = MAX_OPERATIONS): Uint8Array {
   return pack({ kind: 'ops', board: BOARD, ops: Array.from({ length: count }, (_, i) => op(i)) });
 }
 
@@ -50,8 +50,14 @@ function worst(values: number, text: number): [string, Uint8Array][] {
       'as many ids as can be',
       operations(() => ({ id: newId(), kind: 'items.remove', page, items: ids }), 1),
     ],
-    ['as many marks as can be', operations(() => addMark(page), Math.min(100, values / 32))],
-    ['100 lines of 9 kB', operations(() => ({ ...addInk(page), ink: long.subarray(0, 9000) }))],
+    [
+      'as many marks as can be',
+      operations(() => addMark(page), Math.min(MAX_OPERATIONS, values / 32)),
+    ],
+    [
+      'as many lines of 9 kB as can be',
+      operations(() => ({ ...addInk(page), ink: long.subarray(0, 9000) })),
+    ],
     [
       'pages that are none',
       operations(() => ({ id: newId(), kind: 'pages.add', pages: Array(values - 20).fill({}) }), 1),
@@ -71,7 +77,7 @@ function worst(values: number, text: number): [string, Uint8Array][] {
             fill: 1,
           },
         }),
-        Math.min(100, values / 44),
+        Math.min(MAX_OPERATIONS, values / 44),
       ),
     ],
   ];

@@ -61,15 +61,18 @@ export async function measure(): Promise<Result[]> {
         const stage = (
           document.querySelector('cua-stage .host') as unknown as {
             cuaStage: {
-              zoom(): number;
-              board(): { pages: Map<string, { order: string; paper: { file: string } }> };
+              locate(page: string, place: { x: number; y: number }): { x: number } | null;
+              board(): {
+                pages: Map<string, { id: string; order: string; paper: { file: string } }>;
+              };
             };
           }
         ).cuaStage;
         const [first] = [...stage.board().pages.values()].sort((a, b) =>
           a.order < b.order ? -1 : 1,
         );
-        return { hash: first!.paper.file, scale: stage.zoom() * devicePixelRatio };
+        const [left, right] = [0, 100].map((x) => stage.locate(first!.id, { x, y: 0 })!.x);
+        return { hash: first!.paper.file, scale: ((right! - left!) / 100) * devicePixelRatio };
       });
       await page.goto(`${server.url}/api/health/live`);
       const ms = await page.evaluate(

@@ -18,6 +18,7 @@ import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import type { ResourceLimits } from 'node:worker_threads';
 import type { LogStore } from '../../apps/server/dist/boards/log-store.js';
+import type { BoardPdfTask } from '../../apps/server/dist/records/board-pdf-worker.js';
 import type { openDatabase } from '../../apps/server/dist/database/index.js';
 import type { InkPath } from './export-runner.js';
 import { median, result } from './result.js';
@@ -120,14 +121,13 @@ async function measured(
         what,
         task: {
           port,
-          board,
-          seq: entries.length,
+          of: { board },
+          ink,
+          files: folder,
           title: 'Bench',
           author: 'Maren',
           date: 0,
-          ink,
-          files: folder,
-        },
+        } satisfies BoardPdfTask,
       },
     });
     const ms = await new Promise<number>((done) => worker.once('message', done));

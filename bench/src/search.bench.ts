@@ -1,8 +1,9 @@
-import { newId, tokensOf } from '@cuaderno/core';
+import { newId } from '@cuaderno/core';
 import { chance } from '@cuaderno/core/testing';
-import { resolve } from 'node:path';
-import { pathToFileURL } from 'node:url';
-import type { openDatabase } from '../../apps/server/dist/database/index.js';
+import { openDatabase } from '../../apps/server/dist/database/index.js';
+import { lessons, people, recordBoards, spans } from '../../apps/server/dist/lessons/tables.js';
+import { records } from '../../apps/server/dist/records/tables.js';
+import { wordRow } from '../../apps/server/dist/records/words.js';
 import { launch, visitor } from './browser.js';
 import { percentile, result } from './result.js';
 import type { Result } from './result.js';
@@ -18,52 +19,40 @@ const LIMIT = 150;
 /** In one record, in some, in all, in none, and two words that must both be there. */
 const ASKED = ['xylophone', 'word17', 'word', 'nowhere', 'word3 word11'] as const;
 
-type BenchStatement = Parameters<Awaited<ReturnType<typeof openDatabase>>['raw']>[0][number];
-
 /** As a thousand closed lessons leave them. */
 async function fill(server: BenchServer): Promise<void> {
-  const path = resolve(import.meta.dirname, '../../apps/server/dist/database/index.js');
-  const database = (await import(pathToFileURL(path).href)) as {
-    openDatabase: typeof openDatabase;
-  };
-  const db = await database.openDatabase(server.folder);
+  const db = await openDatabase(server.folder);
   const random = chance(5);
   const word = (): string => `word${Math.floor(random() ** 2 * DIFFERENT)}`;
   const day = 86_400_000;
-  let statements: BenchStatement[] = [];
-  const add = (sql: string, ...params: unknown[]): number => statements.push({ sql, params });
   for (let n = 0; n < RECORDS; n++) {
-    const [lesson, person, board] = [newId(), newId(), newId()];
+    const [lesson, person] = [newId(), newId()];
     const openedAt = Date.now() - n * day;
-    add(
-      'INSERT INTO lessons (id, course, board, opened_at, closed_at, alive_at) VALUES (?, ?, ?, ?, ?, ?)',
-      ...[lesson, server.course.id, board, openedAt, openedAt + 3e6, openedAt + 3e6],
-    );
-    add(
-      "INSERT INTO people (id, lesson, name, name_ordinal, role, trust, arrived_at) VALUES (?, ?, ?, 1, 'student', 'write', ?)",
-      ...[person, lesson, ['Ida', 'Jonas', 'Noor'][n % 3], openedAt],
-    );
-    add(
-      'INSERT INTO spans (lesson, person, from_at, to_at) VALUES (?, ?, ?, ?)',
-      ...[lesson, person, openedAt, openedAt + 3e6],
-    );
-    add(
-      'INSERT INTO records (lesson, sealed_at, title, page_count, board, seq, whole_at) VALUES (?, ?, ?, ?, ?, 1, ?)',
-      ...[lesson, openedAt + 3e6, `Lesson ${n}`, PAGES, board, openedAt + 3e6],
-    );
-    for (let p = 1; p <= PAGES; p++) {
+    const closedAt = openedAt + 3e6;
+    const texts = Array.from({ length: PAGES }, (_, i) => {
       const said = Array.from({ length: WORDS }, word).join(' ');
-      const whole = n === 700 && p === 3 ? `${said} xylophone` : said;
-      add(
-        "INSERT INTO record_words (lesson, source, page, number, said, tokens) VALUES (?, 'page', ?, ?, ?, ?)",
-        ...[lesson, newId(), p, whole, tokensOf(whole).join(' ')],
-      );
-    }
-    if (statements.length < 400) continue;
-    await db.raw(statements);
-    statements = [];
+      const text = n === 700 && i === 2 ? `${said} xylophone` : said;
+      return wordRow({ lesson, source: 'page', page: newId(), number: i + 1, said: text });
+    });
+    await db.batch([
+      db
+        .insert(lessons)
+        .values({ id: lesson, course: server.course.id, openedAt, closedAt, aliveAt: closedAt }),
+      db.insert(people).values({
+        ...{ id: person, lesson, name: ['Ida', 'Jonas', 'Noor'][n % 3]!, nameOrdinal: 1 },
+        ...({ role: 'student', trust: 'write', arrivedAt: openedAt } as const),
+      }),
+      db.insert(spans).values({ lesson, person, fromAt: openedAt, toAt: closedAt }),
+      db.insert(recordBoards).values({
+        ...{ lesson, place: 0, board: newId(), title: `Lesson ${n}`, seq: 1 },
+      }),
+      db.insert(records).values({
+        ...{ lesson, sealedAt: closedAt, title: `Lesson ${n}`, pageCount: PAGES },
+        wholeAt: closedAt,
+      }),
+    ]);
+    await db.raw(texts);
   }
-  await db.raw(statements);
   await db.close();
 }
 
@@ -74,7 +63,7 @@ export async function measure(): Promise<Result> {
   const browser = await launch();
   const page = await (await visitor(browser, server.url, server.cookie)).newPage();
   await page.goto(`${server.url}/records`);
-  await page.locator('li.card').first().waitFor();
+  await page.locator('cua-record-card').first().waitFor();
   const times: number[] = [];
   for (const asked of [...ASKED, ...ASKED]) {
     const took = await page.evaluate(async (words) => {
@@ -93,7 +82,7 @@ export async function measure(): Promise<Result> {
           : marked().startsWith(begins);
       // All are shown before, so that what is seen is what was asked for.
       set('');
-      while (marked() !== '' || document.querySelector('li.card') === null) await frame();
+      while (marked() !== '' || document.querySelector('cua-record-card') === null) await frame();
       // The last key comes a tenth of a second after the one before it: common practice, no source.
       for (const until = performance.now() + 100; performance.now() < until; await frame());
       const began = performance.now();

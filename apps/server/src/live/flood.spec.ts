@@ -1,4 +1,4 @@
-import { encodeStroke, newId, pack } from '@cuaderno/core';
+import { encodeStroke, MAX_OPERATIONS, newId, pack } from '@cuaderno/core';
 import { addInk, handwriting } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
 import type { Visitor, Window } from '../testing/harness.js';
@@ -67,7 +67,12 @@ describe('while one floods, the others', () => {
         people.some(({ id, trust }) => id === benId && trust === 'view'),
       );
       const ink = new Uint8Array(9_900).fill(1);
-      const ops = Array.from({ length: 100 }, () => ({ id: newId(), kind: 'ink.add', page, ink }));
+      const ops = Array.from({ length: MAX_OPERATIONS }, () => ({
+        id: newId(),
+        kind: 'ink.add',
+        page,
+        ink,
+      }));
       const flood = pack({ kind: 'ops', board: house.board, ops });
       await expectNoWait(maren, page, () => pour(ben, flood));
       expect(anaId.length).toBe(12);

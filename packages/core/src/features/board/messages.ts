@@ -12,8 +12,8 @@ import { BoardNumber, BoardWanted } from './wanted.js';
 
 /** Pages in one message at most. */
 export const MAX_PAGES = 50;
-/** Operations in one message at most. */
-export const MAX_OPERATIONS = 100;
+/** Operations in one message at most: as many of the costliest are read in 2 ms on a slow machine (bench `message-cost`). */
+export const MAX_OPERATIONS = 60;
 
 const STUDENTS: ReadLimits = {
   bytes: MAX_MESSAGE_BYTES,
