@@ -1,5 +1,6 @@
 import { Gestures } from './gestures';
-import type { FingerUse, GestureTarget } from './gestures';
+import type { FingerUse } from './finger-use';
+import type { GestureTarget } from './gestures';
 import { SEQUENCES } from './touch-sequences';
 import type { Touch } from './touch-sequences';
 

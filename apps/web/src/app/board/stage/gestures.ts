@@ -1,4 +1,5 @@
 import type { Point } from '@cuaderno/core/geometry';
+import type { FingerUse } from './finger-use';
 
 /** What one pointer does on the stage. */
 export interface GestureTarget {
@@ -20,9 +21,6 @@ export interface GestureTarget {
   /** A pen has come, or has been away for a while: told when that changes. */
   penInUse(inUse: boolean): void;
 }
-
-/** What one finger does where it may write: by itself it writes, unless a pen is in use. */
-export type FingerUse = 'auto' | 'write' | 'move';
 
 /** A pen's place in CSS px from the stage's corner, its pressure, and when (ms). */
 export interface Sample {

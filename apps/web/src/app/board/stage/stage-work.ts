@@ -6,7 +6,7 @@ import type { InkStyle } from '@cuaderno/core/ink';
 import type { Drawn } from '../kinds/drawn';
 import type { Laid } from '../kinds/kind';
 import type { Tool } from '../tool/tool';
-import type { FingerUse } from './gestures';
+import type { FingerUse } from './finger-use';
 import type { DragPreview } from './pointer-tool';
 import type { Cut } from './rubbing';
 import type { Selection } from './selecting';

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
 import { Tip } from '../../ui/tip/tip';
-import type { FingerUse } from '../stage/gestures';
+import type { FingerUse } from '../stage/finger-use';
 
 /**
  * Says what one finger does where a pen has been used, and changes it: fingers move the page while the pen is in use,
- * and write again when it has been away for a while.
+ * and write again when it has been away for a while. What was chosen holds in this browser from then on.
  */
 @Component({
   selector: 'cua-finger-switch',

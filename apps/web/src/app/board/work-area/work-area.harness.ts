@@ -6,6 +6,7 @@ export class WorkAreaHarness extends ComponentHarness {
   static readonly hostSelector = 'cua-work-area';
   readonly stage = this.locatorFor(StageHarness);
   private readonly tools = this.locatorForAll('cua-tool-dock button.kind');
+  private readonly fingers = this.locatorForOptional('cua-finger-switch button');
   private readonly notices = this.locatorForAll('cua-work-notices [role=status]');
 
   /** Takes a tool by its label. */
@@ -41,6 +42,16 @@ export class WorkAreaHarness extends ComponentHarness {
   async key(key: string): Promise<void> {
     const host = await this.locatorFor('cua-stage .host')();
     await host.sendKeys(key);
+  }
+
+  /** Whether one finger writes, as the switch has it; `null` where there is none. */
+  async fingersWrite(): Promise<boolean | null> {
+    const checked = await (await this.fingers())?.getAttribute('aria-checked');
+    return checked ? checked === 'true' : null;
+  }
+
+  async switchFingers(): Promise<void> {
+    await (await this.fingers())!.click();
   }
 
   /** What stands below the page. */

@@ -56,6 +56,22 @@ describe('the work area', () => {
     expect(drawn()).toEqual(['ink.add']);
   });
 
+  it('knows in the next lesson, too, what was chosen for fingers', async () => {
+    lesson.trust('student', 'write');
+    await screen.settles();
+    expect(await harness.fingersWrite()).toBeNull();
+    await (await harness.stage()).dragPen({ x: 300, y: 300 }, { x: 330, y: 310 });
+    await screen.settles();
+    expect(await harness.fingersWrite()).toBeFalse();
+    await harness.switchFingers();
+    expect(await harness.fingersWrite()).toBeTrue();
+    TestBed.resetTestingModule();
+    const other = await Screen.show(WorkArea, { session, papers: new PaperSource() }, {});
+    const again = await TestbedHarnessEnvironment.harnessForFixture(other.fixture, WorkAreaHarness);
+    await other.settles();
+    expect(await again.fingersWrite()).toBeTrue();
+  });
+
   it('undoes what was drawn, and does it again', async () => {
     lesson.trust('student', 'write');
     await draw();

@@ -9,7 +9,8 @@ import type { Arranging } from '../editing/arranging';
 import type { PageWriting } from '../editing/page-writing';
 import type { Laid } from '../kinds/kind';
 import { layingBy } from '../kinds/register';
-import type { FingerUse } from '../stage/gestures';
+import { keepFingerUse, keptFingerUse } from '../stage/finger-use';
+import type { FingerUse } from '../stage/finger-use';
 import type { Cut } from '../stage/rubbing';
 import type { Selection } from '../stage/selecting';
 import type { StageWork } from '../stage/stage-work';
@@ -20,7 +21,7 @@ import type { Tools } from '../tool/tool';
 export class WorkOnStage implements StageWork {
   /** Whether a pen is in use here; `null` until one came. */
   readonly pen = signal<boolean | null>(null);
-  readonly fingerUse = signal<FingerUse>('auto');
+  readonly fingerUse = signal(keptFingerUse());
 
   readonly mayWriteOn;
   readonly mayErase;
@@ -116,6 +117,11 @@ export class WorkOnStage implements StageWork {
 
   wrote(page: Id, at: Point, item: Item | null): void {
     this.write(page, at, item);
+  }
+
+  useFingers(use: FingerUse): void {
+    this.fingerUse.set(use);
+    keepFingerUse(use);
   }
 
   penInUse(inUse: boolean): void {
