@@ -9,7 +9,7 @@ import {
   validatorCompiler,
 } from 'fastify-type-provider-zod';
 import { mkdir } from 'node:fs/promises';
-import { accountRoutes, accounts } from './accounts/index.js';
+import { accountRoutes, accounts, networkOf } from './accounts/index.js';
 import { accountDeletion } from './account-deletion/account-deletion.js';
 import { accountDeletionRoutes } from './account-deletion/routes.js';
 import { passwordLetters } from './accounts/password-letters.js';
@@ -124,6 +124,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(rateLimit, {
     max: config.requestsPerMinute,
     timeWindow: '1 minute',
+    keyGenerator: networkOf,
     // Nobody reads how many are left; who has none left is told when to come again, by `retry-after`.
     addHeaders: { ...NOT_COUNTED, 'retry-after': true },
     addHeadersOnExceeding: NOT_COUNTED,

@@ -50,6 +50,17 @@ describe('who comes to the server', () => {
       ),
     );
     expect(answers.filter(({ statusCode }) => statusCode === 404).length).toBe(15);
+    // Nor does it help to have a whole network of IPv6 addresses, as every house has (RFC 6177).
+    const house = await Promise.all(
+      Array.from({ length: 40 }, (_, i) =>
+        from(
+          '/join/find',
+          { code: `AAAAA${10 + i}` },
+          { 'x-forwarded-for': `2001:db8:7:1::${(i + 1).toString(16)}` },
+        ),
+      ),
+    );
+    expect(house.filter(({ statusCode }) => statusCode === 404).length).toBe(15);
     // Somebody else behind the same proxy isn't slowed down by that.
     const other = await from(
       '/join/find',

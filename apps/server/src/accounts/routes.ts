@@ -20,6 +20,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { served } from '../contract/served.js';
 import { ProblemError } from '../problems/index.js';
 import { Guesses } from './guesses.js';
+import { networkOf } from './network.js';
 import { endSession, setSession } from './plugin.js';
 
 /** Letters an hour that are sent to who forgot their password, for one address. */
@@ -51,7 +52,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     ...served(signIn),
     handler: async (request, reply) => {
       const { email, password } = request.body;
-      const tutor = await app.accounts.signIn(email, password, request.ip);
+      const tutor = await app.accounts.signIn(email, password, networkOf(request));
       setSession(request, reply, await app.sessions.open(tutor));
       return reply.status(204).send(null);
     },
@@ -115,7 +116,7 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
   app.route({
     ...served(requestPasswordReset),
     handler: async (request, reply) => {
-      await asked.begin(request.ip);
+      await asked.begin(networkOf(request));
       app.passwordLetters.send(request.body.email);
       return reply.status(204).send(null);
     },

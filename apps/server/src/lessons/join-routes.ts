@@ -9,7 +9,7 @@ import {
   readLesson,
 } from '@cuaderno/contract/routes/lessons';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { Guesses } from '../accounts/index.js';
+import { Guesses, networkOf } from '../accounts/index.js';
 import { served } from '../contract/served.js';
 import type { GuestLink } from '../courses/guest-links.js';
 import type { Course } from '../courses/service.js';
@@ -64,7 +64,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
     ...served(findLesson),
     handler: async (request, reply) => {
       const { name, ...by } = request.body;
-      const { course, guest } = await find(by, request.ip);
+      const { course, guest } = await find(by, networkOf(request));
       const open = app.lessons.ofCourse(course.id) !== undefined;
       if (!open) {
         // Anyone who waits for it to open is announced to its tutor.
@@ -86,7 +86,7 @@ export const joinRoutes: FastifyPluginAsyncZod = async (app) => {
     ...served(joinLesson),
     handler: async (request, reply) => {
       const { by, name } = request.body;
-      const { course, guest } = await find(by, request.ip);
+      const { course, guest } = await find(by, networkOf(request));
       const lesson = app.lessons.ofCourse(course.id);
       if (!lesson) throw new ProblemError('lesson-not-open');
       const device = deviceOf(request, reply);

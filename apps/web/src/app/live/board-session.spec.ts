@@ -348,13 +348,13 @@ describe('a board that is open in this window', () => {
     });
   });
 
-  it('sends many operations in messages of at most a hundred', () => {
+  it('sends many operations in messages of at most sixty', () => {
     welcome();
     server.line.end();
     for (let i = 0; i < 150; i++) session.do(addInk(page.id, i));
     pass(300);
     welcome([], false);
-    expect(server.line.of('ops').map(({ ops }) => ops.length)).toEqual([100, 50]);
+    expect(server.line.of('ops').map(({ ops }) => ops.length)).toEqual([60, 60, 30]);
   });
 
   it('knows at once what I may do', () => {

@@ -281,6 +281,7 @@ export class LessonLine {
 
   /** What was sent may not have come; it is sent again when the line is back. */
   private lost(): void {
+    this.lessonState.lost();
     this.underWay.forget();
     for (const session of this.sessions()) session.lost();
   }

@@ -4,6 +4,7 @@ import type { Id } from '@cuaderno/core/id';
 import { lessonFeatures } from './features/register';
 import type { Send } from './features/feature';
 import type { LessonFeatures } from './features/register';
+import { StandingWishes } from './standing-wishes';
 
 /** The lesson on a board, as this window knows it. What there is to know is its features'; here it is looked up. */
 export class LessonState {
@@ -11,10 +12,12 @@ export class LessonState {
   /** How far the server’s clock is ahead of this machine’s, in ms: one of them may be wrong by a day. */
   readonly ahead = signal(0);
   readonly features: LessonFeatures;
+  private readonly wishes: StandingWishes;
   private readonly handlers: ReadonlyMap<string, (message: never) => void>;
 
   constructor(send: Send) {
-    this.features = lessonFeatures(send);
+    this.wishes = new StandingWishes(send);
+    this.features = lessonFeatures(send, (message, isSo) => this.wishes.say(message, isSo));
     this.handlers = new Map(
       Object.values(this.features).flatMap(({ handlers }) => Object.entries(handlers)),
     );
@@ -23,7 +26,13 @@ export class LessonState {
   begin(lesson: { id: Id; openedAt: number } | null): void {
     this.lesson.set(lesson);
     for (const feature of Object.values(this.features)) feature.begin();
-    if (!lesson) this.clear();
+    if (lesson) this.wishes.begin();
+    else this.clear();
+  }
+
+  /** The line is away; what is known of the lesson stays in sight. */
+  lost(): void {
+    this.wishes.lost();
   }
 
   over(): void {
@@ -37,6 +46,7 @@ export class LessonState {
   }
 
   private clear(): void {
+    this.wishes.clear();
     for (const feature of Object.values(this.features)) feature.clear();
   }
 }

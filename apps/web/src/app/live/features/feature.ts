@@ -13,6 +13,9 @@ import type { Id } from '@cuaderno/core/id';
 /** Hands a message to the network. Returns whether it could be. */
 export type Send = (message: ClientMessage) => boolean;
 
+/** Says what is meant to hold: it isn't lost with the line. See `StandingWishes`. */
+export type Stand = (message: ClientMessage, isSo: () => boolean) => void;
+
 /** One for each kind of message that the server sends of a feature: none can be left out. */
 export type ServerHandlers<Name extends FeatureName> = {
   readonly [Kind in ServerMessageOf<Name>['kind'] & string]: (

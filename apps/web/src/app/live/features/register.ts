@@ -1,8 +1,8 @@
-import type { FeatureName, KeptName } from '@cuaderno/core/features';
+import type { FeatureName, KeptName, Person } from '@cuaderno/core/features';
 import { CaptionsState } from './captions/captions-state';
 import { captionsInRecord } from './captions/in-record';
 import { LessonDoorState } from './door/door-state';
-import type { FeatureComponents, InRecord, LessonFeature, Send } from './feature';
+import type { FeatureComponents, InRecord, LessonFeature, Send, Stand } from './feature';
 import { InStepState } from './in-step/in-step-state';
 import { InvalidationState } from './invalidation/invalidation-state';
 import { LessonBoardsState } from './lesson-boards/lesson-boards-state';
@@ -18,16 +18,28 @@ type LessonFeatureName = Exclude<FeatureName, 'connection' | 'board' | 'ink' | '
 
 /** What is said of a feature: what a window knows of it, where it shows itself, and what screens tell of it in a record. */
 interface WebFeature<Name extends FeatureName> {
-  state(send: Send): LessonFeature<Name>;
+  state(send: Send, stand: Stand, people: () => readonly Person[]): LessonFeature<Name>;
   readonly views: FeatureComponents | null;
   readonly inRecord: Name extends KeptName ? InRecord<Name> : null;
 }
 
 /** Every feature of a lesson; one that core knows and that isn't here doesn't compile. */
 export const FEATURES = {
-  lessonBoards: { state: (send) => new LessonBoardsState(send), views: null, inRecord: null },
-  pens: { state: (send) => new PensState(send), views: null, inRecord: null },
-  inStep: { state: (send) => new InStepState(send), views: null, inRecord: null },
+  lessonBoards: {
+    state: (_send, stand) => new LessonBoardsState(stand),
+    views: null,
+    inRecord: null,
+  },
+  pens: {
+    state: (send, stand, people) => new PensState(send, stand, people),
+    views: null,
+    inRecord: null,
+  },
+  inStep: {
+    state: (send, stand) => new InStepState(send, stand),
+    views: null,
+    inRecord: null,
+  },
   pointing: { state: (send) => new PointingState(send), views: null, inRecord: null },
   presence: { state: (send) => new PresenceState(send), views: null, inRecord: presenceInRecord },
   talk: { state: (send) => new TalkState(send), views: null, inRecord: talkInRecord },
@@ -49,8 +61,12 @@ export type LessonFeatures = {
 };
 
 /** All of them, as a window has them of one lesson. */
-export function lessonFeatures(send: Send): LessonFeatures {
-  return Object.fromEntries(
-    Object.entries(FEATURES).map(([name, { state }]) => [name, state(send)]),
+export function lessonFeatures(send: Send, stand: Stand): LessonFeatures {
+  const features: LessonFeatures = Object.fromEntries(
+    Object.entries(FEATURES).map(([name, { state }]) => [
+      name,
+      state(send, stand, () => features.presence.people()),
+    ]),
   ) as unknown as LessonFeatures;
+  return features;
 }

@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import type { View } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import { Subject } from 'rxjs';
-import type { LessonFeature, Send, ServerHandlers } from '../feature';
+import type { LessonFeature, Send, ServerHandlers, Stand } from '../feature';
 
 /** What is to be seen, and on which board. */
 export interface PlacedView {
@@ -27,7 +27,10 @@ export class InStepState implements LessonFeature<'inStep'> {
       once ? this.gathered.next({ board, view }) : this.led.set({ board, view }),
   };
 
-  constructor(private readonly send: Send) {}
+  constructor(
+    private readonly send: Send,
+    private readonly stand: Stand,
+  ) {}
 
   begin(): void {
     // It is told anew.
@@ -39,7 +42,7 @@ export class InStepState implements LessonFeature<'inStep'> {
   }
 
   setStep(on: boolean): void {
-    this.send({ kind: 'step', on });
+    this.stand({ kind: 'step', on }, () => this.on() === on);
   }
 
   /** @param final whether this is where the window stays for now */

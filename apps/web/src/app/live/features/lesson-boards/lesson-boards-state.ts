@@ -1,7 +1,7 @@
 import { computed, signal } from '@angular/core';
 import type { LessonBoard } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
-import type { LessonFeature, Send, ServerHandlers } from '../feature';
+import type { LessonFeature, ServerHandlers, Stand } from '../feature';
 
 /** The boards that the lesson is on. */
 export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
@@ -14,7 +14,7 @@ export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
     boards: ({ boards }) => this.boards.set(boards),
   };
 
-  constructor(private readonly send: Send) {}
+  constructor(private readonly stand: Stand) {}
 
   begin(): void {
     // It is told anew.
@@ -31,10 +31,10 @@ export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
 
   /** The class has it from now on. */
   show(board: Id): void {
-    this.send({ kind: 'board.show', board });
+    this.stand({ kind: 'board.show', board }, () => this.isShown(board));
   }
 
   withdraw(board: Id): void {
-    this.send({ kind: 'board.withdraw', board });
+    this.stand({ kind: 'board.withdraw', board }, () => !this.isShown(board));
   }
 }

@@ -1,8 +1,9 @@
 import { computed, signal } from '@angular/core';
 import { AT_FIRST } from '@cuaderno/core/permissions';
+import type { Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { Rules, RulesOver, Trust } from '@cuaderno/core/permissions';
-import type { ServerHandlers, LessonFeature, Send } from '../feature';
+import type { ServerHandlers, LessonFeature, Send, Stand } from '../feature';
 
 /** Who holds a pen, what else they may do, who leads, and until when the lesson is planned. */
 export class PensState implements LessonFeature<'pens'> {
@@ -23,7 +24,11 @@ export class PensState implements LessonFeature<'pens'> {
     },
   };
 
-  constructor(private readonly send: Send) {}
+  constructor(
+    private readonly send: Send,
+    private readonly stand: Stand,
+    private readonly people: () => readonly Person[],
+  ) {}
 
   begin(): void {
     // It is told anew.
@@ -36,7 +41,7 @@ export class PensState implements LessonFeature<'pens'> {
   }
 
   setTrust(who: Id | 'all', trust: Trust): void {
-    this.send({ kind: 'trust', who, trust });
+    this.stand({ kind: 'trust', who, trust }, () => this.isTrust(who, trust));
   }
 
   /** Says what else someone may do, or the class; `null` unsays it. */
@@ -46,7 +51,17 @@ export class PensState implements LessonFeature<'pens'> {
 
   /** Hands over the lead; `null` takes it back. */
   handLead(who: Id | null): void {
-    this.send({ kind: 'lead', who });
+    this.stand({ kind: 'lead', who }, () => this.lead() === who);
+  }
+
+  private isTrust(who: Id | 'all', trust: Trust): boolean {
+    const meant = this.people().filter(
+      ({ id, role }) => role === 'student' && (who === 'all' || id === who),
+    );
+    return (
+      meant.every((person) => person.trust === trust) &&
+      (who !== 'all' || this.classTrust() === trust)
+    );
   }
 
   plan(endsAt: number | null): void {
