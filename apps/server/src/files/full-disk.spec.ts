@@ -1,4 +1,4 @@
-import { newId, operation } from '@cuaderno/core';
+import { MAX_OPERATIONS, newId, operation } from '@cuaderno/core';
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -84,7 +84,7 @@ describe('a full disk', () => {
     fill();
     // Larger than what is left in the last block of the file.
     const title = 'x'.repeat(110);
-    const ops = Array.from({ length: 60 }, () =>
+    const ops = Array.from({ length: MAX_OPERATIONS - 1 }, () =>
       operation({ kind: 'board.rename', title: title + newId().slice(0, 4), former: '' }),
     );
     maren.send({ kind: 'ops', ops: [name, ...ops] });
