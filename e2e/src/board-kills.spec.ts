@@ -71,3 +71,25 @@ test('kills while boards are switched lose neither the class nor a line', async 
   await server.run();
   await server.close();
 });
+
+test('pens that are taken back while the server is away are back when it is', async ({
+  browser,
+}) => {
+  const server = await KillableServer.start();
+  const maren = await Someone.at(browser);
+  await maren.setUp(server.url);
+  await maren.makeCourse('Tides');
+  await maren.button('Empty board').click();
+  await maren.isOnBoard();
+  const link = server.url + (await maren.openLesson());
+  const ida = await Someone.at(browser);
+  await ida.join(link, 'Ida');
+  await maren.button('Writing for all').click();
+  await ida.isTold('You have a pen');
+  await server.kill('SIGKILL');
+  await expect(maren.page.getByText('Connection lost')).toBeVisible();
+  await maren.button('Take all pens back').click();
+  await server.run();
+  await ida.isTold('You are watching');
+  await server.close();
+});

@@ -63,12 +63,7 @@ export class OpenBoard {
     return session !== null && session.features.lessonBoards.isShown(session.id() ?? '');
   });
   /** How many are at the door and wait for an answer. */
-  readonly knocking = computed(
-    () =>
-      this.session()
-        ?.features.door.arrivals()
-        .filter(({ state }) => state === 'waiting').length ?? 0,
-  );
+  readonly knocking = computed(() => this.session()?.features.door.waiting().length ?? 0);
   /** Late lines that wait to be looked at and would lie on this board. */
   readonly late = computed(() =>
     this.waitingLate.list().filter(({ board }) => board === this.id()),

@@ -63,12 +63,7 @@ export class HelperRoom {
   });
   protected readonly choosing = signal(false);
   protected readonly isWide = matches(WIDE_WINDOW);
-  protected readonly knocking = computed(
-    () =>
-      this.session()
-        .features.door.arrivals()
-        .filter(({ state }) => state === 'waiting').length,
-  );
+  protected readonly knocking = computed(() => this.session().features.door.waiting().length);
   /** Whether the class has the board that is in sight. */
   protected readonly isShown = computed(() =>
     this.session().features.lessonBoards.isShown(this.session().id() ?? ''),

@@ -151,9 +151,7 @@ export class LessonTable {
     return open === 'people' || open === 'chat' ? open : null;
   });
   protected readonly waiting = computed(() => ({
-    door: this.session()
-      .features.door.arrivals()
-      .filter(({ state }) => state === 'waiting').length,
+    door: this.session().features.door.waiting().length,
     hands: this.session()
       .people()
       .filter(({ hand }) => hand !== null).length,

@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { computed, signal } from '@angular/core';
 import type { Arrival } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { DoorWord, GivenRole } from '@cuaderno/core/permissions';
@@ -8,6 +8,8 @@ import type { ServerHandlers, LessonFeature, Send } from '../feature';
 export class LessonDoorState implements LessonFeature<'door'> {
   /** Who is at the door and who was sent out, for the tutor. */
   readonly arrivals = signal<readonly Arrival[]>([]);
+  /** Who waits for an answer. */
+  readonly waiting = computed(() => this.arrivals().filter(({ state }) => state === 'waiting'));
 
   readonly handlers: ServerHandlers<'door'> = {
     door: ({ arrivals }) => this.arrivals.set(arrivals),
