@@ -31,7 +31,11 @@ export const accountRoutes: FastifyPluginAsyncZod<{ demo: boolean }> = async (ap
     handler: async (request) => {
       const tutor = await app.tutorOf(request);
       return {
-        tutor: tutor && { id: tutor.id, name: tutor.name },
+        tutor: tutor && {
+          id: tutor.id,
+          name: tutor.name,
+          zone: await app.accounts.zone(tutor.id),
+        },
         setUp: tutor !== null || (await app.accounts.isSetUp()),
         demo,
       };

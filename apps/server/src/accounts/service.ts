@@ -159,7 +159,7 @@ export class Accounts {
     await this.db.update(tutors).set({ shortcuts }).where(eq(tutors.id, tutor));
   }
 
-  /** The time zone by whose clock a tutor wishes to see the week; `null` for that of each machine. */
+  /** The time zone by whose clock times are said to a tutor; `null` for that of each machine. */
   async zone(tutor: string): Promise<string | null> {
     const [row] = await this.db
       .select({ zone: tutors.zone })

@@ -9,7 +9,7 @@ export const tutors = sqliteTable('tutors', {
   passwordHash: text('password_hash').notNull(),
   /** `null` where nothing was changed. */
   shortcuts: text({ mode: 'json' }).$type<ShortcutSettings>(),
-  /** IANA time zone by whose clock the week is shown; `null` for that of each machine. */
+  /** IANA time zone by whose clock times are said; `null` for that of each machine. */
   zone: text(),
   createdAt: integer('created_at').notNull(),
 });

@@ -1,4 +1,5 @@
-import { setFormula } from '@cuaderno/formats/formula';
+import { mathMlOf, setFormula } from '@cuaderno/formats/formula';
+import { formulaWords } from '@cuaderno/formats/formula-words';
 import {
   addPageBeside,
   inkColour,
@@ -136,6 +137,7 @@ export async function formula(
     colour: inkColour('midnight'),
     outline,
     box,
+    words: await formulaWords(mathMlOf(source, 'latex')),
     frame,
   };
 }

@@ -2,11 +2,16 @@ import { inject } from '@angular/core';
 import { Router } from '@angular/router';
 import type { CanActivateFn, Routes } from '@angular/router';
 import { Account } from './api/account';
+import { showTimesIn } from './ui/time/shown-zone';
 
 const signedIn: CanActivateFn = async (_route, { url }) => {
   const account = inject(Account);
   const router = inject(Router);
-  if ((await account.load()).tutor) return true;
+  const { tutor } = await account.load();
+  if (tutor) {
+    showTimesIn(tutor.zone);
+    return true;
+  }
   // And back to where they were on their way to.
   return router.createUrlTree(['/sign-in'], url === '/' ? {} : { queryParams: { to: url } });
 };

@@ -5,7 +5,14 @@ import { ZoneName } from '../time-zone.js';
 import { ShortcutSettings } from '../shortcuts.js';
 
 const Me = z.object({
-  tutor: z.object({ id: z.string(), name: z.string() }).nullable(),
+  tutor: z
+    .object({
+      id: z.string(),
+      name: z.string(),
+      /** By whose clock times are said; `null` for that of each machine. */
+      zone: ZoneName.nullable(),
+    })
+    .nullable(),
   /** Whether a tutor's account is there; if not, the first visit makes it. */
   setUp: z.boolean(),
   demo: z.boolean(),
@@ -91,7 +98,7 @@ export const readAccount = route({
     200: z.object({
       name: z.string(),
       email: z.string(),
-      /** By whose clock the week is shown; `null` for that of each machine. */
+      /** By whose clock times are said; `null` for that of each machine. */
       zone: ZoneName.nullable(),
     }),
   },
@@ -102,7 +109,7 @@ export const setZone = route({
   path: '/account/zone',
   who: 'tutor',
   tag: 'accounts',
-  summary: 'By the clock of which time zone the week is shown',
+  summary: 'By the clock of which time zone times are said',
   body: z.object({ zone: ZoneName.nullable() }),
   answers: { 204: z.null() },
 });

@@ -8,7 +8,10 @@ import '@mathjax/src/js/input/tex/boldsymbol/BoldsymbolConfiguration.js';
 import '@mathjax/src/js/input/tex/cancel/CancelConfiguration.js';
 import '@mathjax/src/js/input/tex/textmacros/TextMacrosConfiguration.js';
 import asciimath from 'asciimath2tex';
+import { STATE } from '@mathjax/src/js/core/MathItem.js';
+import { SerializedMmlVisitor } from '@mathjax/src/js/core/MmlTree/SerializedMmlVisitor.js';
 import { mathjax } from '@mathjax/src/js/mathjax.js';
+import type { MmlNode } from '@mathjax/src/js/core/MmlTree/MmlNode.js';
 import { SVG } from '@mathjax/src/js/output/svg.js';
 import { MAX_FORMULA } from '@cuaderno/core';
 import type { FormulaSpec } from '@cuaderno/core';
@@ -70,6 +73,16 @@ export async function setFormula(source: string, notation: Notation): Promise<Se
       );
     });
   return outlineOfSvg(adaptor, adaptor.tags(node as never, 'svg')[0]!);
+}
+
+/** What MathJax notes for itself on each part, as the LaTeX that it came from. */
+const OWN_NOTES = / data-(?:latex|mjx)[a-z-]*="[^"]*"/g;
+
+/** A formula that can be set in MathML Core (W3C), for who reads it aloud. Throws `FormulaError` where it can’t be read. */
+export function mathMlOf(source: string, notation: Notation): string {
+  const latex = notation === 'typed' ? typed.parse(source) : source;
+  const tree: unknown = formulas.convert(latex, { display: true, end: STATE.CONVERT });
+  return new SerializedMmlVisitor().visitTree(tree as MmlNode).replace(OWN_NOTES, '');
 }
 
 /** What is typed on a keyboard, in LaTeX. */

@@ -75,7 +75,7 @@ export class Account {
     return firstValueFrom(this.api.call(readAccount));
   }
 
-  /** @param zone by whose clock the week is shown; `null` for that of each machine */
+  /** @param zone by whose clock times are said; `null` for that of each machine */
   setZone(zone: string | null): Promise<void> {
     return this.change(this.api.call(setZone, { body: { zone } }));
   }

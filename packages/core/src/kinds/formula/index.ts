@@ -10,7 +10,7 @@ export * from './spec.js';
 export const formula = itemKind({
   ...box,
   schema: FormulaSpec,
-  defaults: {},
+  defaults: { words: '' },
   lasting: [],
   isWriting: true,
   draw({ frame, outline, box: { width, height }, colour }, sink) {
@@ -18,6 +18,6 @@ export const formula = itemKind({
     const matrix = compose(own, frameMatrix(frame));
     sink.outline({ kind: 'outline', path: readPathData(outline), colour, matrix });
   },
-  words: ({ source }) => source,
-  spoken: ({ source }) => `Formula: ${source}`,
+  words: ({ source, words }) => (words ? `${source}\n${words}` : source),
+  spoken: ({ source, words }) => `Formula: ${words || source}`,
 });

@@ -5,6 +5,8 @@ import { Colour, commonTraits } from '../common.js';
 export const MAX_FORMULA = 2000;
 /** Longest outline of a formula, in characters: a full page of letters is a fifth of it. */
 const MAX_OUTLINE = 400_000;
+/** Longest reading of a formula in words, in characters: the longest formula of the tests is read in a tenth of it. */
+export const MAX_FORMULA_WORDS = 8000;
 
 /**
  * A formula, with the outlines of its letters: they were set where it was written, and are drawn
@@ -21,5 +23,7 @@ export const FormulaSpec = z.strictObject({
   outline: z.string().max(MAX_OUTLINE),
   /** What the outline takes up, in its own units. */
   box: z.strictObject({ width: z.number().min(1).max(1e6), height: z.number().min(1).max(1e6) }),
+  /** How it is read aloud, as “the square root of x”; empty or absent where it couldn’t be put into words. */
+  words: z.string().max(MAX_FORMULA_WORDS).optional(),
 });
 export type FormulaSpec = z.infer<typeof FormulaSpec>;

@@ -14,7 +14,7 @@ const KINDS: { readonly [Name in KindName]: Describe<SpecOf<Name>> } = {
   shape,
   cover,
   mark: stamp((item) => item.mark),
-  formula: stamp((item) => item.source),
+  formula: stamp((item) => item.words || item.source),
   picture: stamp((item) => item.alt ?? ''),
   media: stamp((item) => item.name),
   'number-line': stamp(spokenItem),

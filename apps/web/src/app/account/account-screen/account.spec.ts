@@ -1,9 +1,12 @@
 import { problem, Screen, write } from '../../testing/screen';
+import { showTimesIn } from '../../ui/time/shown-zone';
 import { AccountScreen } from './account';
 
 const ME = { 'GET /account': { name: 'Maren Solheim', email: 'maren@example.org', zone: null } };
 
 describe('the account', () => {
+  afterEach(() => showTimesIn(null));
+
   const fill = (screen: Screen<AccountScreen>, values: Record<string, string>): void => {
     for (const [name, value] of Object.entries(values))
       write(screen.element.querySelector(`input[name=${name}]`)!, value);
@@ -40,11 +43,11 @@ describe('the account', () => {
     expect(screen.text).toContain('You are signed in here alone.');
   });
 
-  it('keeps the time zone by whose clock the week is shown', async () => {
+  it('keeps the time zone by whose clock times are said', async () => {
     const screen = await Screen.show(AccountScreen, {}, { ...ME, 'POST /account/zone': null });
     await screen.choose('Your time zone', 'Europe/Oslo');
     expect(screen.api.asked.at(-1)!.body).toEqual({ zone: 'Europe/Oslo' });
-    expect(screen.text).toContain('The week is shown by this clock from now on.');
+    expect(screen.text).toContain('Times are by this clock from now on.');
     await screen.choose('Your time zone', '');
     expect(screen.api.asked.at(-1)!.body).toEqual({ zone: null });
   });

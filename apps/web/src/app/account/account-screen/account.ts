@@ -10,6 +10,7 @@ import { FORM } from '../../ui/forms/form';
 import { LIST } from '../../ui/list/list';
 import { DIALOG } from '../../ui/popup/dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
+import { showTimesIn } from '../../ui/time/shown-zone';
 
 /** What was done here last. */
 type Done = 'password' | 'signed-out' | 'zone';
@@ -64,7 +65,9 @@ export class AccountScreen {
   protected async setZone(chosen: string): Promise<void> {
     const zone = chosen === EACH_MACHINE ? null : chosen;
     await this.try('zone', () => this.account.setZone(zone));
-    if (this.done() === 'zone') this.details.update((me) => me && { ...me, zone });
+    if (this.done() !== 'zone') return;
+    showTimesIn(zone);
+    this.details.update((me) => me && { ...me, zone });
   }
 
   protected signOutEverywhere(): Promise<void> {

@@ -7,7 +7,7 @@ import { SignInAgain } from './sign-in-again';
 import { SignInScreen } from './sign-in';
 
 const NOBODY = { tutor: null, setUp: true, demo: false };
-const MAREN = { tutor: { id: 'maren', name: 'Maren' }, setUp: true, demo: false };
+const MAREN = { tutor: { id: 'maren', name: 'Maren', zone: null }, setUp: true, demo: false };
 
 describe('signing in', () => {
   const at = async (to: string | undefined) => {

@@ -1,8 +1,13 @@
+import { Injector } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { TestBed } from '@angular/core/testing';
+import { filter, firstValueFrom, map } from 'rxjs';
 import { emptyBoard, itemsOn } from '@cuaderno/core/board';
 import { newId } from '@cuaderno/core/id';
 import { predict, receive, replica } from '@cuaderno/core/log';
 import { operation } from '@cuaderno/core/ops';
 import type { Board, Item } from '@cuaderno/core/board';
+import { spokenItem, wordsOf } from '@cuaderno/core/kinds';
 import type { FormulaSpec } from '@cuaderno/core/kinds';
 import type { Replica } from '@cuaderno/core/log';
 import type { Change, Operation } from '@cuaderno/core/ops';
@@ -42,6 +47,15 @@ describe('writing formulas', () => {
   const formulas = (): (Item & FormulaSpec)[] =>
     itemsOn(alone.board().pages.get(page)!).filter((item) => item.kind === 'formula');
 
+  /** What is written is in words: their rules are fetched first. */
+  const inWords = (): Promise<string> =>
+    firstValueFrom(
+      toObservable(writer.draft, { injector: TestBed.inject(Injector) }).pipe(
+        map((draft) => draft!.words),
+        filter((words) => words !== ''),
+      ),
+    );
+
   beforeEach(() => {
     alone = new Alone();
     writer = new FormulaWriter(
@@ -50,6 +64,8 @@ describe('writing formulas', () => {
     );
     writer.open(page, { x: 50, y: 100 }, null, STYLE);
   });
+
+  afterEach(() => writer.close(true));
 
   it('shows a formula where it will stand, as it is typed', async () => {
     expect(writer.lifted()?.items).toEqual([]);
@@ -94,6 +110,22 @@ describe('writing formulas', () => {
     expect(now!.colour).not.toBe(first!.colour);
     expect((now!.frame.width / now!.box.width) * 1000).toBeCloseTo(40, 6);
     expect(alone.steps).withContext('laid once, changed once').toBe(2);
+  });
+
+  it('stands on the page with how it is read aloud, and is found by both', async () => {
+    await writer.write('\\frac{x^2}{2}');
+    await inWords();
+    await writer.close();
+    const [item] = formulas();
+    expect(item!.words).toBe('x squared over 2');
+    expect(spokenItem(item!)).toBe('Formula: x squared over 2');
+    expect(wordsOf(item!)).toContain('\\frac');
+    expect(wordsOf(item!)).toContain('squared');
+
+    writer.open(page, { x: 0, y: 0 }, item!, STYLE);
+    await writer.write('\\frac{x^3}{2}');
+    await writer.close();
+    expect(formulas()[0]!.words).withContext('no words of before').toContain('x cubed');
   });
 
   it('goes where nothing is left of it', async () => {

@@ -11,6 +11,7 @@ import type * as Formulas from '@cuaderno/formats/formula';
 import type { BoardSession } from '../../live/board-session';
 import type { DragPreview } from '../stage/pointer-tool';
 import type { FormulaStyle } from '../kinds/formula/style';
+import { FormulaReader } from './formula-reader';
 
 type Notation = FormulaSpec['notation'];
 type SetFormula = Pick<FormulaSpec, 'outline' | 'box'>;
@@ -29,10 +30,14 @@ export interface FormulaDraft {
   readonly turn: number;
   /** Its outlines, once it could be read. */
   readonly set: SetFormula | null;
+  /** How it is read aloud, once that is known; empty until then. */
+  readonly words: string;
 }
 
 /** How long the keys rest before what is written goes onto the board, in ms. */
 const REST = 1200;
+/** How long the end of writing waits for a formula to be put into words, in ms: it stands on the page without them, too. */
+const WORDS_WAIT = 2000;
 /** Units of an outline in the size of its letters. */
 const UNITS = 1000;
 
@@ -55,6 +60,9 @@ export class FormulaWriter {
 
   private timer: ReturnType<typeof setTimeout> | undefined;
   private last: Promise<void> = Promise.resolve();
+  /** What is written now, being put into words. */
+  private reading: Promise<void> = Promise.resolve();
+  private reader: FormulaReader | null = null;
 
   /** @param layer where new formulas are laid */
   constructor(
@@ -67,8 +75,9 @@ export class FormulaWriter {
     this.problem.set(null);
     // Fetched while the first letters are typed.
     void typesetter();
+    this.reader ??= new FormulaReader();
     if (item?.kind === 'formula') {
-      const { id, source, notation, colour, frame, outline, box } = item;
+      const { id, source, notation, colour, frame, outline, box, words = '' } = item;
       this.draft.set({
         page,
         id,
@@ -79,13 +88,15 @@ export class FormulaWriter {
         at: { x: frame.x, y: frame.y + frame.height / 2 },
         turn: frame.turn,
         set: { outline, box },
+        words,
       });
       return;
     }
     const { notation, size, ink } = style;
     const colour = inkColour(ink);
     const id = newId();
-    this.draft.set({ page, id, source: '', notation, colour, size, at, turn: 0, set: null });
+    const none = { source: '', set: null, words: '' };
+    this.draft.set({ page, id, notation, colour, size, at, turn: 0, ...none });
   }
 
   write(source: string): Promise<void> {
@@ -112,7 +123,7 @@ export class FormulaWriter {
 
   /** What is written is on the board when this is done, if it can be read. */
   async flush(): Promise<void> {
-    await this.last;
+    await this.settled();
     this.put();
   }
 
@@ -123,7 +134,7 @@ export class FormulaWriter {
   async close(givenUp = false): Promise<boolean> {
     const before = this.draft();
     if (!before) return true;
-    await this.last;
+    await this.settled();
     const draft = this.draft();
     if (!draft || draft.id !== before.id) return true;
     const blank = draft.source.trim() === '';
@@ -133,7 +144,15 @@ export class FormulaWriter {
     clearTimeout(this.timer);
     this.draft.set(null);
     this.problem.set(null);
+    this.reader?.close();
+    this.reader = null;
     return true;
+  }
+
+  /** All that was written is set, and in words, unless that takes too long. */
+  private async settled(): Promise<void> {
+    await this.last;
+    await Promise.race([this.reading, new Promise((done) => setTimeout(done, WORDS_WAIT))]);
   }
 
   private change(to: Partial<FormulaDraft>): Promise<void> {
@@ -145,26 +164,34 @@ export class FormulaWriter {
 
   /** Sets what is written now; what was set before stays where that can't be read. */
   private async set(id: Id): Promise<void> {
-    const { setFormula, FormulaError } = await typesetter();
+    const { setFormula, mathMlOf, FormulaError } = await typesetter();
     const draft = this.draft();
     if (draft?.id !== id) return;
     const { source, notation } = draft;
     if (source.trim() === '') {
       this.problem.set(null);
-      return this.draft.set({ ...draft, set: null });
+      return this.draft.set({ ...draft, set: null, words: '' });
     }
     try {
       const set = await setFormula(source, notation);
       const now = this.draft();
       if (now?.id !== id || now.source !== source || now.notation !== notation) return;
-      this.draft.set({ ...now, set });
+      this.draft.set({ ...now, set, words: '' });
       this.problem.set(null);
+      this.reading = this.read(now, mathMlOf(source, notation));
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.put(), REST);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
       if (this.draft()?.source === source) this.problem.set(error.message);
     }
+  }
+
+  private async read({ id, source, notation }: FormulaDraft, mathml: string): Promise<void> {
+    const words = (await this.reader?.read(mathml)) ?? '';
+    const now = this.draft();
+    if (now?.id !== id || now.source !== source || now.notation !== notation) return;
+    this.draft.set({ ...now, words });
   }
 
   private put(): void {
@@ -177,8 +204,8 @@ export class FormulaWriter {
     if (!here) return;
     const spec = specOf(draft, draft.set, this.layer());
     if (here.items.has(id)) {
-      const { source, notation, colour, outline, box, frame } = spec;
-      const to = { source, notation, colour, outline, box, frame };
+      const { source, notation, colour, outline, box, words, frame } = spec;
+      const to = { source, notation, colour, outline, box, words, frame };
       const change = changeItem(session.board(), page, id, to);
       if (change) session.do(change);
     } else session.do({ id, kind: 'item.add', page, item: { ...spec, order: topOrder(here) } });
@@ -202,7 +229,7 @@ function specOf(
   { outline, box }: SetFormula,
   layer: FormulaSpec['layer'],
 ): Omit<FormulaSpec, 'order'> {
-  const { source, notation, colour, size, at, turn } = draft;
+  const { source, notation, colour, size, at, turn, words } = draft;
   const scale = size / UNITS;
   const [width, height] = [Math.max(1, box.width * scale), Math.max(1, box.height * scale)];
   const frame: Frame = { x: at.x, y: at.y - height / 2, width, height, turn };
@@ -214,6 +241,7 @@ function specOf(
     colour,
     outline,
     box: { width: box.width, height: box.height },
+    words,
     frame,
   };
 }

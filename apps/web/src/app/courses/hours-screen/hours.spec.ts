@@ -1,5 +1,7 @@
+import { ActivatedRoute } from '@angular/router';
 import type { HourRow } from '../../api/timetable';
 import { Screen, write } from '../../testing/screen';
+import { showTimesIn } from '../../ui/time/shown-zone';
 import { HoursScreen } from './hours';
 
 const now = new Date();
@@ -21,6 +23,8 @@ const row = (change: Partial<HourRow> = {}): HourRow => ({
 });
 
 describe('hours', () => {
+  afterEach(() => showTimesIn(null));
+
   it('write themselves, and what was corrected keeps its reason in sight', async () => {
     const corrections = [{ minutes: 50, why: 'Ida came late', at: 1 }];
     const rows = [row({ minutes: 50, corrections }), row({ lesson: 'l2', courseName: 'Sky' })];
@@ -55,6 +59,28 @@ describe('hours', () => {
       call: 'POST /hours/l1/correct',
       body: { minutes: 45, why: 'The line was away' },
     });
+  });
+
+  it('are those of months as the account’s clock has them', async () => {
+    showTimesIn('Pacific/Auckland');
+    const months = new Map([
+      ['from', '2026-10'],
+      ['to', '2026-11'],
+    ]);
+    const screen = await Screen.show(
+      HoursScreen,
+      {},
+      // Midnight there, in summer time.
+      {
+        [`GET /hours?from=${Date.UTC(2026, 8, 30, 11)}&to=${Date.UTC(2026, 10, 30, 11)}`]: {
+          rows: [row({ openedAt: Date.UTC(2026, 9, 31, 12), closedAt: Date.UTC(2026, 9, 31, 13) })],
+        },
+      },
+      [{ provide: ActivatedRoute, useValue: { snapshot: { queryParamMap: months } } }],
+    );
+    expect(screen.text).toContain('November 2026');
+    expect(screen.text).toContain('Sun, 1 Nov 2026, 01:00–02:00');
+    expect(screen.text).toContain('Times by your clock (Pacific/Auckland)');
   });
 
   it('are saved as they are shown: of the course that is chosen', async () => {

@@ -1,3 +1,4 @@
+import { momentOf, wallTimeOf } from '@cuaderno/core/timetable';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
@@ -15,7 +16,8 @@ import { DateField } from '../../ui/dates/date-field';
 import { Chart } from '../../ui/charts/chart';
 import type { ChartOption } from '../../ui/charts/chart';
 import { download } from '../../ui/download/download';
-import { formatDate, formatLength, formatSpan, inThisZone } from '../../ui/time/format-time';
+import { formatDate, formatLength, formatSpan, formatZone } from '../../ui/time/format-time';
+import { inShownZone, shownZone } from '../../ui/time/shown-zone';
 import { CorrectionForm } from './correction-form';
 import { totalsOf } from './totals';
 import type { TotalsBy } from './totals';
@@ -68,6 +70,7 @@ export class HoursScreen {
     date: formatDate,
     length: (minutes: number): string => formatLength(minutes * 60_000),
     span: formatSpan,
+    zone: formatZone,
   };
 
   /** Those with lessons in these months: two may have one name. */
@@ -131,12 +134,8 @@ export class HoursScreen {
   /** From the beginning of the first month to the end of the last, in ms since 1970. */
   private readonly span = computed(
     () => {
-      const [from, to] = [this.from(), this.to()].map(
-        (month) => month.split('-').map(Number) as [number, number],
-      );
-      const start = new Date(from![0], from![1] - 1, 1).getTime();
-      const end = new Date(to![0], to![1], 1).getTime();
-      return { from: start, to: Math.max(start, end) };
+      const start = beginning(this.from());
+      return { from: start, to: Math.max(start, beginning(addMonths(this.to(), 1))) };
     },
     { equal: (a, b) => a.from === b.from && a.to === b.to },
   );
@@ -173,7 +172,7 @@ export class HoursScreen {
       const query = { ...this.span(), course: this.only() || undefined };
       const { blob, name } = await firstValueFrom(
         form === 'csv'
-          ? this.hoursApi.downloadHoursTable({ ...query, ...inThisZone() })
+          ? this.hoursApi.downloadHoursTable({ ...query, ...inShownZone() })
           : this.hoursApi.downloadHoursCalendar(query),
       );
       download(blob, name);
@@ -185,7 +184,15 @@ export class HoursScreen {
 
 /** The month so many months ago, as `2026-11`. */
 function monthBack(months: number): string {
-  const now = new Date();
-  const month = new Date(now.getFullYear(), now.getMonth() - months, 1);
-  return `${month.getFullYear()}-${String(month.getMonth() + 1).padStart(2, '0')}`;
+  return addMonths(wallTimeOf(Date.now(), shownZone()).slice(0, 7), -months);
+}
+
+function addMonths(month: string, months: number): string {
+  const [year, of] = month.split('-').map(Number);
+  return new Date(Date.UTC(year!, of! - 1 + months, 1)).toISOString().slice(0, 7);
+}
+
+/** When a month begins by the clock of this window, in ms since 1970. */
+function beginning(month: string): number {
+  return momentOf(`${month}-01T00:00`, shownZone());
 }

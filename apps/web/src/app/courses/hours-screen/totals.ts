@@ -1,4 +1,5 @@
 import type { HourRow } from '../../api/timetable';
+import { formatMonth } from '../../ui/time/format-time';
 
 /** By what hours are added up. */
 export type TotalsBy = 'course' | 'student' | 'month';
@@ -8,8 +9,6 @@ export interface Total {
   readonly lessons: number;
   readonly minutes: number;
 }
-
-const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
 
 /**
  * Hours added up, the most first; months in their order. A lesson with several students counts for each of them, so
@@ -33,6 +32,6 @@ export function totalsOf(rows: readonly HourRow[], by: TotalsBy): Total[] {
 
 function labelsOf(row: HourRow, by: TotalsBy): readonly string[] {
   if (by === 'course') return [row.courseName];
-  if (by === 'month') return [month.format(row.openedAt)];
+  if (by === 'month') return [formatMonth(row.openedAt)];
   return row.students.length > 0 ? row.students : ['Nobody came'];
 }

@@ -17,7 +17,7 @@ import { TimetableApi } from '../../api/timetable-api';
 import type { Course } from '../../api/shapes';
 import { Button } from '../../ui/button/button';
 import { DIALOG } from '../../ui/popup/dialog';
-import { inThisZone } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 type Brought = Answer<typeof importCalendar>;
@@ -94,7 +94,7 @@ export class CalendarDialog {
     this.came.set(null);
     await this.attempt.make(async () => {
       const imported = await firstValueFrom(
-        this.timetableApi.importCalendar(this.course()!, file, inThisZone()),
+        this.timetableApi.importCalendar(this.course()!, file, inShownZone()),
       );
       this.came.set({ ...imported, file: file.name });
       this.imported.emit();

@@ -24,7 +24,8 @@ import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
-import { formatTimesIn, thisZone } from '../../ui/time/format-time';
+import { formatTimesIn, formatZone } from '../../ui/time/format-time';
+import { shownZone, thisZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** One date of the timetable: moved, cancelled, as planned again; or the end of its series. */
@@ -49,8 +50,11 @@ export class DateDialog {
   private readonly values = toSignal(this.form.valueChanges, { initialValue: this.form.value });
   protected readonly attempt = new Attempt();
   protected readonly ending = signal(false);
-  protected readonly say = { times: formatTimesIn };
-  protected readonly ownZone = thisZone();
+  protected readonly say = { times: formatTimesIn, zone: formatZone };
+  /** The clocks of the tutor's time zone and of this machine, where they aren't that of the timetable. */
+  protected readonly otherZones = computed(() =>
+    [...new Set([shownZone(), thisZone()])].filter((zone) => zone !== this.lesson().zone),
+  );
   protected readonly isMoved = computed(() => {
     const { day, time } = this.values();
     return `${day}T${time}` !== this.lesson().wall;

@@ -23,7 +23,8 @@ import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
 import { ProblemMessage } from '../../ui/problem/problem-message';
-import { formatZone, thisZone } from '../../ui/time/format-time';
+import { formatZone } from '../../ui/time/format-time';
+import { shownZone } from '../../ui/time/shown-zone';
 
 /** 50 minutes in a slot of 60 (common practice, no source). */
 const USUAL = { minutes: 50, buffer: 10 } as const;
@@ -50,7 +51,7 @@ export class PlanDialog {
   /** The day that is proposed, and a time if one is: `2026-12-01`, `2026-12-01T16:30`. */
   readonly on = input.required<string>();
   /** IANA time zone by whose clock it is planned. */
-  readonly zone = input(thisZone());
+  readonly zone = input(shownZone());
   readonly made = output();
   readonly closed = output();
   private readonly timetableApi = inject(TimetableApi);

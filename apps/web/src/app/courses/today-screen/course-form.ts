@@ -14,6 +14,8 @@ import { DateField } from '../../ui/dates/date-field';
 import { fits } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
+import { formatZone } from '../../ui/time/format-time';
+import { shownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** Practice: 50 minutes of teaching. */
@@ -59,7 +61,8 @@ export class CourseForm {
     { initialValue: false },
   );
   protected readonly attempt = new Attempt();
-  protected readonly zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  protected readonly zone = shownZone();
+  protected readonly say = { zone: formatZone };
 
   constructor() {
     // What isn't asked isn't wrong.

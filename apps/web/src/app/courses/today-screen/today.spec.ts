@@ -1,8 +1,9 @@
 import type { Course, ListedRecord } from '../../api/shapes';
 import { problem, Screen } from '../../testing/screen';
+import { showTimesIn } from '../../ui/time/shown-zone';
 import { TodayScreen } from './today';
 
-const ME = { tutor: { id: 't', name: 'Maren Solheim' }, setUp: true, demo: false };
+const ME = { tutor: { id: 't', name: 'Maren Solheim', zone: null }, setUp: true, demo: false };
 
 const course = (name: string, change: Partial<Course> = {}): Course => ({
   id: name,
@@ -38,6 +39,8 @@ function today(courses: Course[], records: ListedRecord[] = []) {
 }
 
 describe('today', () => {
+  afterEach(() => showTimesIn(null));
+
   it('says what to do first where there is nothing yet', async () => {
     const { text } = await today([]);
     expect(text).toContain('No course yet.');
@@ -57,6 +60,16 @@ describe('today', () => {
     expect(next.textContent).toContain('50 min');
     expect(next.textContent).toContain('times by your clock');
     expect(screen.element.querySelectorAll('.card').length).toBe(3);
+  });
+
+  it('says times by the account’s clock, and those of this machine beside where they differ', async () => {
+    const at = Date.UTC(2027, 0, 5, 15, 30);
+    showTimesIn('Asia/Tokyo');
+    const { element } = await today([course('Cello', comes(at))]);
+    const next = element.querySelector('[aria-label="Next lesson"]')!;
+    expect(next.textContent).toContain('Wednesday 6 January at 00:30');
+    expect(next.textContent).toContain('times by your clock (Asia/Tokyo)');
+    expect(next.textContent).toMatch(/\d\d:\d\d–\d\d:\d\d in /);
   });
 
   it('leads to the lesson that is open, before anything else', async () => {

@@ -22,9 +22,12 @@ import {
   formatDate,
   formatDay,
   formatLength,
+  formatPlaceOf,
+  formatSpanIn,
   formatWhen,
   formatZone,
 } from '../../ui/time/format-time';
+import { shownZone, thisZone } from '../../ui/time/shown-zone';
 import { Tip } from '../../ui/tip/tip';
 import { CourseForm } from './course-form';
 import { ProblemMessage } from '../../ui/problem/problem-message';
@@ -56,14 +59,19 @@ export class TodayScreen {
   );
   protected readonly attempt = new Attempt();
   protected readonly making = signal(false);
-  protected readonly zone = formatZone();
   protected readonly today = formatDay(Date.now());
   protected readonly say = {
     date: formatDate,
     length: formatLength,
     name: nameOf,
     when: formatWhen,
+    zone: formatZone,
   };
+  /** By the clock of this machine, where that isn't the one by which times are said here. */
+  protected readonly here = (from: number, to: number): string =>
+    thisZone() === shownZone()
+      ? ''
+      : ` · ${formatSpanIn(from, to, thisZone())} in ${formatPlaceOf(thisZone())}`;
   protected readonly late = inject(WaitingLateLines);
 
   protected readonly going = computed(

@@ -1,5 +1,5 @@
 import type { HeldLesson, Planned, TimetablePart } from '../../api/timetable';
-import { formatSpanIn } from '../../ui/time/format-time';
+import { formatPlaceOf, formatSpanIn } from '../../ui/time/format-time';
 
 /** A lesson of a week: planned, cancelled, or one that took place. */
 export interface WeekEntry {
@@ -31,7 +31,7 @@ export interface WeekEntry {
 export function weekEntries(part: TimetablePart, zone: string, here: string): WeekEntry[] {
   const { lessons, clashes, held } = part;
   const beside = (at: number, until: number): string[] =>
-    zone === here ? [] : [`${formatSpanIn(at, until, here)} in ${placeOf(here)}`];
+    zone === here ? [] : [`${formatSpanIn(at, until, here)} in ${formatPlaceOf(here)}`];
   const planned = lessons
     .filter(({ heldAs }) => heldAs === null)
     .map((lesson): WeekEntry => {
@@ -65,11 +65,6 @@ export function weekEntries(part: TimetablePart, zone: string, here: string): We
 function entry(parts: Omit<WeekEntry, 'said'>): WeekEntry {
   const { time, name, more } = parts;
   return { ...parts, said: [`${time} ${name}`, ...more].join(', ') };
-}
-
-/** “Helsinki” of `Europe/Helsinki`. */
-function placeOf(zone: string): string {
-  return zone.split('/').at(-1)!.replace(/_/g, ' ');
 }
 
 /** What is in the way of a lesson, in words. */

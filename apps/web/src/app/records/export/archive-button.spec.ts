@@ -1,9 +1,9 @@
 import { Screen, problem } from '../../testing/screen';
-import { inThisZone } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { ArchiveButton } from './archive-button';
 
 const LABEL = 'Save everything of Ida (zip)';
-const MADE = `DOWNLOAD /students/archive.zip?name=Ida&${new URLSearchParams(inThisZone())}`;
+const MADE = `DOWNLOAD /students/archive.zip?name=Ida&${new URLSearchParams(inShownZone())}`;
 
 describe('saving everything', () => {
   /** @param described what the server says of the archive beforehand */

@@ -13,7 +13,7 @@ import { firstValueFrom } from 'rxjs';
 import { ArchiveApi } from '../../api/archive-api';
 import { problemOf } from '../../api/problem';
 import { Button } from '../../ui/button/button';
-import { inThisZone } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { Making } from './making';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
@@ -105,8 +105,8 @@ export class ArchiveButton {
     const of = this.of();
     await this.making.save(
       'course' in of
-        ? this.archiveApi.downloadCourseArchive(of.course, inThisZone())
-        : this.archiveApi.downloadStudentArchive({ name: of.student, ...inThisZone() }),
+        ? this.archiveApi.downloadCourseArchive(of.course, inShownZone())
+        : this.archiveApi.downloadStudentArchive({ name: of.student, ...inShownZone() }),
     );
   }
 }

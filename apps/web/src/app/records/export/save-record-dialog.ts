@@ -32,7 +32,8 @@ import { SAID } from '../../live/features/in-record';
 import type { Writer } from '../../board/whose-ink/whose-ink';
 import { DIALOG } from '../../ui/popup/dialog';
 import type { PaperSource } from '../../board/drawing/paper-source';
-import { formatShort, inThisZone } from '../../ui/time/format-time';
+import { formatShort } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { boardAsFile } from './board-file';
 import { FileWish } from './file-wish';
 import { languages, ownLanguage } from './languages';
@@ -237,7 +238,7 @@ export class SaveRecordDialog {
       default:
         return lastValueFrom(
           this.recordsApi
-            .downloadSaid(params.lesson, SAID[form].file.name, inThisZone())
+            .downloadSaid(params.lesson, SAID[form].file.name, inShownZone())
             .pipe(untilAborted(signal)),
         );
     }
@@ -267,7 +268,7 @@ export class SaveRecordDialog {
   private query(): Asked<typeof downloadRecordPdf>['query'] {
     const [only, ink] = [this.only(), this.ink()];
     return {
-      ...{ ...inThisZone(), ink, language: this.language() },
+      ...{ ...inShownZone(), ink, language: this.language() },
       ...(ink !== 'none' && this.signed() && { signed: 'true' }),
       ...(ink !== 'none' && only && { only }),
       ...(this.extra().size > 0 && { with: [...this.extra()].join(',') }),

@@ -36,6 +36,8 @@ export interface FilmTask {
   /** The one person whose ink is shown; `null` for everyone's. */
   readonly only: Id | null;
   readonly fonts: readonly FontSource[];
+  /** IANA time zone by whose clock its times are said: a worker only knows that of the machine. */
+  readonly zone: string;
 }
 
 /** What the worker is told. */

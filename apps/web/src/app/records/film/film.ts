@@ -2,6 +2,7 @@ import { ProblemDetailsError } from '../../api/problem';
 import type { ProblemDetails } from '../../api/problem';
 import type { PaperSource } from '../../board/drawing/paper-source';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
+import { shownZone } from '../../ui/time/shown-zone';
 import { fontSources } from './fonts';
 
 const WORDS: Record<Extract<FilmNews, { kind: 'fault' }>['fault'], ProblemDetails> = {
@@ -30,7 +31,7 @@ export class FilmError extends ProblemDetailsError {
  * Throws `FilmError`, or an `AbortError` if given up.
  */
 export function makeFilm(
-  task: Omit<FilmTask, 'kind' | 'fonts'>,
+  task: Omit<FilmTask, 'kind' | 'fonts' | 'zone'>,
   papers: Pick<PaperSource, 'draw'>,
   told: (part: number) => void,
   signal: AbortSignal,
@@ -62,7 +63,7 @@ export function makeFilm(
     };
     // Out of memory, say.
     worker.onerror = () => reject(new FilmError(WORDS.failed));
-    send({ ...task, kind: 'make', fonts: fontSources() });
+    send({ ...task, kind: 'make', fonts: fontSources(), zone: shownZone() });
   }).finally(() => worker.terminate());
 }
 

@@ -19,6 +19,7 @@ import { Pictures } from '../../board/drawing/pictures';
 import { allHere } from '../../board/drawing/all-here';
 import { cssFont } from '../../board/drawing/text-fonts';
 import { formatSecond } from '../../ui/time/format-time';
+import { showTimesIn } from '../../ui/time/shown-zone';
 import { knowFonts } from './fonts';
 import { filmSize, placeOf, STRIP } from './film-size';
 import type { FilmNews, FilmTask, FilmWord } from './film-task';
@@ -57,6 +58,7 @@ addEventListener('message', ({ data }: MessageEvent<FilmWord>) => {
 });
 
 async function make(task: FilmTask): Promise<void> {
+  showTimesIn(task.zone);
   const { fonts } = self as unknown as { readonly fonts: FontFaceSet };
   knowFonts(task.fonts, fonts);
   const said = `0:/ ${task.people.map(({ label }) => label).join('')}`;

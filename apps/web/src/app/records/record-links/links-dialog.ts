@@ -24,7 +24,8 @@ import { Confirm } from '../../ui/confirm/confirm';
 import { fits, isWritten } from '../../ui/forms/fits';
 import { FORM } from '../../ui/forms/form';
 import { DIALOG } from '../../ui/popup/dialog';
-import { formatDay, formatWhen, thisZone } from '../../ui/time/format-time';
+import { formatDay, formatWhen } from '../../ui/time/format-time';
+import { shownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -112,7 +113,7 @@ export class LinksDialog {
           names: names === 'everyone' ? 'all' : 'own',
           student: names === 'one' ? student : null,
           until: endOf(day),
-          zone: thisZone(),
+          zone: shownZone(),
         }),
       );
       this.links.update((links) => [link, ...(links ?? [])]);

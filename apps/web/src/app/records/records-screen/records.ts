@@ -45,7 +45,7 @@ import { SAID } from '../../live/features/in-record';
 import { CourseAttendance } from '../statistics/course-attendance';
 import { DeletionDialog } from '../student-data/deletion-dialog';
 import { DeletionsDialog } from '../student-data/deletions-dialog';
-import { inThisZone } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -240,7 +240,7 @@ export class RecordsScreen {
   protected async saveAttendance(): Promise<void> {
     try {
       const { blob, name } = await firstValueFrom(
-        this.recordsApi.downloadAttendance(this.course()!, inThisZone()),
+        this.recordsApi.downloadAttendance(this.course()!, inShownZone()),
       );
       download(blob, name);
     } catch (error) {

@@ -31,13 +31,8 @@ import type { ProblemDetails } from '../../api/problem';
 import type { SharedList, SharedRecord } from '../../api/shared';
 import { Button } from '../../ui/button/button';
 import { download } from '../../ui/download/download';
-import {
-  formatClock,
-  formatDay,
-  formatLength,
-  formatZone,
-  inThisZone,
-} from '../../ui/time/format-time';
+import { formatClock, formatDay, formatLength, formatZone } from '../../ui/time/format-time';
+import { inShownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -128,7 +123,7 @@ export class SharedScreen {
       const params = { token: this.token(), lesson: this.record()!.lesson };
       const { blob, name } = await lastValueFrom(
         this.sharedRecordsApi
-          .downloadSharedPdf(params.token, params.lesson, inThisZone())
+          .downloadSharedPdf(params.token, params.lesson, inShownZone())
           .pipe(untilAborted(abort.signal)),
       );
       download(blob, name);

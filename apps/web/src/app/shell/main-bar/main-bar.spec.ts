@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import { problem, Screen } from '../../testing/screen';
 import { MainBar } from './main-bar';
 
-const ME = { tutor: { id: 't', name: 'Maren' }, setUp: true, demo: false };
+const ME = { tutor: { id: 't', name: 'Maren', zone: null }, setUp: true, demo: false };
 
 /** A course as Today has it. */
 function course(name: string, retiredAt: number | null = null): object {

@@ -1,6 +1,9 @@
-import { formatLength, formatTimesIn, formatWhen } from './format-time';
+import { formatDate, formatLength, formatSpan, formatTimesIn, formatWhen } from './format-time';
+import { inShownZone, showTimesIn } from './shown-zone';
 
 describe('times in words', () => {
+  afterEach(() => showTimesIn(null));
+
   const now = new Date(2026, 10, 23, 12, 0).getTime();
 
   it('say today and tomorrow, by the day and not by hours', () => {
@@ -21,6 +24,17 @@ describe('times in words', () => {
     );
     const summer = Date.UTC(2026, 6, 1, 15, 30);
     expect(formatTimesIn(summer, summer, 'Europe/Oslo')).toBe('Wednesday 1 July, 17:30–17:30');
+  });
+
+  it('are by the clock of the account’s zone where one is set, its day included', () => {
+    const at = Date.UTC(2026, 11, 1, 20, 30);
+    showTimesIn('Asia/Tokyo');
+    expect(formatWhen(at, Date.UTC(2026, 11, 1, 12, 0))).toBe('tomorrow at 05:30');
+    expect(formatWhen(at, Date.UTC(2026, 11, 1, 16, 0))).toBe('today at 05:30');
+    expect(formatDate(at)).toBe('Wed, 2 Dec 2026');
+    expect(inShownZone()).toEqual({ zone: 'Asia/Tokyo' });
+    showTimesIn('America/New_York');
+    expect(formatSpan(at, at + 3_600_000)).toBe('15:30–16:30');
   });
 
   it('say how long', () => {

@@ -1,47 +1,66 @@
+import { shownZone } from './shown-zone';
+
 const DAY = { weekday: 'long', day: 'numeric', month: 'long' } as const;
 const CLOCK = { hour: '2-digit', minute: '2-digit' } as const;
-const day = new Intl.DateTimeFormat('en-GB', DAY);
-const date = new Intl.DateTimeFormat('en-GB', {
-  weekday: 'short',
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-});
-const second = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium' });
-const clock = new Intl.DateTimeFormat('en-GB', CLOCK);
+const day = byZone(DAY);
+const date = byZone({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
+const month = byZone({ month: 'long', year: 'numeric' });
+const second = byZone({ timeStyle: 'medium' });
+const clock = byZone(CLOCK);
+const calendar = byZone({ year: 'numeric', month: '2-digit', day: '2-digit' });
 
-function midnight(at: number): number {
-  return new Date(at).setHours(0, 0, 0, 0);
+/** A way to say moments by the clock of a zone; by that of this window unless one is named. */
+function byZone(options: Intl.DateTimeFormatOptions): (at: number, zone?: string) => string {
+  const made = new Map<string, Intl.DateTimeFormat>();
+  return (at, timeZone = shownZone()) => {
+    let format = made.get(timeZone);
+    if (!format) {
+      format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone });
+      made.set(timeZone, format);
+    }
+    return format.format(at);
+  };
 }
 
-/** "today at 16:30", "tomorrow at 16:30", "Tuesday 1 December at 16:30", by this machine's clock. */
+/** The day that it is then, counted from 1970. */
+function dayNumber(at: number): number {
+  const [day, month, year] = calendar(at).split('/').map(Number);
+  return Date.UTC(year!, month! - 1, day) / 86_400_000;
+}
+
+/** "today at 16:30", "tomorrow at 16:30", "Tuesday 1 December at 16:30". */
 export function formatWhen(at: number, now = Date.now()): string {
-  const days = Math.round((midnight(at) - midnight(now)) / 86_400_000);
-  const name = days === 0 ? 'today' : days === 1 ? 'tomorrow' : day.format(at);
-  return `${name} at ${clock.format(at)}`;
+  const days = dayNumber(at) - dayNumber(now);
+  const name = days === 0 ? 'today' : days === 1 ? 'tomorrow' : day(at);
+  return `${name} at ${clock(at)}`;
 }
 
 export function formatDate(at: number): string {
-  return date.format(at);
+  return date(at);
 }
 
 /** "Monday 23 November" */
 export function formatDay(at: number): string {
-  return day.format(at);
+  return day(at);
+}
+
+/** "November 2026" */
+export function formatMonth(at: number): string {
+  return month(at);
 }
 
 export function formatClock(at: number): string {
-  return clock.format(at);
+  return clock(at);
 }
 
 /** "16:30:05" */
 export function formatSecond(at: number): string {
-  return second.format(at);
+  return second(at);
 }
 
 /** "16:30–17:20" */
 export function formatSpan(from: number, to: number): string {
-  return `${clock.format(from)}–${clock.format(to)}`;
+  return `${clock(from)}–${clock(to)}`;
 }
 
 /** "48 min" or "1 h 05 min" */
@@ -58,31 +77,23 @@ export function formatShort(ms: number): string {
 }
 
 /** "Monday 23 November, 16:30–17:20", by the clock of a time zone (its IANA name). */
-export function formatTimesIn(from: number, to: number, timeZone: string): string {
-  const there = new Intl.DateTimeFormat('en-GB', { ...CLOCK, timeZone });
-  const on = new Intl.DateTimeFormat('en-GB', { ...DAY, timeZone });
-  return `${on.format(from)}, ${there.format(from)}–${there.format(to)}`;
+export function formatTimesIn(from: number, to: number, zone: string): string {
+  return `${day(from, zone)}, ${formatSpanIn(from, to, zone)}`;
 }
 
 /** "16:30–17:20", by the clock of a time zone (its IANA name). */
-export function formatSpanIn(from: number, to: number, timeZone: string): string {
-  const there = new Intl.DateTimeFormat('en-GB', { ...CLOCK, timeZone });
-  return `${there.format(from)}–${there.format(to)}`;
-}
-
-/** The time zone of this machine (its IANA name). */
-export function thisZone(): string {
-  return Intl.DateTimeFormat().resolvedOptions().timeZone;
+export function formatSpanIn(from: number, to: number, zone: string): string {
+  return `${clock(from, zone)}–${clock(to, zone)}`;
 }
 
 /** A time zone as people name it. */
-export function formatZone(zone = thisZone()): string {
+export function formatZone(zone = shownZone()): string {
   return zone.replace(/_/g, ' ');
 }
 
-/** For what is asked: that times are to be said in the time zone of this machine. */
-export function inThisZone(): { readonly zone: string } {
-  return { zone: thisZone() };
+/** The place that a time zone is named after: "Oslo". */
+export function formatPlaceOf(zone: string): string {
+  return formatZone(zone).split('/').at(-1)!;
 }
 
 /** "3:07": a length in seconds, as players show it. */
