@@ -1,3 +1,5 @@
+import { writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
 import type { CDPSession } from '@playwright/test';
 import { SEQUENCES } from '../../apps/web/src/app/board/stage/touch-sequences.js';
 import type { Sequence, Touch } from '../../apps/web/src/app/board/stage/touch-sequences.js';
@@ -13,15 +15,16 @@ import type { PagePoint } from './people.js';
  * cancelled touches.
  */
 
-/** What came to the page of a pointer. */
-interface Came {
-  readonly kind: string;
-  readonly type: string;
-  readonly width: number;
-  readonly height: number;
-  readonly pressure: number;
+/** What came to the page of a pointer, in the words of the sequences, and whether the browser sent it. */
+interface Came extends Required<Touch> {
   readonly isTrusted: boolean;
 }
+
+/** Where what comes is kept for the specs of gestures, when `RECORD_TOUCHES` is set. */
+const RECORDED = resolve(
+  import.meta.dirname,
+  '../../apps/web/src/app/board/stage/recorded-touches.json',
+);
 
 let server: SharedProcessServer;
 test.beforeEach(async () => {
@@ -82,6 +85,7 @@ test('hands, palms and pens write and move as they mean to, through the browserâ
 
   // Each on a tablet of its own, on which no pen has been before; one after the other on one board.
   let lines = 0;
+  const recorded: Record<string, Touch[]> = {};
   for (const [i, sequence] of SEQUENCES.entries()) {
     // How long a pen has been away is known by the clock: see the specs of gestures.
     if (sequence.touches.some(({ t }) => t > 8000)) continue;
@@ -111,22 +115,48 @@ test('hands, palms and pens write and move as they mean to, through the browserâ
       const place = (): Promise<PagePoint> => noor.locate(page, { x: 0, y: 0 });
       if (sequence.moved) await expect.poll(place).not.toEqual(before);
       else expect(await place()).toEqual(before);
-      isAsWritten(sequence, await came());
+      const events = await came();
+      isAsWritten(sequence, events);
+      recorded[sequence.what] = events.map(toKeep);
       await noor.page.context().close();
     });
   }
+  if (process.env['RECORD_TOUCHES'])
+    writeFileSync(
+      RECORDED,
+      `${JSON.stringify({ browser: browser.version(), recorded }, null, 2)}\n`,
+    );
 });
+
+/** Rounded as far as anything depends on it; times from the first event on. */
+function toKeep(touch: Came, _i: number, [first]: readonly Came[]): Touch {
+  const round = (n: number): number => Math.round(n * 100) / 100;
+  const { t, id, kind, type, x, y, width, height, pressure, buttons } = touch;
+  return {
+    ...{ t: round(t - first!.t), id, kind, type, x: round(x), y: round(y), buttons },
+    ...{ width: round(width), height: round(height), pressure: round(pressure) },
+  };
+}
 
 /** Notes what comes to the stage of pointers from now on. */
 async function listen(who: Someone): Promise<() => Promise<Came[]>> {
   const came = await who.stage.evaluateHandle((element) => {
     const list: Came[] = [];
-    for (const kind of ['down', 'move', 'up', 'cancel'])
+    /** What is an event's own can't be spread: its class has it. */
+    const own = (event: PointerEvent) => {
+      const { pointerType, pointerId, timeStamp, clientX: x, clientY: y } = event;
+      const { width, height, pressure, buttons, isTrusted } = event;
+      return {
+        ...{ pointerType, pointerId, timeStamp, x, y },
+        ...{ width, height, pressure, buttons, isTrusted },
+      };
+    };
+    for (const kind of ['down', 'move', 'up', 'cancel'] as const)
       element.addEventListener(
         `pointer${kind}`,
         (event) => {
-          const { pointerType: type, width, height, pressure, isTrusted } = event as PointerEvent;
-          list.push({ kind, type, width, height, pressure, isTrusted });
+          const { pointerType, pointerId: id, timeStamp: t, ...of } = own(event as PointerEvent);
+          list.push({ t, id, kind, type: pointerType as Touch['type'], ...of });
         },
         { capture: true },
       );

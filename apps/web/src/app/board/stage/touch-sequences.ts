@@ -62,8 +62,8 @@ const PALM = { width: 92, height: 64 };
 
 /**
  * Sequences as tablets send them, in the order of Pointer Events (level 3). Written by hand after what a tablet with a
- * pen and one without report, from memory, and held against what Chromium makes of such contacts (story “touches”);
- * sizes of contacts are in CSS px (1/96 inch).
+ * pen and one without report, from memory, and held against what Chromium makes of such contacts (story “touches”), which
+ * is recorded in `recorded-touches.json` (made by `RECORD_TOUCHES=1`); sizes of contacts are in CSS px (1/96 inch).
  */
 export const SEQUENCES: readonly Sequence[] = [
   {
