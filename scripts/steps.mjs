@@ -75,6 +75,14 @@ export function install() {
   });
 }
 
+/** What the server and the web application are both made of. */
+export function buildPackages() {
+  once('packages', ['tsconfig.base.json', 'packages'], () => {
+    console.log('Building the packages…');
+    run('npx', ['tsc', '-b', 'packages/contract', 'packages/formats']);
+  });
+}
+
 export function buildServer() {
   once('server', ['tsconfig.base.json', 'packages', 'apps/server'], () => {
     console.log('Building the server…');

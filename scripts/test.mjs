@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, install, ROOT } from './steps.mjs';
+import { install, ROOT } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
@@ -74,33 +74,48 @@ function screens(text) {
 /** A check that passes or fails as a whole. */
 const whole = (_text, code) => (code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 
-/** Domains of the server whose specs say how long something may take: nothing else runs beside them. */
-const TIMED = ['live', 'workers'];
+/** Specs of the server that say how long something may take: nothing else runs beside them. */
+const TIMED = [
+  'live/flood.spec.js',
+  'live/mutations.spec.js',
+  'workers/costly-files.spec.js',
+  'workers/workers.spec.js',
+];
 
-/** Into how many runs the domains of the server are dealt: each loads all that servers are made of once. */
+/** Into how many runs the specs of the server are dealt: each loads all that servers are made of once. */
 const SERVER_RUNS = 4;
 
-/** Specs of the server: its domains together, but for those that measure; one by one where they are asked for by name. */
+/** Specs of the server: dealt to a few runs, but for those that measure; domain by domain where they are asked for by name. */
 function serverSuites() {
   const root = join(ROOT, 'apps/server/src');
-  const domains = readdirSync(root, { withFileTypes: true })
-    .filter((entry) => entry.isDirectory())
-    .map(({ name }) => name)
-    .filter((name) => readdirSync(join(root, name)).some((file) => file.endsWith('.spec.ts')));
-  const suite = (name, ofDomains, beside) => ({
+  const all = readdirSync(root, { recursive: true })
+    .filter((file) => file.endsWith('.spec.ts'))
+    .map((file) => file.replace(/\.ts$/, '.js'))
+    .sort();
+  const suite = (name, files, beside) => ({
     name,
     beside,
+    needsServer: true,
     cwd: 'apps/server',
     command: [
       ...['npx', 'jasmine', '--config=jasmine.json'],
-      ...ofDomains.map((domain) => `dist/${domain}/**/*.spec.js`),
+      ...files.map((file) => `dist/${file}`),
     ],
     counts: jasmine,
   });
-  const alone = domains.filter((name) => TIMED.includes(name));
-  const others = domains.filter((name) => !TIMED.includes(name));
-  const one = (beside) => (name) => suite(`server/${name}`, [name], beside);
-  if (only.length > 0) return [...others.map(one(true)), ...alone.map(one(false))];
+  const others = all.filter((file) => !TIMED.includes(file));
+  if (only.length > 0) {
+    const domains = new Set(all.map((file) => file.split('/')[0]));
+    return [...domains].flatMap((domain) => {
+      const of = (files) => files.filter((file) => file.startsWith(`${domain}/`));
+      return [
+        [others, true],
+        [TIMED, false],
+      ]
+        .filter(([files]) => of(files).length > 0)
+        .map(([files, beside]) => suite(`server/${domain}`, of(files), beside));
+    });
+  }
   const runs = Array.from({ length: SERVER_RUNS }, (_, run) =>
     suite(
       `server ${run + 1} of ${SERVER_RUNS}`,
@@ -108,21 +123,23 @@ function serverSuites() {
       true,
     ),
   );
-  return [...runs, ...alone.map(one(false))];
+  return [...runs, suite('server, timed', TIMED, false)];
 }
+
+/** A step of `steps.mjs`, in a process of its own: others go on meanwhile. */
+const step = (name) => [
+  'node',
+  '-e',
+  `import('./scripts/steps.mjs').then((steps) => steps.${name}())`,
+];
 
 /**
  * Those that measure no times run `beside` one another, two at once: a machine has two processors. What needs nothing
- * that is built runs `early`, while the server is.
+ * that is built runs `early`, while packages are; what `needsServer` waits until that is built.
  */
 const SUITES = [
   // What stories open. Nothing else waits for it.
-  {
-    name: 'site',
-    beside: true,
-    command: ['node', '-e', "import('./scripts/steps.mjs').then((steps) => steps.buildSite())"],
-    counts: whole,
-  },
+  { name: 'site', beside: true, command: step('buildSite'), counts: whole },
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
   {
     name: 'format',
@@ -138,7 +155,13 @@ const SUITES = [
   },
   { name: 'docs', early: true, command: ['node', 'scripts/docs.mjs'], counts: whole },
   // Benches are run now and then: what they ask of the code is looked at each time.
-  { name: 'benches', beside: true, command: ['npx', 'tsc', '-b', 'bench'], counts: whole },
+  {
+    name: 'benches',
+    beside: true,
+    needsServer: true,
+    command: ['npx', 'tsc', '-b', 'bench'],
+    counts: whole,
+  },
   { name: 'imports', beside: true, command: ['npm', 'run', '-s', 'imports'], counts: whole },
   {
     name: 'core',
@@ -225,13 +248,26 @@ const wanted = SUITES.filter(
     (name === 'site' && SUITES.some((one) => one.name.startsWith('e2e') && isWanted(one.name))),
 );
 const takeAll = async (suites) => {
-  for (let suite; (suite = suites.shift());) await take(suite);
+  for (let suite; (suite = suites.shift());) {
+    if (suite.needsServer) await server;
+    await take(suite);
+  }
+};
+/** Ends everything where it fails: there is nothing to test. */
+const build = async (name, ofWhat) => {
+  const { code, said, text } = await timed(name, () =>
+    runSuite({ command: step(ofWhat), beside: true }),
+  );
+  console.log(said || text);
+  if (code !== 0) process.exit(1);
 };
 const early = takeAll(wanted.filter((suite) => suite.early));
-timed('build of the server', buildServer);
+await build('build of the packages', 'buildPackages');
 await early;
+const server = build('build of the server', 'buildServer');
 const beside = wanted.filter((suite) => suite.beside);
-await Promise.all([takeAll(beside), takeAll(beside)]);
+// The server is built on one of the two lanes.
+await Promise.all([server.then(() => takeAll(beside)), takeAll(beside)]);
 await takeAll(wanted.filter((suite) => !suite.beside && !suite.early));
 console.log(`\nseconds: ${took.map(([name, seconds]) => `${name} ${seconds}`).join(', ')}`);
 for (const told of wrong) console.log(told);

@@ -83,24 +83,30 @@ test('hands, palms and pens write and move as they mean to, through the browserâ
   const link = await maren.openLesson();
   const [page] = (await maren.pageIds()) as [string];
 
-  // Each on a tablet of its own, on which no pen has been before; one after the other on one board.
+  /** A tablet on which no pen has been, with the page larger than its window: it can be moved in all directions. */
+  const tablet = async (name: string): Promise<Someone> => {
+    const noor = await Someone.at(browser, {
+      viewport: { width: 820, height: 1180 },
+      hasTouch: true,
+    });
+    await noor.join(server.url + link, name);
+    if (name === 'Noor 0') await maren.button('Writing for all').click();
+    await noor.isTold('You have a pen');
+    await noor.stage.focus();
+    for (let k = 0; k < 3; k++) await noor.page.keyboard.press('+');
+    await noor.isSharp();
+    return noor;
+  };
+  // Sequences with a pen have a tablet of their own each; one after the other on one board.
+  const ofFingers = await tablet('Noor 0');
   let lines = 0;
   const recorded: Record<string, Touch[]> = {};
   for (const [i, sequence] of SEQUENCES.entries()) {
     // How long a pen has been away is known by the clock: see the specs of gestures.
     if (sequence.touches.some(({ t }) => t > 8000)) continue;
     await test.step(sequence.what, async () => {
-      const noor = await Someone.at(browser, {
-        viewport: { width: 820, height: 1180 },
-        hasTouch: true,
-      });
-      await noor.join(server.url + link, `Noor ${i}`);
-      if (i === 0) await maren.button('Writing for all').click();
-      await noor.isTold('You have a pen');
-      // Larger than the window, the page can be moved in all directions.
-      await noor.stage.focus();
-      for (let k = 0; k < 3; k++) await noor.page.keyboard.press('+');
-      await noor.isSharp();
+      const hasPen = sequence.touches.some(({ type }) => type === 'pen');
+      const noor = hasPen ? await tablet(`Noor ${i + 1}`) : ofFingers;
       // No event is older than its page.
       const long = sequence.touches.at(-1)!.t;
       await noor.page.waitForFunction((ms) => performance.now() > ms, long);
@@ -118,7 +124,7 @@ test('hands, palms and pens write and move as they mean to, through the browserâ
       const events = await came();
       isAsWritten(sequence, events);
       recorded[sequence.what] = events.map(toKeep);
-      await noor.page.context().close();
+      if (hasPen) await noor.leave();
     });
   }
   if (process.env['RECORD_TOUCHES'])

@@ -1,7 +1,7 @@
-import { createClient } from '@libsql/client';
+import { createClient } from '@libsql/client/sqlite3';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
-import type { InStatement, InValue, ResultSet } from '@libsql/client';
+import type { InStatement, InValue, ResultSet } from '@libsql/client/sqlite3';
 
 /*
  * The one connection to the database, on a thread of its own: a commit waits for the disk here,

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from '../app.js';
 import { readConfig } from '../config.js';
+import { layFreshDatabase } from './fresh-database.js';
 import { SharedWorkers } from './shared-workers.js';
 
 /*
@@ -31,6 +32,7 @@ async function carryOut(order: HostOrder): Promise<void> {
     ...process.env,
     ...{ CUADERNO_DATA: order.folder, PORT: String(port), LOG_LEVEL: 'error' },
   };
+  await layFreshDatabase(order.folder);
   const config = readConfig(env, existsSync(SITE) ? SITE : null);
   const app = await buildApp({ ...config, workers });
   await app.listen({ host: config.host, port });

@@ -13,6 +13,7 @@ import WebSocket from 'ws';
 import { buildApp } from '../app.js';
 import { testConfig } from '../config.js';
 import type { Config } from '../config.js';
+import { layFreshDatabase } from './fresh-database.js';
 import { SharedWorkers } from './shared-workers.js';
 
 /** A browser's cookies, and the requests it makes. */
@@ -213,6 +214,7 @@ export class House {
   static async open(name: string, change: Partial<Config> = {}): Promise<House> {
     const house = new House(testConfig(name, { workers: SHARED, ...change }));
     rmSync(house.config.dataFolder, { recursive: true, force: true });
+    await layFreshDatabase(house.config.dataFolder);
     await house.start();
     house.tutor = house.visitor();
     await house.tutor.post('/set-up', {
