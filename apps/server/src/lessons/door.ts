@@ -89,7 +89,7 @@ export class Door {
 
   /**
    * The word of one who teaches; it holds from here on. Returns to whom it applied.
-   * @param as what who is let in is from now on; nothing said, what they were, or are by their link
+   * @param as what who is let in is from now on, or who is in already; nothing said, what they were, or are by their link
    */
   async word(
     lesson: LiveLesson,
@@ -97,7 +97,7 @@ export class Door {
     word: DoorWord,
     as?: GivenRole,
   ): Promise<Participant[]> {
-    const moved = lesson.word(who, word);
+    const moved = lesson.word(who, word, as);
     if (moved.length === 0) return moved;
     for (const person of moved) {
       // Anyone who comes in has what the class has by now, and so has anyone who comes in again.

@@ -192,15 +192,19 @@ export class LiveLesson {
     return this.allArrivals().length;
   }
 
-  /** Takes the tutor's word for one, or for all who wait; returns to whom it applied. */
-  word(who: Id | 'all', word: DoorWord): Participant[] {
+  /**
+   * Takes the tutor's word for one, or for all who wait; returns to whom it applied.
+   * @param as what who is let in is from now on; who is in already, as something else, is let in anew
+   */
+  word(who: Id | 'all', word: DoorWord, as?: GivenRole): Participant[] {
     const meant = this.allArrivals().filter((person) =>
       who === 'all' ? person.door === 'waiting' && person.doorWindows > 0 : person.id === who,
     );
     return meant.filter((person) => {
       const door = afterWord(person.door, word);
       if (door) person.door = door;
-      return door !== null;
+      const changes = word === 'in' && as !== undefined && person.role !== as;
+      return door !== null || (changes && person.door === 'in');
     });
   }
 

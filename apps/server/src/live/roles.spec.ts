@@ -1,4 +1,4 @@
-import { changePage, newId, operation, pagesInOrder } from '@cuaderno/core';
+import { changePage, CLOSE, newId, operation, pagesInOrder } from '@cuaderno/core';
 import type { Arrival, GivenRole, Person } from '@cuaderno/core';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import { House } from '../testing/harness.js';
@@ -150,6 +150,32 @@ describe('one who helps, and one who watches', () => {
       expect(codeOf(await tove.who.post(path, body)))
         .withContext(path)
         .toBe('not-signed-in');
+  });
+
+  it('is made something else while in the lesson, and comes back as that, with what that one has', async () => {
+    const ana = await comes('Ana');
+    const [first] = pagesInOrder(await maren.wholeBoard());
+    const hide = operation(changePage(await maren.wholeBoard(), first!.id, { hidden: true })!);
+    const extra = addPages(somePages(1));
+    maren.send({ kind: 'ops', board: house.board, ops: [extra, hide] });
+    await ana.window.hears('applied');
+    maren.send({ kind: 'lead', who: ana.id });
+    await ana.window.hears('class', ({ lead }) => lead === ana.id);
+
+    maren.send({ kind: 'door', who: ana.id, word: 'in', as: 'helper' });
+    expect(await ana.window.ends()).toBe(CLOSE.again);
+    await isHere('Ana', ({ role, trust }) => role === 'helper' && trust === 'hands');
+    const helping = await house.window(ana.who);
+    expect((await helping.hears('class')).lead).toBeNull();
+    expect(pagesInOrder(await helping.wholeBoard()).length).toBe(2);
+
+    // Not by one who helps, and to watch as well.
+    const tove = await comes('Tove', 'helper');
+    tove.window.send({ kind: 'door', who: ana.id, word: 'in', as: 'watcher' });
+    await tove.window.hearsProblem('tutor-only');
+    maren.send({ kind: 'door', who: ana.id, word: 'in', as: 'watcher' });
+    await isHere('Ana', ({ role, trust }) => role === 'watcher' && trust === 'view');
+    expect(pagesInOrder(await (await house.window(ana.who)).wholeBoard()).length).toBe(1);
   });
 
   it('helps in this course alone: its boards and files, and no other’s', async () => {

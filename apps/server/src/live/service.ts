@@ -453,13 +453,14 @@ export class LiveService implements Classroom {
 
   /** Somebody stands elsewhere now: those who aren't in hear nothing of the lesson from here on. */
   private moved(lesson: LiveLesson, moved: readonly Participant[]): void {
-    const out = new Set(moved.filter(({ door }) => door !== 'in').map(({ id }) => id));
+    const ids = new Set(moved.map(({ id }) => id));
+    // Of who was sent out, and of who is something else from now on.
     for (const window of [...this.all])
-      if (out.has(window.person)) {
+      if (ids.has(window.person) && window.gone()) {
         window.stroke.stop();
         this.check(window);
       }
-    if (out.has(lesson.lead ?? '')) this.features.of.pens.lead(lesson, null);
+    if (ids.has(lesson.lead ?? '')) this.features.of.pens.lead(lesson, null);
     this.doorstep.tell(lesson, moved);
     this.tellDoor(lesson);
     this.tellPeople(lesson);

@@ -1,10 +1,13 @@
 import { BoardDraft, boardOutline, emptyBoard, itemsOn } from '@cuaderno/core/board';
 import type { PageSpec } from '@cuaderno/core/board';
+import { CLOSE } from '@cuaderno/core/features';
 import { newId } from '@cuaderno/core/id';
 import type { Id } from '@cuaderno/core/id';
+import type { Role } from '@cuaderno/core/permissions';
 import { apply } from '@cuaderno/core/ops';
 import { addInk, addPages, somePages } from '@cuaderno/core/testing';
 import type { BoardSession } from './board-session';
+
 import { LessonLine } from './lesson-line';
 import { PendingStore } from './pending-store';
 import { PretendServer } from './pretend-socket';
@@ -42,10 +45,10 @@ describe('the line of a window', () => {
     localStorage.clear();
   });
 
-  const welcome = (): void => {
+  const welcome = (role: Role = 'student'): void => {
     server.line.open();
     server.line.say({
-      ...{ kind: 'welcome', now: Date.now(), you: me, window: newId(), role: 'student' },
+      ...{ kind: 'welcome', now: Date.now(), you: me, window: newId(), role },
       lesson: { id: newId(), openedAt: 1 },
     });
   };
@@ -65,6 +68,18 @@ describe('the line of a window', () => {
     gives(star);
     return session;
   };
+
+  it('is another’s, with all that it has, once this person is something else', () => {
+    line.open(star.id);
+    welcome();
+    gives(star);
+    expect(line.isOfAnother()).toBeFalse();
+    server.line.end(CLOSE.again);
+    jasmine.clock().tick(60_000);
+    welcome('helper');
+    expect(line.isOfAnother()).toBeTrue();
+    expect(line.role()).toBe('student');
+  });
 
   it('begins on the board that the server names, and opens others as they are wanted', () => {
     const first = begin();

@@ -50,6 +50,8 @@ export class LessonLine {
   readonly keeps = signal(true);
   readonly me = signal<Id | null>(null);
   readonly role = signal<Role>('student');
+  /** Whether this person is something else by now than this line was dialled for: what it has is another's. */
+  readonly isOfAnother = signal(false);
   /** The lesson: who is in it and what is said there. */
   readonly lessonState = new LessonState((message) => this.line() === 'live' && this.send(message));
   /** What is known of that lesson, feature by feature. */
@@ -249,6 +251,7 @@ export class LessonLine {
 
   private welcome(message: Extract<ServerMessage, { kind: 'welcome' }>): void {
     const { you, role, lesson } = message;
+    if (this.me() !== null && role !== this.role()) return this.isOfAnother.set(true);
     this.me.set(you);
     this.role.set(role);
     this.lessonState.ahead.set(message.now - Date.now());

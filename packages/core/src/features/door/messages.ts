@@ -8,7 +8,10 @@ import { Arrival } from './arrival.js';
 /** Who comes, and whom the tutor lets in. */
 export const door = liveFeature({
   clientMessages: {
-    /** Lets in who waits, as what they are to be there, and sends out who is in. Roles are the tutor's to give. */
+    /**
+     * Lets in who waits, as what they are to be there; makes who is in something else, and sends them out. Roles are
+     * the tutor's to give.
+     */
     door: {
       from: 'helper',
       limits: SMALL,

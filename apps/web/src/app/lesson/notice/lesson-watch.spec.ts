@@ -65,6 +65,12 @@ describe('the watch over a lesson', () => {
     expect(said).toEqual(['Ida left, or lost the line', 'Jonas left, or lost the line']);
   });
 
+  it('announces as well that one who helps or watches left', () => {
+    watch.people([person('Tove', true, 'helper'), person('Ebba', true, 'watcher')]);
+    watch.people([person('Tove', false, 'helper'), person('Ebba', false, 'watcher')]);
+    expect(said).toEqual(['Tove and Ebba left, or lost the line']);
+  });
+
   it('announces a hand when it goes up, once', () => {
     const raised = (name: string, hand: number): Person => ({ ...person(name, true), hand });
     watch.people([person('Ida', true), person('Jonas', true)]);

@@ -36,11 +36,12 @@ export class LessonWatch {
   }
 
   people(list: readonly Person[]): void {
-    const students = list.filter(({ role }) => role === 'student');
-    const now = new Set(students.filter(({ here }) => here).map(({ id }) => id));
-    const left = students.filter(({ id }) => this.here?.has(id) && !now.has(id));
+    // Also one who helps or watches is missed; the tutor's own going is no news.
+    const others = list.filter(({ role }) => role !== 'tutor');
+    const now = new Set(others.filter(({ here }) => here).map(({ id }) => id));
+    const left = others.filter(({ id }) => this.here?.has(id) && !now.has(id));
     this.here = now;
-    this.hands(students);
+    this.hands(others);
     if (left.length > 0)
       this.tell('left', `${listNames(left.map(({ name }) => name))} left, or lost the line`);
   }

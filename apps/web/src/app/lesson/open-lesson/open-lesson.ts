@@ -82,6 +82,10 @@ export class OpenLesson {
       if (this.line() === 'door') untracked(() => void this.toDoor());
     });
     effect(() => {
+      // Something else from now on: all comes anew, on a line of its own.
+      if (this.dialled()?.isOfAnother()) untracked(() => this.comeInAnew());
+    });
+    effect(() => {
       // What earlier visits have left, and what became of what was late.
       const session = this.session();
       if (session?.line() !== 'live') return;
@@ -163,6 +167,15 @@ export class OpenLesson {
     const { lessonBoards } = line.features;
     const next = this.ledTo()?.id ?? lessonBoards.shown().at(-1)?.id;
     if (next) this.coming.set(line.open(next));
+  }
+
+  /** As what the tutor says that one is by now. What isn't confirmed is kept, and goes out with the new line. */
+  private comeInAnew(): void {
+    this.dialled()?.close();
+    this.dialled.set(null);
+    this.coming.set(null);
+    this.session.set(null);
+    void this.enter();
   }
 
   /** Goes in, or to the door, or says why not. */

@@ -131,6 +131,16 @@ describe('the people panel', () => {
     expect(wished).toEqual([tablet, phone, another].map((window) => ({ kind: 'gather', window })));
   });
 
+  it('makes somebody something else, where that is the tutor’s to say', async () => {
+    const ida = person('Ida');
+    const { harness, wished, fixture } = await panel([ida]);
+    await expectAsync(harness.choose(0, 'Make a helper')).toBeRejected();
+    fixture.componentRef.setInput('givesRoles', true);
+    await expectAsync(harness.choose(0, 'Make a student')).toBeRejected();
+    await harness.choose(0, 'Make a helper');
+    expect(wished).toEqual([{ kind: 'door', who: ida.id, word: 'in', as: 'helper' }]);
+  });
+
   it('gives all a pen with one touch', async () => {
     const { harness, given } = await panel([person('Ida', { trust: 'hands' }), person('Noor')]);
     await harness.givePensToAll();

@@ -11,7 +11,7 @@ import { nameOf } from '@cuaderno/core/people';
 import type { Author } from '@cuaderno/core/drawing';
 import type { LessonWindow, Person } from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
-import type { DoorWord, Trust } from '@cuaderno/core/permissions';
+import type { DoorWord, GivenRole, Trust } from '@cuaderno/core/permissions';
 import { Presentation, Ellipsis, Hand } from 'lucide';
 import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
@@ -20,13 +20,13 @@ import { Icon } from '../../ui/icons/icon';
 import { SIGNALS } from '../../live/features/talk/signals';
 import { Tip } from '../../ui/tip/tip';
 import { inWords } from './line-quality';
-import { ROLE_WORDS } from '../../live/role-words';
+import { GIVEN_ROLES, ROLE_WORDS } from '../../live/role-words';
 import { TRUST_STEPS } from './trust-steps';
 import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What is done about one person, beside their pen. */
 export type PersonWish =
-  | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord }
+  | { readonly kind: 'door'; readonly who: Id; readonly word: DoorWord; readonly as?: GivenRole }
   | { readonly kind: 'lead'; readonly who: Id | null }
   | { readonly kind: 'go'; readonly who: Id }
   | { readonly kind: 'gather'; readonly window: Id }
@@ -65,6 +65,8 @@ export class PeoplePanel {
   readonly authors = input<ReadonlyMap<Id, Pick<Author, 'colour'>>>(new Map());
   /** What the class has: who comes late has it too. */
   readonly late = input<Trust>('view');
+  /** Whether one can say what somebody is from now on. */
+  readonly givesRoles = input(false);
   readonly trust = output<{ who: Id | 'all'; trust: Trust }>();
   readonly wish = output<PersonWish>();
 
@@ -112,7 +114,15 @@ export class PeoplePanel {
     const id = this.meant() ?? '';
     const person = this.students().find((one) => one.id === id);
     const tell = (wish: PersonWish) => ({ command: () => this.wish.emit(wish) });
+    const role = this.people().find((one) => one.id === id)?.role;
+    const becomes = GIVEN_ROLES.filter((one) => this.givesRoles() && one.role !== role).map(
+      (one): MenuItem => ({
+        label: `Make a ${one.label.toLowerCase()}`,
+        ...tell({ kind: 'door', who: id, word: 'in', as: one.role }),
+      }),
+    );
     const sent: MenuItem[] = [
+      ...(becomes.length > 0 ? [{ separator: true }, ...becomes] : []),
       { separator: true },
       {
         label: 'Send out, may knock again',

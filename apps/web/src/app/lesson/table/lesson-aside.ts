@@ -114,7 +114,7 @@ export class LessonAside {
     const { features } = this.session();
     switch (wish.kind) {
       case 'door':
-        return features.door.decide(wish.who, wish.word);
+        return features.door.decide(wish.who, wish.word, wish.as);
       case 'lead':
         return features.pens.handLead(wish.who);
       case 'lower':
