@@ -113,11 +113,11 @@ test('a helper comes by a link of her own and helps; a grandmother is let in to 
 
   // Ebba wants to write after all; what she was sent before isn't hers any more, and all comes anew.
   await maren.button('More for Ebba').click();
-  await maren.page.getByRole('menuitem', { name: 'Make a student' }).click();
+  await maren.page.getByRole('menuitem', { name: 'Make them a student' }).click();
   await ebba.isTold('Watching');
   await ebba.isOnBoard();
   await maren.button('More for Ebba').click();
-  await maren.page.getByRole('menuitem', { name: 'Make a watcher' }).click();
+  await maren.page.getByRole('menuitem', { name: 'Make them a watcher' }).click();
   await ebba.isTold('You watch');
 
   // The record says what they were.

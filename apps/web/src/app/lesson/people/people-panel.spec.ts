@@ -134,10 +134,10 @@ describe('the people panel', () => {
   it('makes somebody something else, where that is the tutor’s to say', async () => {
     const ida = person('Ida');
     const { harness, wished, fixture } = await panel([ida]);
-    await expectAsync(harness.choose(0, 'Make a helper')).toBeRejected();
+    await expectAsync(harness.choose(0, 'Make them a helper')).toBeRejected();
     fixture.componentRef.setInput('givesRoles', true);
-    await expectAsync(harness.choose(0, 'Make a student')).toBeRejected();
-    await harness.choose(0, 'Make a helper');
+    await expectAsync(harness.choose(0, 'Make them a student')).toBeRejected();
+    await harness.choose(0, 'Make them a helper');
     expect(wished).toEqual([{ kind: 'door', who: ida.id, word: 'in', as: 'helper' }]);
   });
 

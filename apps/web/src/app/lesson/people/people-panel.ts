@@ -117,7 +117,7 @@ export class PeoplePanel {
     const role = this.people().find((one) => one.id === id)?.role;
     const becomes = GIVEN_ROLES.filter((one) => this.givesRoles() && one.role !== role).map(
       (one): MenuItem => ({
-        label: `Make a ${one.label.toLowerCase()}`,
+        label: `Make them a ${one.label.toLowerCase()}`,
         ...tell({ kind: 'door', who: id, word: 'in', as: one.role }),
       }),
     );
