@@ -255,10 +255,8 @@ const takeAll = async (suites) => {
 };
 /** Ends everything where it fails: there is nothing to test. */
 const build = async (name, ofWhat) => {
-  const { code, said, text } = await timed(name, () =>
-    runSuite({ command: step(ofWhat), beside: true }),
-  );
-  console.log(said || text);
+  const { code, said } = await timed(name, () => runSuite({ command: step(ofWhat), beside: true }));
+  console.log(said);
   if (code !== 0) process.exit(1);
 };
 const early = takeAll(wanted.filter((suite) => suite.early));

@@ -8,10 +8,8 @@ const signedIn: CanActivateFn = async (_route, { url }) => {
   const account = inject(Account);
   const router = inject(Router);
   const { tutor } = await account.load();
-  if (tutor) {
-    showTimesIn(tutor.zone);
-    return true;
-  }
+  showTimesIn(tutor?.zone ?? null);
+  if (tutor) return true;
   // And back to where they were on their way to.
   return router.createUrlTree(['/sign-in'], url === '/' ? {} : { queryParams: { to: url } });
 };

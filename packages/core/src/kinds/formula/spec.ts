@@ -5,7 +5,7 @@ import { Colour, commonTraits } from '../common.js';
 export const MAX_FORMULA = 2000;
 /** Longest outline of a formula, in characters: a full page of letters is a fifth of it. */
 const MAX_OUTLINE = 400_000;
-/** Longest reading of a formula in words, in characters: the longest formula of the tests is read in a tenth of it. */
+/** Longest reading of a formula in words, in characters: longer ones nobody listens to. */
 export const MAX_FORMULA_WORDS = 8000;
 
 /**

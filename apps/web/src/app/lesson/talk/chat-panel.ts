@@ -16,6 +16,7 @@ import type { Id } from '@cuaderno/core/id';
 import { Send, X } from 'lucide';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import { shownZone } from '../../ui/time/shown-zone';
 import { EmptyState } from '../../ui/empty/empty-state';
 
 /** What is written in a lesson: to all, or between one student and the tutor. */
@@ -88,7 +89,9 @@ export class ChatPanel {
       if (id === this.me()) return 'You';
       return person ? nameOf(person) : 'Someone who left';
     };
-    const clock = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+    const clock = new Intl.DateTimeFormat(undefined, {
+      ...{ hour: '2-digit', minute: '2-digit', timeZone: shownZone() },
+    });
     return this.lines().map(({ id, by, to, text, at }) => ({
       id,
       own: by === this.me(),

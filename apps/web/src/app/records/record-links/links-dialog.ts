@@ -1,3 +1,4 @@
+import { momentOf, wallTimeOf } from '@cuaderno/core/timetable';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -151,13 +152,10 @@ export class LinksDialog {
 
 /** The day so many days from now, as a field for dates has it. */
 function isoDay(days: number): string {
-  const day = new Date();
-  day.setDate(day.getDate() + days);
-  const two = (n: number): string => String(n).padStart(2, '0');
-  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`;
+  return wallTimeOf(Date.now() + days * 86_400_000, shownZone()).slice(0, 10);
 }
 
-/** The last moment of a day by this machine's clock, in ms since 1970. */
+/** The last moment of a day by the clock of this window, in ms since 1970. */
 function endOf(day: string): number {
-  return new Date(`${day}T23:59:59.999`).getTime();
+  return momentOf(`${day}T23:59`, shownZone()) + 59_999;
 }

@@ -1,3 +1,4 @@
+import { momentOf } from '@cuaderno/core/timetable';
 import { SAID_SOURCES } from '@cuaderno/core/features';
 import type { SaidSource } from '@cuaderno/core/features';
 import {
@@ -45,7 +46,7 @@ import { SAID } from '../../live/features/in-record';
 import { CourseAttendance } from '../statistics/course-attendance';
 import { DeletionDialog } from '../student-data/deletion-dialog';
 import { DeletionsDialog } from '../student-data/deletions-dialog';
-import { inShownZone } from '../../ui/time/shown-zone';
+import { inShownZone, shownZone } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 import { EmptyState } from '../../ui/empty/empty-state';
 
@@ -283,8 +284,10 @@ export class RecordsScreen {
   }
 }
 
-/** When a day begins by this machine's clock, or the one `later` days after it, in ms since 1970. */
+/** When a day begins by the clock of this window, or the one `later` days after it, in ms since 1970. */
 function dayOf(day: string, later: number): number {
   const [year, month, date] = day.split('-').map(Number);
-  return Math.max(0, new Date(year!, month! - 1, date! + later).getTime() || 0);
+  const at = new Date(Date.UTC(year!, month! - 1, date! + later));
+  if (Number.isNaN(at.getTime())) return 0;
+  return Math.max(0, momentOf(`${at.toISOString().slice(0, 10)}T00:00`, shownZone()));
 }

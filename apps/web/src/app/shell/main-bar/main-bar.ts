@@ -20,6 +20,7 @@ import { WaitingLateLines } from '../../records/late-lines/waiting-late-lines';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
 import { Popup } from '../../ui/popup/popup';
+import { showTimesIn } from '../../ui/time/shown-zone';
 import { ProblemMessage } from '../../ui/problem/problem-message';
 
 /** The main screens, in the order of a tutor's day; courses have a list of their own. */
@@ -110,6 +111,7 @@ export class MainBar {
   protected async signOut(): Promise<void> {
     await this.attempt.make(async () => {
       await this.account.signOut();
+      showTimesIn(null);
       this.materials.forget();
       this.late.forget();
       await this.router.navigateByUrl('/sign-in');

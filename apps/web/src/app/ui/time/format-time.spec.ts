@@ -1,5 +1,12 @@
-import { formatDate, formatLength, formatSpan, formatTimesIn, formatWhen } from './format-time';
-import { inShownZone, showTimesIn } from './shown-zone';
+import {
+  formatClock,
+  formatDate,
+  formatLength,
+  formatSpan,
+  formatTimesIn,
+  formatWhen,
+} from './format-time';
+import { inShownZone, showTimesIn, thisZone } from './shown-zone';
 
 describe('times in words', () => {
   afterEach(() => showTimesIn(null));
@@ -35,6 +42,12 @@ describe('times in words', () => {
     expect(inShownZone()).toEqual({ zone: 'Asia/Tokyo' });
     showTimesIn('America/New_York');
     expect(formatSpan(at, at + 3_600_000)).toBe('15:30–16:30');
+  });
+
+  it('are by this machine’s clock where the browser hasn’t heard of the account’s zone', () => {
+    showTimesIn('Europe/Nowhere');
+    expect(inShownZone().zone).toBe(thisZone());
+    expect(formatClock(0)).toMatch(/^\d\d:\d\d$/);
   });
 
   it('say how long', () => {

@@ -4,6 +4,7 @@ import { interval } from 'rxjs';
 import { Button } from '../button/button';
 import { Popup } from '../popup/popup';
 import { formatLength } from './format-time';
+import { shownZone } from './shown-zone';
 
 /** How long before the end the clock says so, in ms; practice, no source. */
 const NEAR = 5 * 60_000;
@@ -107,9 +108,9 @@ export class LessonClock {
     return left <= 0 ? 'over' : left <= NEAR ? 'near' : 'open';
   });
   protected readonly until = computed(() =>
-    new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(
-      this.endsAt() ?? 0,
-    ),
+    new Intl.DateTimeFormat(undefined, {
+      ...{ hour: '2-digit', minute: '2-digit', timeZone: shownZone() },
+    }).format(this.endsAt() ?? 0),
   );
   protected readonly words = computed(() => {
     const end = this.endsAt();
