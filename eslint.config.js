@@ -47,30 +47,6 @@ export default tseslint.config(
     },
   },
   {
-    // A promise that nobody looks after ends the process when it fails, and everyone's lesson with it.
-    files: ['apps/server/src/**/*.ts', 'packages/*/src/**/*.ts'],
-    languageOptions: { parserOptions: { projectService: true } },
-    rules: {
-      '@typescript-eslint/no-floating-promises': ['error', { ignoreVoid: false }],
-      '@typescript-eslint/no-misused-promises': [
-        'error',
-        { checksVoidReturn: { arguments: true, attributes: false, inheritedMethods: false } },
-      ],
-    },
-  },
-  {
-    // In a browser such a promise ends nothing, and `UnexpectedErrors` tells of it: `void` says that this is meant.
-    files: ['apps/web/src/app/**/*.ts'],
-    languageOptions: {
-      // All of the web at once: the application, its workers and its specs would be three programs of mostly the same.
-      parserOptions: {
-        project: './apps/web/tsconfig.lint.json',
-        tsconfigRootDir: import.meta.dirname,
-      },
-    },
-    rules: { '@typescript-eslint/no-floating-promises': 'error' },
-  },
-  {
     files: ['apps/web/src/app/**/*.ts'],
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,

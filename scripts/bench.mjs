@@ -5,18 +5,18 @@ import { pathToFileURL } from 'node:url';
 import {
   buildServer,
   buildSite,
+  compile,
   debian,
   install,
   OFFICE,
   OFFICE_LETTERS,
   ROOT,
-  run,
 } from './steps.mjs';
 
 install();
 buildServer();
 buildSite();
-run('npx', ['tsc', '-b', 'bench'], { quiet: true });
+compile('bench');
 debian([
   { command: 'chromium', name: 'chromium' },
   { command: 'ffprobe', name: 'ffmpeg' },

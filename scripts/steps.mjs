@@ -75,18 +75,29 @@ export function install() {
   });
 }
 
+/**
+ * Makes JavaScript of the packages and the server and checks their types, in two fifths of the time of the compiler that
+ * Angular is bound to. What comes out is the same.
+ */
+export const TSC = ['node', 'node_modules/typescript-7/bin/tsc', '-b'];
+
+export function compile(...projects) {
+  const [command, ...args] = TSC;
+  run(command, [...args, ...projects]);
+}
+
 /** What the server and the web application are both made of. */
 export function buildPackages() {
   once('packages', ['tsconfig.base.json', 'packages'], () => {
     console.log('Building the packages…');
-    run('npx', ['tsc', '-b', 'packages/contract', 'packages/formats']);
+    compile('packages/contract', 'packages/formats');
   });
 }
 
 export function buildServer() {
   once('server', ['tsconfig.base.json', 'packages', 'apps/server'], () => {
     console.log('Building the server…');
-    run('npx', ['tsc', '-b', 'apps/server']);
+    compile('apps/server');
   });
 }
 
@@ -94,6 +105,7 @@ export function buildSite() {
   once('site', ['angular.json', 'packages', 'apps/web', 'package-lock.json'], () => {
     console.log('Building the web application…');
     run('npx', ['ng', 'build', 'web', '--progress=false'], { quiet: true });
+    run('node', ['scripts/merge-chunks.mjs', 'apps/web/dist/browser']);
     run('node', ['scripts/compress.mjs', 'apps/web/dist/browser']);
   });
 }

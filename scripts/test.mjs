@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { install, ROOT } from './steps.mjs';
+import { install, ROOT, TSC } from './steps.mjs';
 
 const only = process.argv.slice(2);
 
@@ -141,6 +141,7 @@ const SUITES = [
   // What stories open. Nothing else waits for it.
   { name: 'site', beside: true, command: step('buildSite'), counts: whole },
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
+  { name: 'promises', beside: true, needsServer: true, command: ['npx', 'oxlint'], counts: whole },
   {
     name: 'format',
     early: true,
@@ -159,7 +160,7 @@ const SUITES = [
     name: 'benches',
     beside: true,
     needsServer: true,
-    command: ['npx', 'tsc', '-b', 'bench'],
+    command: [...TSC, 'bench'],
     counts: whole,
   },
   { name: 'imports', beside: true, command: ['npm', 'run', '-s', 'imports'], counts: whole },

@@ -243,7 +243,9 @@ test('the description of all routes opens in a browser, under its own strict pol
   await expect(reader.page.getByText('Make a board of a PDF').first()).toBeVisible();
 });
 
-test('no page runs inline script or asks another origin for anything', async ({ browser }) => {
+test('no page runs inline script, asks another origin for anything, or fetches many files', async ({
+  browser,
+}) => {
   const { maren, noor } = await lesson(browser, server);
   for (const { page } of [maren, noor]) {
     const asked: string[] = [];
@@ -263,5 +265,7 @@ test('no page runs inline script or asks another origin for anything', async ({ 
     );
     expect(outside).toEqual([]);
     expect(complaints).toEqual([]);
+    // Each is a request that a thin line waits for: `scripts/merge-chunks.mjs`.
+    expect(asked.filter((url) => url.endsWith('.js')).length).toBeLessThanOrEqual(40);
   }
 });

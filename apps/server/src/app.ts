@@ -150,7 +150,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
     transform: jsonSchemaTransform,
   });
   await app.register(database, { folder: config.dataFolder });
-  await app.register(accounts);
+  await app.register(accounts, { passwordCost: config.passwordCost });
   await app.register(workers, { shared: config.workers });
 
   await app.register(pdf);

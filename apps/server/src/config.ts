@@ -2,6 +2,7 @@ import { isIP } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import * as z from 'zod';
+import { PASSWORD_COST } from './accounts/passwords.js';
 import { StartError } from './problems/start-error.js';
 import type { OfficeLimits } from './slides/office.js';
 import type { Workers } from './workers/workers.js';
@@ -83,6 +84,8 @@ export interface Config {
   readonly bodyPatienceMs: number;
   /** Threads that several servers of one process share; without them it has its own. */
   readonly workers?: Workers;
+  /** What it costs to check a password: N of scrypt. No setting lowers it; tests do. */
+  readonly passwordCost: number;
   /** Requests a minute from one address. */
   readonly requestsPerMinute: number;
 }
@@ -109,6 +112,7 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     address: e.CUADERNO_ADDRESS ?? (isLoopback(e.HOST) ? `http://localhost:${e.PORT}` : null),
     logLevel: e.LOG_LEVEL,
     bodyPatienceMs: 30_000,
+    passwordCost: PASSWORD_COST,
     requestsPerMinute: 3000,
   };
 }
@@ -126,6 +130,7 @@ export function testConfig(name: string, change: Partial<Config> = {}): Config {
     ...readConfig({ LOG_LEVEL: 'silent', PORT: '0' }, null),
     dataFolder: join(tmpdir(), `cuaderno-${process.pid}-${name}-${++folders}`),
     requestsPerMinute: 100_000,
+    passwordCost: 2 ** 10,
     ...change,
   };
 }

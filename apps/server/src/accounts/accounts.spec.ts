@@ -1,28 +1,37 @@
 import { House } from '../testing/harness.js';
-import { checkPassword, hashPassword } from './password.js';
+import { Passwords } from './passwords.js';
 import type { ProblemError } from '../problems/index.js';
 import { Guesses } from './guesses.js';
 
 describe('passwords', () => {
+  const passwords = new Passwords();
+
   it('are kept as salted scrypt hashes that tell nothing', async () => {
     const [a, b] = await Promise.all([
-      hashPassword('low water at ten'),
-      hashPassword('low water at ten'),
+      passwords.hash('low water at ten'),
+      passwords.hash('low water at ten'),
     ]);
     expect(a).not.toBe(b);
     expect(a).toMatch(/^scrypt\$32768\$8\$1\$/);
-    expect(await checkPassword('low water at ten', a)).toBeTrue();
-    expect(await checkPassword('high water at ten', a)).toBeFalse();
+    expect(await passwords.check('low water at ten', a)).toBeTrue();
+    expect(await passwords.check('high water at ten', a)).toBeFalse();
   });
 
   it('are the same however their accents were typed', async () => {
     expect(
-      await checkPassword('Zoe\u0308 at ten', await hashPassword('Zo\u00eb at ten')),
+      await passwords.check('Zoe\u0308 at ten', await passwords.hash('Zo\u00eb at ten')),
     ).toBeTrue();
   });
 
+  it('that were kept at another cost still fit', async () => {
+    const kept = await new Passwords(2 ** 10).hash('low water at ten');
+    expect(kept).toMatch(/^scrypt\$1024\$/);
+    expect(await passwords.check('low water at ten', kept)).toBeTrue();
+    expect(await passwords.check('high water at ten', kept)).toBeFalse();
+  });
+
   it('never fit where there is no account', async () => {
-    expect(await checkPassword('anything', undefined)).toBeFalse();
+    expect(await passwords.check('anything', undefined)).toBeFalse();
   });
 });
 

@@ -2,6 +2,7 @@ import cookie from '@fastify/cookie';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import { ProblemError } from '../problems/index.js';
+import { Passwords } from './passwords.js';
 import { Accounts } from './service.js';
 import type { Tutor } from './service.js';
 import { SESSION_MS, Sessions } from './sessions.js';
@@ -45,10 +46,10 @@ export async function endSession(request: FastifyRequest, reply: FastifyReply): 
 
 /** Who is asking: sessions of tutors, read from a cookie no script can see. */
 export const accounts = fp(
-  async (app) => {
+  async (app, { passwordCost }: { passwordCost: number }) => {
     await app.register(cookie);
     const sessions = new Sessions(app.db);
-    app.decorate('accounts', new Accounts(app.db));
+    app.decorate('accounts', new Accounts(app.db, new Passwords(passwordCost)));
     app.decorate('sessions', sessions);
     app.decorate('sessionOf', async (request: FastifyRequest) => {
       const token = request.cookies[COOKIE];

@@ -4,7 +4,7 @@ import { asc, count, eq, lt, ne } from 'drizzle-orm';
 import type { Database } from '../database/index.js';
 import { ProblemError } from '../problems/index.js';
 import { Guesses } from './guesses.js';
-import { checkPassword, hashPassword } from './password.js';
+import { Passwords } from './passwords.js';
 import { invitations, passwordResets, tutors } from './tables.js';
 import { hashToken, newToken } from './token.js';
 
@@ -33,7 +33,10 @@ export class Accounts {
   private readonly byAddress = new Guesses(WRONG.address);
   private readonly byAccount = new Guesses(WRONG.account);
 
-  constructor(private readonly db: Database) {}
+  constructor(
+    private readonly db: Database,
+    private readonly passwords = new Passwords(),
+  ) {}
 
   async isSetUp(): Promise<boolean> {
     const [row] = await this.db.select({ n: count() }).from(tutors);
@@ -44,7 +47,7 @@ export class Accounts {
   async setUp(name: string, email: string, password: string): Promise<Tutor> {
     if (await this.isSetUp()) throw new ProblemError('set-up-done');
     const tutor = { id: newId(), name, email: comparable(email) };
-    const passwordHash = await hashPassword(password);
+    const passwordHash = await this.passwords.hash(password);
     // Looked at and written in one: of those who came at once, one is the first.
     const [made] = await this.db.raw([
       {
@@ -59,7 +62,7 @@ export class Accounts {
 
   async add(name: string, email: string, password: string): Promise<Tutor> {
     const tutor = { id: newId(), name, email: comparable(email) };
-    const passwordHash = await hashPassword(password);
+    const passwordHash = await this.passwords.hash(password);
     await this.db.insert(tutors).values({ ...tutor, passwordHash, createdAt: Date.now() });
     return tutor;
   }
@@ -79,7 +82,7 @@ export class Accounts {
       .select()
       .from(tutors)
       .where(eq(tutors.email, comparable(email)));
-    if (!(await checkPassword(password, row?.passwordHash)) || !row)
+    if (!(await this.passwords.check(password, row?.passwordHash)) || !row)
       throw new ProblemError('sign-in-failed');
     for (const [limit, key] of guesses) await limit.right(key);
     return { id: row.id, name: row.name, email: row.email };
@@ -183,7 +186,7 @@ export class Accounts {
     const key = `confirm ${tutor.id}`;
     await this.byAccount.begin(key);
     const [row] = await this.db.select().from(tutors).where(eq(tutors.id, tutor.id));
-    if (!(await checkPassword(password, row?.passwordHash)))
+    if (!(await this.passwords.check(password, row?.passwordHash)))
       throw new ProblemError('wrong-password');
     await this.byAccount.right(key);
   }
@@ -225,7 +228,7 @@ export class Accounts {
   }
 
   private async setPassword(tutor: string, password: string): Promise<void> {
-    const passwordHash = await hashPassword(password);
+    const passwordHash = await this.passwords.hash(password);
     await this.db.update(tutors).set({ passwordHash }).where(eq(tutors.id, tutor));
   }
 }

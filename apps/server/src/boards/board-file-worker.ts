@@ -78,17 +78,21 @@ export function openBoardFile(task: BoardFileTask): Promise<BoardFileNews> {
 }
 
 /** Makes the log of a board that was unpacked, and writes it down. Nothing is written where it can't be made. */
-export function layBoardFile(task: BoardLogTask): Promise<BoardLogNews> {
+export async function layBoardFile(task: BoardLogTask): Promise<BoardLogNews> {
   const db = lentDatabase(task.port);
-  return orFault(async () => {
-    const read = readBoardJson(new Uint8Array(await readFile(task.json)));
-    const board = withFiles(read, task.files);
-    const entries = logOf(board, task.tutor);
-    const logs = new LogStore(db);
-    for (let i = 0; i < entries.length; i += AT_ONCE)
-      await logs.append(task.num, entries.slice(i, i + AT_ONCE));
-    return { kind: 'laid' as const, people: peopleOf(board) };
-  }).finally(() => db.close());
+  try {
+    return await orFault(async () => {
+      const read = readBoardJson(new Uint8Array(await readFile(task.json)));
+      const board = withFiles(read, task.files);
+      const entries = logOf(board, task.tutor);
+      const logs = new LogStore(db);
+      for (let i = 0; i < entries.length; i += AT_ONCE)
+        await logs.append(task.num, entries.slice(i, i + AT_ONCE));
+      return { kind: 'laid' as const, people: peopleOf(board) };
+    });
+  } finally {
+    await db.close();
+  }
 }
 
 async function orFault<T>(work: () => Promise<T>): Promise<T | BoardFileBad> {

@@ -63,7 +63,11 @@ export class FileStore {
     }
     if (bytes === 0) throw new ProblemError('file-empty');
     const handle = await open(path, 'r+');
-    await handle.sync().finally(() => handle.close());
+    try {
+      await handle.sync();
+    } finally {
+      await handle.close();
+    }
     const digest = hash.digest('hex');
     await mkdir(join(this.folder, digest.slice(0, 2)), { recursive: true });
     await rename(path, this.path(digest));

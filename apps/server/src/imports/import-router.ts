@@ -67,9 +67,13 @@ export class ImportRouter {
       }
       const deck = await slides.kindOf(file, maxUploadBytes);
       if (deck) {
-        const job = queue.add(tutor, (news, signal) =>
-          slides.run(file, deck, { ...wishes, maxUploadBytes }, news, signal).finally(over),
-        );
+        const job = queue.add(tutor, async (news, signal) => {
+          try {
+            return await slides.run(file, deck, { ...wishes, maxUploadBytes }, news, signal);
+          } finally {
+            await over();
+          }
+        });
         return { kind: 'job', job };
       }
       const board = await boardFiles.open(file, { course, tutor, maxUploadBytes });

@@ -68,6 +68,8 @@ export const live = fp(
       messagesPerSecond,
       app.uncaught.caught,
     );
+    // Before the database is closed: hooks of closing run in the reverse order of their adding.
+    app.addHook('onClose', () => service.shutDown());
     for (const lesson of app.lessons.all()) await service.features.restore(lesson);
     app.sessions.whenEnded.add(() => service.sessionsEnded());
     app.decorate('logs', logs);

@@ -38,6 +38,7 @@ export class LiveService implements Classroom {
   private readonly underClosing = new Map<Id, LiveLesson>();
   /** Every window there is, also those that haven't said hello. */
   private readonly all = new Set<LiveConnection>();
+  private readonly keeping = new Set<Promise<unknown>>();
   readonly budgets = new Budgets();
   readonly features: LiveFeatures;
   /** Called when somebody came to a lesson's door, left it or was let in, and when the lesson is over. */
@@ -147,7 +148,16 @@ export class LiveService implements Classroom {
   }
 
   keep(what: Promise<unknown>, words: string): void {
-    what.catch((error: unknown) => this.failed(error, words));
+    const kept = what
+      .catch((error: unknown) => this.failed(error, words))
+      .finally(() => this.keeping.delete(kept));
+    this.keeping.add(kept);
+  }
+
+  /** Who is still here leaves now, and what is being kept is kept when this is done. */
+  async shutDown(): Promise<void> {
+    for (const window of [...this.all]) this.leave(window);
+    await Promise.all(this.keeping);
   }
 
   /**

@@ -17,6 +17,7 @@ describe('the built web application', () => {
       writeFile(join(folder, 'chunk-AB12CD34.js'), 'export {};'),
       writeFile(join(folder, 'chunk-AB12CD34.js.br'), 'packed'),
       writeFile(join(folder, 'media/latin-AB12CD34.woff2'), 'letters'),
+      writeFile(join(folder, 'main-ab12cd34.js'), 'export {};'),
       writeFile(join(folder, 'mark.svg'), '<svg/>'),
     ]);
     app = Fastify();
@@ -30,7 +31,8 @@ describe('the built web application', () => {
   const get = (url: string, headers = {}) => app.inject({ url, headers });
 
   it('is kept by browsers for good where a name says what is in a file, and else for an hour', async () => {
-    for (const url of ['/chunk-AB12CD34.js', '/media/latin-AB12CD34.woff2'])
+    const named = ['/chunk-AB12CD34.js', '/main-ab12cd34.js', '/media/latin-AB12CD34.woff2'];
+    for (const url of named)
       expect((await get(url)).headers['cache-control']).toBe('public, max-age=31536000, immutable');
     const packed = await get('/chunk-AB12CD34.js', { 'accept-encoding': 'br' });
     expect(packed.headers['content-encoding']).toBe('br');
@@ -49,7 +51,7 @@ describe('the built web application', () => {
     expect(headers['cache-control']).toBe('no-store');
   });
 
-  it('says little with each script: a visit over a thin line fetches some eighty', async () => {
+  it('says little with each script: a visit over a thin line fetches some twenty', async () => {
     const { headers } = await get('/chunk-AB12CD34.js', { 'accept-encoding': 'br' });
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['cross-origin-resource-policy']).toBe('same-origin');

@@ -10,7 +10,7 @@ import { problem } from '../problems/index.js';
 const NONCE = '__NONCE__';
 
 /** Files whose names say what is in them: under one name there is never anything else. */
-const CONTENT_NAMED = /-[A-Z0-9]{8}\.(js|css|woff2)/;
+const CONTENT_NAMED = /-[A-Z0-9]{8}\.(js|css|woff2)/i;
 const FOR_GOOD = 'public, max-age=31536000, immutable';
 const AN_HOUR = 'public, max-age=3600';
 /** Headers that say how a page is opened and what it may do; of a script they say nothing. */
@@ -51,7 +51,7 @@ export const site = fp(
         response.setHeader('cache-control', CONTENT_NAMED.test(path) ? FOR_GOOD : AN_HOUR);
       },
     });
-    // A visit fetches some eighty scripts: over a thin line what is said of each counts.
+    // A visit fetches some twenty scripts: over a thin line what is said of each counts.
     app.addHook('onSend', async (request, reply) => {
       if (!CONTENT_NAMED.test(request.url)) return;
       for (const header of OF_PAGES) reply.raw.removeHeader(header);

@@ -13,6 +13,7 @@ import type { Replica } from '@cuaderno/core/log';
 import type { Change, Operation } from '@cuaderno/core/ops';
 import { addPages, somePages } from '@cuaderno/core/testing';
 import type { BoardSession } from '../../live/board-session';
+import { FormulaReader } from './formula-reader';
 import { FormulaWriter } from './formula-writer';
 
 const me = newId();
@@ -110,6 +111,25 @@ describe('writing formulas', () => {
     expect(now!.colour).not.toBe(first!.colour);
     expect((now!.frame.width / now!.box.width) * 1000).toBeCloseTo(40, 6);
     expect(alone.steps).withContext('laid once, changed once').toBe(2);
+  });
+
+  it('is laid once, with its words, though the keys rest before those come', async () => {
+    jasmine.clock().install();
+    try {
+      let come!: (words: string) => void;
+      const words = new Promise<string>((resolve) => (come = resolve));
+      spyOn(FormulaReader.prototype, 'read').and.returnValue(words);
+      await writer.write('a+b');
+      jasmine.clock().tick(1500);
+      await Promise.resolve();
+      expect(formulas()).withContext('its words are still to come').toEqual([]);
+      come('a plus b');
+      await writer.flush();
+      expect(formulas().map(({ words }) => words)).toEqual(['a plus b']);
+      expect(alone.steps).toBe(1);
+    } finally {
+      jasmine.clock().uninstall();
+    }
   });
 
   it('stands on the page with how it is read aloud, and is found by both', async () => {

@@ -123,7 +123,12 @@ export class FormulaWriter {
 
   /** What is written is on the board when this is done, if it can be read. */
   async flush(): Promise<void> {
-    await this.settled();
+    let last: Promise<void>;
+    // What is written while its words are waited for is set before it is laid.
+    do {
+      last = this.last;
+      await this.settled();
+    } while (last !== this.last);
     this.put();
   }
 
@@ -152,6 +157,8 @@ export class FormulaWriter {
   /** All that was written is set, and in words, unless that takes too long. */
   private async settled(): Promise<void> {
     await this.last;
+    // It is laid once, with its words: laid before them it would take two steps to undo.
+    clearTimeout(this.timer);
     await Promise.race([this.reading, new Promise((done) => setTimeout(done, WORDS_WAIT))]);
   }
 
@@ -180,7 +187,7 @@ export class FormulaWriter {
       this.problem.set(null);
       this.reading = this.read(now, mathMlOf(source, notation));
       clearTimeout(this.timer);
-      this.timer = setTimeout(() => this.put(), REST);
+      this.timer = setTimeout(() => void this.flush(), REST);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
       if (this.draft()?.source === source) this.problem.set(error.message);
