@@ -140,6 +140,16 @@ describe('a live lesson', () => {
     await keeps(back, next);
   });
 
+  it('keeps until when they were there of those who are, or go, as it is shut down', async () => {
+    const { ana } = await house.lesson();
+    ana.socket.terminate();
+    const failed = spyOn(house.app.live, 'failed').and.callThrough();
+    const closed = spyOn(house.app.lessons, 'windowClosed').and.callThrough();
+    await house.restart();
+    expect(closed).toHaveBeenCalledTimes(2);
+    expect(failed).not.toHaveBeenCalled();
+  });
+
   it('counts what each has written over a restart, too: nobody may keep as much again', async () => {
     const { maren, ana, anaId, page, lesson } = await house.lesson();
     const [line, tutors] = [addInk(page), addInk(page, 2)];

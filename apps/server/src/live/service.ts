@@ -1,6 +1,7 @@
 import { CLOSE, MAX_BOARDS, maySee, teaches } from '@cuaderno/core';
 import type { Audience, Board, BoardWanted, Id, Operation, ServerMessage } from '@cuaderno/core';
 import type { FastifyBaseLogger } from 'fastify';
+import { setImmediate } from 'node:timers/promises';
 import type { Boards } from '../boards/service.js';
 import type { Database } from '../database/index.js';
 import type { LiveLesson, Participant } from '../lessons/live-lesson.js';
@@ -38,7 +39,6 @@ export class LiveService implements Classroom {
   private readonly underClosing = new Map<Id, LiveLesson>();
   /** Every window there is, also those that haven't said hello. */
   private readonly all = new Set<LiveConnection>();
-  private readonly keeping = new Set<Promise<unknown>>();
   readonly budgets = new Budgets();
   readonly features: LiveFeatures;
   /** Called when somebody came to a lesson's door, left it or was let in, and when the lesson is over. */
@@ -148,16 +148,13 @@ export class LiveService implements Classroom {
   }
 
   keep(what: Promise<unknown>, words: string): void {
-    const kept = what
-      .catch((error: unknown) => this.failed(error, words))
-      .finally(() => this.keeping.delete(kept));
-    this.keeping.add(kept);
+    what.catch((error: unknown) => this.failed(error, words));
   }
 
-  /** Who is still here leaves now, and what is being kept is kept when this is done. */
+  /** Who is still here leaves; that is asked of the database when this is done, and it does what was asked before it closes. */
   async shutDown(): Promise<void> {
     for (const window of [...this.all]) this.leave(window);
-    await Promise.all(this.keeping);
+    await setImmediate();
   }
 
   /**
