@@ -135,7 +135,7 @@ const step = (name) => [
 
 /**
  * Those that measure no times run `beside` one another, two at once: a machine has two processors. What needs nothing
- * that is built runs `early`, while packages are; what `needsServer` waits until that is built.
+ * that is built runs `early`, beside the building of packages; what `needsServer` waits until that is built.
  */
 const SUITES = [
   // What stories open. Nothing else waits for it.
@@ -262,11 +262,10 @@ const build = async (name, ofWhat) => {
 };
 const early = takeAll(wanted.filter((suite) => suite.early));
 await build('build of the packages', 'buildPackages');
-await early;
 const server = build('build of the server', 'buildServer');
 const beside = wanted.filter((suite) => suite.beside);
-// The server is built on one of the two lanes.
-await Promise.all([server.then(() => takeAll(beside)), takeAll(beside)]);
+// Two lanes: on one the server is built first, on the other what is early comes to its end.
+await Promise.all([server.then(() => takeAll(beside)), early.then(() => takeAll(beside))]);
 await takeAll(wanted.filter((suite) => !suite.beside && !suite.early));
 console.log(`\nseconds: ${took.map(([name, seconds]) => `${name} ${seconds}`).join(', ')}`);
 for (const told of wrong) console.log(told);
