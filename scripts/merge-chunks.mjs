@@ -17,7 +17,6 @@ const WASTE = 60_000;
 const START = 'main';
 
 const isWithin = (some, all) => [...some].every((one) => all.has(one));
-const without = (some, others) => new Set([...some].filter((one) => !others.has(one)));
 
 /** All that comes along with a module, itself among it: what it imports, and so on. */
 function closureOf(module, importsOf) {
@@ -128,7 +127,8 @@ function groupsOf(modules, first) {
       if (target === name || target === START) continue;
       const into = groups.get(target);
       if (!group.isEntry && !isWithin(group.fetched, into.there)) continue;
-      const waste = without(into.fetched, group.there).size * group.size;
+      const inVain = [...into.fetched].filter((entry) => !group.there.has(entry));
+      const waste = inVain.length * group.size;
       if (waste > least || (best !== null && waste === least)) continue;
       if (![...importedBy(name)].every((one) => isBeside(one, target))) continue;
       if (leadsTo(target, name) || leadsTo(name, target)) continue;

@@ -141,7 +141,7 @@ const SUITES = [
   // What stories open. Nothing else waits for it.
   { name: 'site', beside: true, command: step('buildSite'), counts: whole },
   { name: 'lint', beside: true, command: ['npx', 'eslint', '.'], counts: whole },
-  { name: 'promises', beside: true, needsServer: true, command: ['npx', 'oxlint'], counts: whole },
+  { name: 'promises', beside: true, command: ['npx', 'oxlint'], counts: whole },
   {
     name: 'format',
     early: true,

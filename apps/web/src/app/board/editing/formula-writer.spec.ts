@@ -132,6 +132,14 @@ describe('writing formulas', () => {
     }
   });
 
+  it('is laid at once where the window goes before its words have come', async () => {
+    spyOn(FormulaReader.prototype, 'read').and.returnValue(new Promise(() => undefined));
+    await writer.write('a+b');
+    expect(formulas()).toEqual([]);
+    window.dispatchEvent(new Event('pagehide'));
+    expect(formulas().map(({ source, words }) => [source, words])).toEqual([['a+b', '']]);
+  });
+
   it('stands on the page with how it is read aloud, and is found by both', async () => {
     await writer.write('\\frac{x^2}{2}');
     await inWords();

@@ -63,6 +63,8 @@ export class FormulaWriter {
   /** What is written now, being put into words. */
   private reading: Promise<void> = Promise.resolve();
   private reader: FormulaReader | null = null;
+  /** The window goes, maybe for good: nothing waits for words any more. */
+  private readonly leaving = (): void => this.put();
 
   /** @param layer where new formulas are laid */
   constructor(
@@ -76,6 +78,7 @@ export class FormulaWriter {
     // Fetched while the first letters are typed.
     void typesetter();
     this.reader ??= new FormulaReader();
+    window.addEventListener('pagehide', this.leaving);
     if (item?.kind === 'formula') {
       const { id, source, notation, colour, frame, outline, box, words = '' } = item;
       this.draft.set({
@@ -151,6 +154,7 @@ export class FormulaWriter {
     this.problem.set(null);
     this.reader?.close();
     this.reader = null;
+    window.removeEventListener('pagehide', this.leaving);
     return true;
   }
 
