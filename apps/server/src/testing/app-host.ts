@@ -34,7 +34,7 @@ async function carryOut(order: HostOrder): Promise<void> {
   };
   await layFreshDatabase(order.folder);
   const config = readConfig(env, existsSync(SITE) ? SITE : null);
-  const app = await buildApp({ ...config, workers });
+  const app = await buildApp({ ...config, workers, passwordCost: 2 ** 10 });
   await app.listen({ host: config.host, port });
   apps.set(port, app);
 }
