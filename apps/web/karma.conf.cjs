@@ -10,7 +10,12 @@ module.exports = (config) => {
     customLaunchers: {
       Quiet: {
         base: 'ChromeHeadless',
-        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--autoplay-policy=no-user-gesture-required',
+        ],
       },
     },
     // A machine that many share stands still for a minute now and then: nothing is wrong with a spec then.

@@ -159,7 +159,7 @@ export async function buildApp(config: Config): Promise<FastifyInstance> {
   await app.register(boards);
   await app.register(timetable);
   await app.register(lessons, { folder: config.dataFolder });
-  await app.register(live, { messagesPerSecond: config.messagesPerSecond });
+  await app.register(live, { messagesPerSecond: config.messagesPerSecond, ice: config.ice });
   await app.register(waiting);
   await app.register(lateLines);
   await app.register(records);

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import * as z from 'zod';
 import { PASSWORD_COST } from './accounts/passwords.js';
+import type { IceSettings } from './live/features/media/ice-servers.js';
 import { StartError } from './problems/start-error.js';
 import type { OfficeLimits } from './slides/office.js';
 import type { Workers } from './workers/workers.js';
@@ -16,6 +17,20 @@ const flag = z
 function isAddress(text: string): boolean {
   const [address = '', bits] = text.split('/');
   return isIP(address) > 0 && (bits === undefined || /^\d{1,3}$/.test(bits));
+}
+
+/** Addresses of servers for voices, one after the other. */
+function iceServers(pattern: RegExp, example: string): z.ZodType<string[], string | undefined> {
+  return z
+    .string()
+    .default('')
+    .transform((text) =>
+      text
+        .split(',')
+        .map((one) => one.trim())
+        .filter(Boolean),
+    )
+    .refine((all) => all.every((one) => pattern.test(one)), `write them as ${example}`);
 }
 
 const Environment = z.object({
@@ -58,6 +73,15 @@ const Environment = z.object({
     .url({ protocol: /^https?$/ })
     .transform((url) => new URL(url).origin)
     .optional(),
+  /** Servers that tell a window how it is seen from outside, one after the other: `stun:stun.example.org:3478`. */
+  CUADERNO_STUN: iceServers(/^stuns?:[A-Za-z0-9.:[\]-]+$/, 'stun:stun.example.org:3478'),
+  /** Servers that pass voices on where windows don't reach one another: `turn:turn.example.org:3478`. */
+  CUADERNO_TURN: iceServers(
+    /^turns?:[A-Za-z0-9.:[\]-]+(\?transport=(udp|tcp))?$/,
+    'turn:turn.example.org:3478?transport=udp',
+  ),
+  /** What is shared with these: `static-auth-secret` of coturn. */
+  CUADERNO_TURN_SECRET: z.string().min(16, 'give at least 16 letters').optional(),
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
 });
 
@@ -70,6 +94,8 @@ export interface Config {
   readonly maxUploadBytes: number;
   readonly maxPages: number;
   readonly messagesPerSecond: number;
+  /** By which servers windows find a way to one another. */
+  readonly ice: IceSettings;
   /** How long a lesson stays open without its tutor, in ms. */
   readonly awayMs: number;
   readonly demo: boolean;
@@ -98,6 +124,8 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     throw new StartError(`The setting ${path.join('.')} can't be used: ${message}.`);
   }
   const e = result.data;
+  if (e.CUADERNO_TURN.length > 0 && !e.CUADERNO_TURN_SECRET)
+    throw new StartError('The setting CUADERNO_TURN needs CUADERNO_TURN_SECRET beside it.');
   return {
     dataFolder: resolve(e.CUADERNO_DATA),
     siteFolder,
@@ -106,6 +134,11 @@ export function readConfig(env: NodeJS.ProcessEnv, siteFolder: string | null): C
     maxUploadBytes: Math.round(e.CUADERNO_MAX_UPLOAD_MB * 1024 * 1024),
     maxPages: e.CUADERNO_MAX_PAGES,
     messagesPerSecond: e.CUADERNO_MESSAGES_PER_SECOND,
+    ice: {
+      stun: e.CUADERNO_STUN,
+      turn: e.CUADERNO_TURN,
+      turnSecret: e.CUADERNO_TURN_SECRET ?? null,
+    },
     awayMs: e.CUADERNO_AWAY_MINUTES * 60_000,
     demo: e.CUADERNO_DEMO,
     proxies: e.CUADERNO_PROXIES,

@@ -107,6 +107,30 @@ function honest(
     view: [{ kind: 'view', board, view, final: true }],
     gather: [{ kind: 'gather', board, view }],
     'gather.one': [{ kind: 'gather.one', to: newId(), board, view }],
+    'media.describe': [
+      {
+        ...{ kind: 'media.describe', to: newId() },
+        description: {
+          type: 'offer',
+          sdp: 'v=0\r\no=- 1 2 IN IP4 127.0.0.1\r\ns=-\r\nt=0 0\r\nm=audio 9 UDP/TLS/RTP/SAVPF 111\r\n',
+        },
+      },
+    ],
+    'media.candidate': [
+      {
+        ...{ kind: 'media.candidate', to: newId() },
+        candidate: {
+          candidate: 'candidate:1 1 UDP 2130706431 10.0.1.1 8998 typ host',
+          ...{ sdpMid: '0', sdpMLineIndex: 0, usernameFragment: '8hhY' },
+        },
+      },
+    ],
+    'media.microphone': [{ kind: 'media.microphone', microphone: 'on' }],
+    'media.mute': [
+      { kind: 'media.mute', who: 'all' },
+      { kind: 'media.mute', who: person },
+    ],
+    'media.ask': [{ kind: 'media.ask', who: person }],
     ping: [{ kind: 'ping', n: 3 }],
   };
 }

@@ -12,6 +12,7 @@ import { ProblemError } from '../problems/index.js';
 import type { ProblemCode } from '../problems/index.js';
 import { LiveConnection } from './connection.js';
 import { DoorConnection } from './door-connection.js';
+import type { IceSettings } from './features/media/ice-servers.js';
 import { StorageGuard } from './storage-guard.js';
 import { LocalBus } from './lesson-bus.js';
 import type { LessonBus } from './lesson-bus.js';
@@ -54,7 +55,7 @@ export async function admit(
 }
 
 export const live = fp(
-  async (app, { messagesPerSecond }: { messagesPerSecond: number }) => {
+  async (app, { messagesPerSecond, ice }: { messagesPerSecond: number; ice: IceSettings }) => {
     await app.register(websocket, {
       // A little above what is told apart in plain words; far larger ones end the connection.
       options: { maxPayload: 4 * MAX_MESSAGE_BYTES, perMessageDeflate: false },
@@ -66,6 +67,7 @@ export const live = fp(
     const service = new LiveService(
       ...([app.db, bus, app.lessons, app.boards, app.log, storageGuard] as const),
       messagesPerSecond,
+      ice,
       app.uncaught.caught,
     );
     // Before the database is closed: hooks of closing run in the reverse order of their adding.

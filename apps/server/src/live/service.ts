@@ -14,6 +14,7 @@ import type { BoardHost } from './board-host.js';
 import type { LiveConnection } from './connection.js';
 import { Doorstep } from './doorstep.js';
 import type { StrokePlace } from './features/ink/stroke.js';
+import type { IceSettings } from './features/media/ice-servers.js';
 import { LiveFeatures } from './features/live-features.js';
 import type { StorageGuard } from './storage-guard.js';
 import type { LessonBus } from './lesson-bus.js';
@@ -58,6 +59,8 @@ export class LiveService implements Classroom {
     private readonly storageGuard: StorageGuard,
     /** What one window may send: a pen sends 60, with room for everything else. */
     readonly messagesPerSecond: number,
+    /** By which servers windows find a way to one another. */
+    readonly ice: IceSettings,
     /** Called with what went wrong and was caught. */
     private readonly caught: (error: unknown, where: string) => void,
   ) {
@@ -293,6 +296,7 @@ export class LiveService implements Classroom {
     const { lesson } = connection;
     if (!lesson) return;
     this.features.of.pointing.leave(connection);
+    this.features.of.media.leave(connection);
     this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
     this.features.of.presence.tellWindows(lesson);

@@ -32,6 +32,7 @@ export const LIVE_PROBLEMS = {
     'You are watching this lesson.',
     'Ask the tutor to let you in as a helper if you are to take part.',
   ],
+  'media-too-many': [429, 'That was switched too often.', 'Wait a moment, then try again.'],
   'chat-text': [400, 'That message can’t be sent.', 'Write a few words: at most 2000 letters.'],
   'chat-off': [403, 'The chat is closed to you just now.', 'Raise your hand instead.'],
   'chat-too-fast': [429, 'That is a lot at once.', 'Wait a moment, then send it again.'],

@@ -49,6 +49,7 @@ describe('the built web application', () => {
     expect(headers['x-frame-options']).toBe('SAMEORIGIN');
     expect(headers['referrer-policy']).toBe('no-referrer');
     expect(headers['cache-control']).toBe('no-store');
+    expect(headers['permissions-policy']).toContain('microphone=(self), camera=()');
   });
 
   it('says little with each script: a visit over a thin line fetches some twenty', async () => {

@@ -13,6 +13,8 @@ const NONCE = '__NONCE__';
 const CONTENT_NAMED = /-[A-Z0-9]{8}\.(js|css|woff2)/i;
 const FOR_GOOD = 'public, max-age=31536000, immutable';
 const AN_HOUR = 'public, max-age=3600';
+/** A page is given the microphone where somebody switches it on, and nothing else of the machine. */
+const PERMISSIONS = 'microphone=(self), camera=(), display-capture=(), geolocation=()';
 /** Headers that say how a page is opened and what it may do; of a script they say nothing. */
 const OF_PAGES = [
   'cross-origin-opener-policy',
@@ -78,6 +80,7 @@ export const site = fp(
         .header('content-type', 'text/html; charset=utf-8')
         .header('cache-control', 'no-store')
         .header('content-security-policy', policy(nonce))
+        .header('permissions-policy', PERMISSIONS)
         .send(page.replaceAll(NONCE, nonce));
     });
   },

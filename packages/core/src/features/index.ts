@@ -8,6 +8,16 @@ export { Waiting } from './doorstep/index.js';
 export { View, WindowSize } from './in-step/index.js';
 export { LessonBoard, MAX_LESSON_BOARDS } from './lesson-boards/index.js';
 export { MAX_MESSAGE_BYTES } from './limits.js';
+export {
+  IceCandidate,
+  IceServer,
+  isSessionDescription,
+  MAX_DESCRIPTION,
+  MediaWindow,
+  Microphone,
+  sendsNothing,
+  SessionDescription,
+} from './media/index.js';
 export type { ReadLimits } from './limits.js';
 export { Arrow, Lamp, LitLamp, Overlay, Place } from './pointing/index.js';
 export { LessonWindow, Machine, Person } from './presence/index.js';

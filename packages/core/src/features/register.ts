@@ -12,6 +12,7 @@ import { ink } from './ink/index.js';
 import { invalidation } from './invalidation/index.js';
 import type { ReadLimits } from './limits.js';
 import { lessonBoards } from './lesson-boards/index.js';
+import { media } from './media/index.js';
 import { pens } from './pens/index.js';
 import { pointing } from './pointing/index.js';
 import { presence } from './presence/index.js';
@@ -20,7 +21,7 @@ import { talk } from './talk/index.js';
 /** Every live feature, by its name. What travels between windows and the server is derived from here. */
 const FEATURES = {
   ...{ connection, board, ink, pens, inStep, pointing, presence, talk, door },
-  ...{ captions, doorstep, invalidation, lessonBoards },
+  ...{ captions, doorstep, invalidation, lessonBoards, media },
 } as const;
 
 type Features = typeof FEATURES;

@@ -11,6 +11,8 @@ import { Leading } from './in-step/leading.js';
 import { LiveInk } from './ink/live-ink.js';
 import type { KeptPart } from './kept-part.js';
 import { ShowingBoards } from './lesson-boards/showing-boards.js';
+import { IceServers } from './media/ice-servers.js';
+import { Media } from './media/media.js';
 import { PenControl } from './pens/pen-control.js';
 import { Pointing } from './pointing/pointing.js';
 import { keptPresence } from './presence/kept.js';
@@ -39,6 +41,7 @@ export const FEATURES = {
     live: (service, db) => new Captioning(service, new CaptionStore(db)),
     kept: keptCaptions,
   },
+  media: { live: (service) => new Media(service, new IceServers(service.ice)), kept: null },
   presence: { live: (service) => new Presence(service), kept: keptPresence },
   door: { live: (service) => new DoorWords(service), kept: null },
   board: { live: (service) => new BoardMessages(service), kept: null },

@@ -142,6 +142,7 @@ export class LessonLine {
   close(): void {
     clearInterval(this.watch);
     this.subscription.unsubscribe();
+    this.features.media.clear();
     this.link.close();
   }
 
@@ -176,6 +177,8 @@ export class LessonLine {
         this.line.set('away');
         break;
       case 'ended':
+        // Whoever is sent out is heard by nobody and hears nobody, at once.
+        this.features.media.clear();
         if (event.code === CLOSE.over) this.end();
         else if (event.code === CLOSE.old) this.line.set('old');
         else if (event.code === CLOSE.door) this.line.set('door');

@@ -55,6 +55,7 @@ export type Command =
   | 'remove'
   | 'let-go'
   | 'pens-back'
+  | 'microphone'
   | 'find'
   | 'shortcuts';
 
@@ -120,6 +121,7 @@ const REST: Readonly<
   ],
   Lesson: [
     ['pens-back', 'Take all pens back', 'Shift+P'],
+    ['microphone', 'Microphone on, or muted', 'Shift+M'],
     ['find', 'Find on this board', 'Ctrl+F'],
     ['shortcuts', 'This list', '?', 'Ctrl+/'],
   ],

@@ -50,7 +50,7 @@ import type { Stage } from '../stage/stage';
       </button>
       <button
         type="button"
-        class="zoom"
+        class="zoom whole"
         [cuaTip]="shortcuts.tip('Whole page', 'fit-page')"
         aria-label="Whole page"
         (click)="stage().view.fitPage()"

@@ -56,7 +56,11 @@ export class WorkKeys {
     else if (asks('redo')) work.session().redo();
     else if (asks('let-go')) return this.ends();
     else if (asks('page-only')) work.pageOnly.update((only) => !only);
-    else if (asks('shortcuts')) work.showShortcuts();
+    else if (asks('microphone')) {
+      // Who watches listens.
+      if (work.session().role() === 'watcher') return false;
+      void work.session().features.media.toggle();
+    } else if (asks('shortcuts')) work.showShortcuts();
     else if (asks('cover')) {
       const covers = work.covers();
       covers?.flip();

@@ -5,13 +5,15 @@ import type { Id } from '@cuaderno/core/id';
 import { Hand, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import { Tip } from '../../ui/tip/tip';
+import type { Voice } from '../../live/features/media/media-state';
+import { VoiceSign } from '../../live/features/media/voice-sign';
 import { ROLE_WORDS } from '../../live/role-words';
 import { TRUST_STEPS } from './trust-steps';
 
 /** Who is here and who holds a pen, as everyone sees it. */
 @Component({
   selector: 'cua-class-strip',
-  imports: [Icon, Tip],
+  imports: [Icon, Tip, VoiceSign],
   template: `
     <ul aria-label="Who is here">
       @for (one of shown(); track one.id) {
@@ -20,6 +22,7 @@ import { TRUST_STEPS } from './trust-steps';
             <cua-icon [of]="one.icon" [size]="16" />
           }
           <bdi>{{ one.label }}</bdi>
+          <cua-voice-sign [voice]="one.voice" [speaks]="speaking().has(one.id)" />
           @if (one.is) {
             <span class="is" aria-hidden="true">{{ one.is }}</span>
           }
@@ -92,6 +95,9 @@ export class ClassStrip {
   /** Whether one’s own name is among them. */
   readonly own = input(true);
   readonly lead = input<Id | null>(null);
+  /** Whose microphone is on or muted, and who speaks this moment. */
+  readonly voices = input<ReadonlyMap<Id, Voice>>(new Map());
+  readonly speaking = input<ReadonlySet<Id>>(new Set());
 
   protected readonly icons = { Hand, Presentation };
   protected readonly shown = computed(() =>
@@ -111,6 +117,7 @@ export class ClassStrip {
           here: person.here,
           hand: person.hand,
           leads,
+          voice: this.voices().get(person.id),
           says: [
             role === 'tutor' ? 'your tutor' : ROLE_WORDS[role] || step.label.toLowerCase(),
             leads ? 'leads' : '',

@@ -50,6 +50,25 @@ describe('the people panel', () => {
     expect(names[1]).toContain('Ida (2)');
   });
 
+  it('shows whose microphone is on, mutes it, and asks who has it off', async () => {
+    const [ida, noor] = [person('Ida'), person('Noor')];
+    const { harness, fixture, wished } = await panel([ida, noor]);
+    const signs = (): (string | null)[] =>
+      [...fixture.nativeElement.querySelectorAll('cua-voice-sign [role=img]')].map((sign) =>
+        (sign as Element).getAttribute('aria-label'),
+      );
+    expect(signs()).toEqual([]);
+    fixture.componentRef.setInput('voices', new Map([[ida.id, 'on']]));
+    await fixture.whenStable();
+    expect(signs()).toEqual(['microphone on']);
+    await harness.choose(0, 'Mute');
+    await harness.choose(1, 'Ask to switch the microphone on');
+    expect(wished).toEqual([
+      { kind: 'mute', who: ida.id },
+      { kind: 'ask', who: noor.id },
+    ]);
+  });
+
   it('lists who helps and who watches by themselves, without pens to give', async () => {
     const [maren, tove, ebba] = [
       person('Maren', { role: 'tutor' }),

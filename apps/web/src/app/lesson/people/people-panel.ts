@@ -17,6 +17,8 @@ import type { MenuItem } from 'primeng/api';
 import { Menu, MenuModule } from 'primeng/menu';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
+import type { Voice } from '../../live/features/media/media-state';
+import { VoiceSign } from '../../live/features/media/voice-sign';
 import { SIGNALS } from '../../live/features/talk/signals';
 import { Tip } from '../../ui/tip/tip';
 import { inWords } from './line-quality';
@@ -33,7 +35,9 @@ export type PersonWish =
   | { readonly kind: 'wipe'; readonly who: Id }
   | { readonly kind: 'may'; readonly who: Id | 'all' }
   | { readonly kind: 'lower'; readonly who: Id | 'all' }
-  | { readonly kind: 'signals' };
+  | { readonly kind: 'signals' }
+  | { readonly kind: 'mute'; readonly who: Id }
+  | { readonly kind: 'ask'; readonly who: Id };
 
 /**
  * Who is here and what each may do with their pen. One touch says it, for one student or for all; it is
@@ -41,7 +45,7 @@ export type PersonWish =
  */
 @Component({
   selector: 'cua-people-panel',
-  imports: [Button, Icon, MenuModule, EmptyState, Tip],
+  imports: [Button, Icon, MenuModule, EmptyState, Tip, VoiceSign],
   templateUrl: './people-panel.html',
   styleUrl: './people-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -63,6 +67,9 @@ export class PeoplePanel {
   readonly lead = input<Id | null>(null);
   /** By which colour each is told apart, where that is known. */
   readonly authors = input<ReadonlyMap<Id, Pick<Author, 'colour'>>>(new Map());
+  /** Whose microphone is on or muted, and who speaks this moment. */
+  readonly voices = input<ReadonlyMap<Id, Voice>>(new Map());
+  readonly speaking = input<ReadonlySet<Id>>(new Set());
   /** What the class has: who comes late has it too. */
   readonly late = input<Trust>('view');
   /** Whether one can say what somebody is from now on. */
@@ -142,7 +149,7 @@ export class PeoplePanel {
         : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) };
       return other.role === 'tutor'
         ? [goes]
-        : [goes, ...(other.role === 'helper' ? [leads] : []), ...sent];
+        : [goes, ...(other.role === 'helper' ? [leads, this.voiceWish(id)] : []), ...sent];
     }
     if (!person) return [];
     return [
@@ -154,6 +161,7 @@ export class PeoplePanel {
       person.leads
         ? { label: 'Take the lead back', ...tell({ kind: 'lead', who: null }) }
         : { label: 'Hand over the lead', ...tell({ kind: 'lead', who: id }) },
+      this.voiceWish(id),
       { label: 'Permissions…', ...tell({ kind: 'may', who: id }) },
       { label: 'Wipe their ink …', ...tell({ kind: 'wipe', who: id }) },
       ...sent,
@@ -163,6 +171,16 @@ export class PeoplePanel {
   protected open(event: Event, person: Id): void {
     this.meant.set(person);
     this.menu().toggle(event);
+  }
+
+  /** Nobody is switched on from outside: they are asked. */
+  private voiceWish(who: Id): MenuItem {
+    return this.voices().get(who) === 'on'
+      ? { label: 'Mute', command: () => this.wish.emit({ kind: 'mute', who }) }
+      : {
+          label: 'Ask to switch the microphone on',
+          command: () => this.wish.emit({ kind: 'ask', who }),
+        };
   }
 
   private whereIs(person: Person): string {

@@ -16,6 +16,7 @@ import { RouterLink } from '@angular/router';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { isLineThin } from '../../browser/thin-line';
 import { HandedFiles } from '../../materials/handing-over/handed-files';
+import { FeatureViews } from '../../live/features/feature-views';
 import { HandedList } from '../../materials/handing-over/handed-list';
 import { Button } from '../../ui/button/button';
 import { Icon } from '../../ui/icons/icon';
@@ -50,6 +51,7 @@ import { UnreadMessages } from './unread-messages';
     Tip,
     UnreadableNotice,
     ClassStrip,
+    FeatureViews,
     HandedList,
     HelperRoom,
     Icon,

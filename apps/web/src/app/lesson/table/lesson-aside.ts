@@ -119,6 +119,10 @@ export class LessonAside {
         return features.pens.handLead(wish.who);
       case 'lower':
         return features.talk.lower(wish.who);
+      case 'mute':
+        return features.media.mute(wish.who);
+      case 'ask':
+        return features.media.ask(wish.who);
       case 'signals':
         return features.talk.clearSignals();
       default:

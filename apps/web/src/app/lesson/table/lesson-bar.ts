@@ -7,14 +7,16 @@ import { Footprints, LocateFixed, Lock, LockOpen, Presentation } from 'lucide';
 import { Icon } from '../../ui/icons/icon';
 import type { PastWriter } from '../../board/work-area/class-marks';
 import type { BoardSession } from '../../live/board-session';
+import { FeatureViews } from '../../live/features/feature-views';
 import { WhoseInk } from '../../board/whose-ink/whose-ink';
 import { Tip } from '../../ui/tip/tip';
 
 /** Below the page while a lesson is open: who follows whom, pens on this page, and whose ink it is. */
 @Component({
   selector: 'cua-lesson-bar',
-  imports: [Icon, Tip, WhoseInk],
+  imports: [FeatureViews, Icon, Tip, WhoseInk],
   template: `
+    <cua-feature-views at="controls" [given]="{ session: session() }" />
     @if (leader(); as name) {
       <span class="leads" role="status">
         <cua-icon [of]="icons.Presentation" [size]="18" /> <bdi>{{ name }}</bdi> leads

@@ -53,6 +53,8 @@ type Lazy = () => Promise<Type<unknown>>;
 export interface FeatureComponents {
   /** Below the page, in every window of the lesson. */
   readonly belowPage: Lazy | null;
+  /** Among what one does by one touch, in every window of the lesson. */
+  readonly controls: Lazy | null;
   /** Beside the board of the tutor, under who is there. */
   readonly aside: Lazy | null;
   /** Below the page of a replay. */

@@ -6,6 +6,7 @@ import type { FeatureComponents, InRecord, LessonFeature, Send, Stand } from './
 import { InStepState } from './in-step/in-step-state';
 import { InvalidationState } from './invalidation/invalidation-state';
 import { LessonBoardsState } from './lesson-boards/lesson-boards-state';
+import { MediaState } from './media/media-state';
 import { PensState } from './pens/pens-state';
 import { PointingState } from './pointing/pointing-state';
 import { presenceInRecord } from './presence/in-record';
@@ -47,10 +48,21 @@ export const FEATURES = {
     state: (send) => new CaptionsState(send),
     views: {
       belowPage: () => import('./captions/captions-bar').then((m) => m.CaptionsBar),
+      controls: null,
       aside: () => import('./captions/captions-choice').then((m) => m.CaptionsChoice),
       replay: () => import('./captions/replay-captions').then((m) => m.ReplayCaptions),
     },
     inRecord: captionsInRecord,
+  },
+  media: {
+    state: (send) => new MediaState(send),
+    views: {
+      belowPage: () => import('./media/voice-notice').then((m) => m.VoiceNotice),
+      controls: () => import('./media/microphone-switch').then((m) => m.MicrophoneSwitch),
+      aside: () => import('./media/mute-all').then((m) => m.MuteAll),
+      replay: null,
+    },
+    inRecord: null,
   },
   door: { state: (send) => new LessonDoorState(send), views: null, inRecord: null },
   invalidation: { state: () => new InvalidationState(), views: null, inRecord: null },

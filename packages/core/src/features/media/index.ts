@@ -1,0 +1,3 @@
+export * from './description.js';
+export * from './messages.js';
+export * from './microphone.js';
