@@ -35,6 +35,7 @@ describe('voices, as a window knows them', () => {
   let paths: PretendPath[];
   let state: MediaState;
   let context: AudioContext;
+  let isAble: boolean;
   const path = (): PretendPath => paths.at(-1)!;
   const said = (): Microphone[] =>
     sent.flatMap((message) => (message.kind === 'media.microphone' ? [message.microphone] : []));
@@ -53,9 +54,11 @@ describe('voices, as a window knows them', () => {
   beforeEach(() => {
     context = new AudioContext();
     sent = [];
+    isAble = true;
     paths = [];
     state = new MediaState(
       (message) => sent.push(message) > 0,
+      () => isAble,
       () => {
         paths.push(new PretendPath());
         return path();
@@ -108,6 +111,24 @@ describe('voices, as a window knows them', () => {
     path().received.set(new Map());
     windows(['w1', 'maren', 'off']);
     expect(audio().srcObject).toBeNull();
+  });
+
+  it('are played in one of somebody’s windows: where they speak, else where they came last', () => {
+    const plays = spyOn(HTMLMediaElement.prototype, 'play').and.resolveTo();
+    path().received.set(new Map([['w3', track()]]));
+    const isHeard = (own: Microphone, others: Microphone, last = false): boolean => {
+      const two: [string, string, Microphone][] = [
+        ['w1', 'maren', own],
+        ['w2', 'maren', others],
+      ];
+      windows(...(last ? two.reverse() : two), ['w3', 'ida', 'on']);
+      return !(plays.calls.first().object as HTMLAudioElement).muted;
+    };
+    expect(isHeard('off', 'off')).toBeFalse();
+    expect(isHeard('off', 'off', true)).toBeTrue();
+    expect(isHeard('off', 'muted', true)).toBeFalse();
+    expect(isHeard('on', 'muted')).toBeTrue();
+    expect(isHeard('muted', 'on')).toBeFalse();
   });
 
   it('wait for a touch where the browser wants one', async () => {
@@ -168,6 +189,21 @@ describe('voices, as a window knows them', () => {
       expect(MICROPHONE_FAULTS[fault]).toMatch(/switch it on again\.$/);
     }
     expect(said()).toEqual([]);
+  });
+
+  it('that the browser can’t carry are told once somebody speaks, and by the switch', async () => {
+    isAble = false;
+    state.clear();
+    begin();
+    windows(['w1', 'maren', 'off'], ['w3', 'ida', 'off']);
+    expect(state.fault()).toBeNull();
+    windows(['w1', 'maren', 'off'], ['w3', 'ida', 'on']);
+    expect(state.fault()).toBe('unable');
+    state.fault.set(null);
+    windows(['w1', 'maren', 'off'], ['w3', 'ida', 'on'], ['w4', 'noor', 'on']);
+    expect(state.fault()).toBeNull();
+    await state.toggle();
+    expect([state.fault(), state.own(), paths.length]).toEqual(['unable', 'off', 1]);
   });
 
   it('that go while they are on are told', async () => {

@@ -55,6 +55,8 @@ export class MediaState implements LessonFeature<'media'> {
     'media.windows': ({ windows }) => {
       this.windows.set(windows);
       this.connect();
+      // Told once, when there is something to be missed.
+      if (!this.isAble() && !this.isTold && this.others('on').length > 0) this.tellUnable();
     },
     'media.describe': ({ from, description }) =>
       this.path?.hear(from, { kind: 'media.describe', description }),
@@ -77,10 +79,13 @@ export class MediaState implements LessonFeature<'media'> {
   private level: VoiceLevel | null = null;
   /** When somebody was heard last, by the clock of the page. */
   private readonly spoke = new Map<Id, number>();
+  private isTold = false;
   private looking: Subscription | null = null;
 
   constructor(
     private readonly send: Send,
+    /** Some browsers are built without what carries voices. */
+    private readonly isAble = (): boolean => 'RTCPeerConnection' in globalThis,
     private readonly makePath: MakePath = (window, servers, send) =>
       new Mesh(window, servers, (message) => void send(message)),
   ) {}
@@ -93,6 +98,7 @@ export class MediaState implements LessonFeature<'media'> {
   clear(): void {
     this.path?.close();
     this.path = null;
+    this.isTold = false;
     this.windows.set([]);
     this.player.play(new Map(), new Set());
     this.release();
@@ -102,6 +108,7 @@ export class MediaState implements LessonFeature<'media'> {
 
   /** One touch: on, or muted. The first one asks the browser for the microphone. */
   async toggle(): Promise<void> {
+    if (!this.isAble()) return this.tellUnable();
     if (!this.path) return;
     this.askedBy.set(null);
     this.mutedBy.set(null);
@@ -134,6 +141,7 @@ export class MediaState implements LessonFeature<'media'> {
   private enter(window: Id, servers: readonly IceServer[]): void {
     this.path?.close();
     this.me = window;
+    if (!this.isAble()) return;
     this.path = this.makePath(window, servers, this.send);
     if (this.own() !== 'off') this.send({ kind: 'media.microphone', microphone: this.own() });
     if (this.track) this.path.sendVoice(this.track);
@@ -142,14 +150,41 @@ export class MediaState implements LessonFeature<'media'> {
 
   /** Windows of one's own aren't heard: one voice would be in the room twice. */
   private connect(): void {
-    const mine = this.windows().find(({ id }) => id === this.me);
-    const others = this.windows().filter(({ person }) => person !== mine?.person);
-    this.path?.connect(mine ? others.map(({ id }) => id) : []);
+    this.path?.connect(this.others().map(({ id }) => id));
     this.play();
   }
 
+  /** Windows of others: all, or those whose microphone is this. */
+  private others(is?: Microphone): readonly MediaWindow[] {
+    const mine = this.windows().find(({ id }) => id === this.me);
+    if (!mine) return [];
+    return this.windows().filter(
+      ({ person, microphone }) => person !== mine.person && (!is || microphone === is),
+    );
+  }
+
+  private tellUnable(): void {
+    this.isTold = true;
+    this.fault.set('unable');
+  }
+
+  /**
+   * Of somebody with several windows one plays: that with the microphone on, else muted, else the one that came last. Two
+   * loudspeakers a moment apart can't be listened to.
+   */
+  private plays(): boolean {
+    const all = this.windows();
+    const me = all.find(({ id }) => id === this.me)?.person;
+    const mine = all.filter(({ person }) => person === me).reverse();
+    const one = (is: Microphone): MediaWindow | undefined =>
+      mine.find(({ microphone }) => microphone === is);
+    return (one('on') ?? one('muted') ?? mine[0])?.id === this.me;
+  }
+
   private play(): void {
-    const heard = this.windows().filter(({ microphone }) => microphone === 'on');
+    const heard = this.plays()
+      ? this.windows().filter(({ microphone }) => microphone === 'on')
+      : [];
     this.player.play(this.path?.received() ?? new Map(), new Set(heard.map(({ id }) => id)));
   }
 

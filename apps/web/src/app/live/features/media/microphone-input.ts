@@ -1,5 +1,5 @@
 /** Why there is no voice of this window. */
-export type MicrophoneFault = 'not-secure' | 'denied' | 'missing' | 'busy' | 'gone';
+export type MicrophoneFault = 'not-secure' | 'denied' | 'missing' | 'busy' | 'gone' | 'unable';
 
 /** What is said of it, and what to do. */
 export const MICROPHONE_FAULTS: Readonly<Record<MicrophoneFault, string>> = {
@@ -9,6 +9,8 @@ export const MICROPHONE_FAULTS: Readonly<Record<MicrophoneFault, string>> = {
     'The browser doesn’t allow the microphone here. Press the sign beside the address, allow the microphone, and switch it on again.',
   missing: 'No microphone was found. Plug in a headset or a microphone, and switch it on again.',
   busy: 'Another program has the microphone. Close that program, and switch it on again.',
+  unable:
+    'This browser can’t carry voices: you hear nobody, and nobody hears you. Come in with another browser, such as Firefox or Chromium.',
   gone: 'The microphone is gone. Plug it in, or another one, and switch it on again.',
 };
 

@@ -37,7 +37,9 @@ import { MICROPHONE_FAULTS } from './microphone-input';
     @if (fault(); as words) {
       <p role="alert">
         {{ words }}
-        <button type="button" cuaButton (click)="state().fault.set(null)">Just listen</button>
+        <button type="button" cuaButton (click)="state().fault.set(null)">
+          {{ hears() ? 'Just listen' : 'All right' }}
+        </button>
       </p>
     }
   `,
@@ -69,6 +71,8 @@ export class VoiceNotice {
     const fault = this.state().fault();
     return fault && MICROPHONE_FAULTS[fault];
   });
+
+  protected readonly hears = computed(() => this.state().fault() !== 'unable');
 
   protected toggle(): void {
     void this.state().toggle();
