@@ -21,6 +21,10 @@ import type { Voice } from './media-state';
     }
   `,
   styles: `
+    /* Where there is nothing to show, it takes no room. */
+    :host {
+      display: contents;
+    }
     span {
       display: inline-grid;
       place-items: center;
