@@ -156,6 +156,8 @@ describe('voices, as a window knows them', () => {
     expect(state.askedBy()).toBeNull();
     state.handlers['media.mute']({ kind: 'media.mute', by: 'maren' });
     expect([state.own(), voice.enabled, state.mutedBy()]).toEqual(['muted', false, 'maren']);
+    state.handlers['media.ask']({ kind: 'media.ask', by: 'maren' });
+    expect([state.askedBy(), state.mutedBy(), state.own()]).toEqual(['maren', null, 'muted']);
     await state.toggle();
     expect([state.own(), state.mutedBy()]).toEqual(['on', null]);
   });

@@ -15,7 +15,6 @@ import { VoicePlayer } from './voice-player';
 const LOOK = 250;
 /** From here on it is a voice and not the room: -40 dB of full scale. Common practice, no source. */
 const VOICE = 0.01;
-
 /** How long somebody still speaks who draws breath, in ms. Common practice, no source. */
 const BREATH = 1000;
 
@@ -68,7 +67,10 @@ export class MediaState implements LessonFeature<'media'> {
       this.mutedBy.set(by);
     },
     'media.ask': ({ by }) => {
-      if (this.own() !== 'on') this.askedBy.set(by);
+      if (this.own() === 'on') return;
+      this.askedBy.set(by);
+      // Whoever is asked to speak needn't be told any more that they were muted.
+      this.mutedBy.set(null);
     },
   };
 
