@@ -94,6 +94,21 @@ describe('what a thinned line looks like', () => {
     );
   });
 
+  it('reaches as far as it was drawn, where the same way is gone over again', () => {
+    const ends = [400, 0, 400, 0, 0, 400].map((x) => ({ x, y: 30 }));
+    const points = alongCorners(ends, 12);
+    const thinned = thinPoints(points, 2.4);
+    const after = drawn(thinned, 2.4);
+    expect(apart(drawn(points, 2.4), after)).toBeLessThan(0.34);
+    expect(Math.min(...after.map(({ x }) => x))).toBe(0);
+    expect(thinned.length).toBeLessThanOrEqual(3 * ends.length);
+    // Going there and back by less than a hand trembles is nothing to keep.
+    const still = Array.from({ length: 200 }, (_, i) => ({
+      ...{ x: 40 + 0.1 * (i % 2), y: 40, pressure: 0.5, time: 8 * i },
+    }));
+    expect(thinPoints(still, 2.4).length).toBeLessThan(5);
+  });
+
   it('is the handwriting that was drawn, with a good part of its points gone', () => {
     let [all, kept] = [0, 0];
     for (let seed = 0; seed < 30; seed++) {

@@ -5,6 +5,8 @@ import type { InkPoint } from './stroke.js';
 export const THIN_TOLERANCE = 0.12;
 /** How much wider or narrower a line may become from one point to the next without its being seen, in points. */
 const SWELL = 0.25;
+/** From here on a way back is one, and no trembling of the hand, in points. */
+const LEG = 1;
 /** How much wider a pen's line is at full pressure than at none, as a part of its width: see `display/ink.ts`. */
 const RANGE = 1.1;
 
@@ -29,8 +31,33 @@ export function thinPoints(
     const expected = from.pressure + (to.pressure - from.pressure) * along;
     return Math.max(distanceToSegment(p, from, to), Math.abs(p.pressure - expected) * width);
   };
-  const corners = withCorners(points, thin(points.length, offset, tolerance), tolerance);
+  const kept = new Set<number>();
+  const ends = [0, ...turnsBack(points), points.length - 1];
+  for (const [n, to] of ends.entries()) {
+    const from = ends[n - 1] ?? 0;
+    const own = thin(to - from + 1, (i, a, b) => offset(from + i, from + a, from + b), tolerance);
+    for (const i of own) kept.add(from + i);
+  }
+  const corners = withCorners(points, [...kept], tolerance);
   return withSwelling(points, corners, width).map((i) => points[i]!);
+}
+
+/**
+ * Where the pen turns back. Such a point may lie on the straight way from one before it to one after it, where that is
+ * gone over again: without it the line would end before it did.
+ */
+function turnsBack(points: readonly InkPoint[]): number[] {
+  const turns: number[] = [];
+  // The last place that was somewhere else.
+  let before = 0;
+  for (let i = 1; i + 1 < points.length; i++) {
+    if (distanceOf(points, i, i + 1) < LEG) continue;
+    const [from, at, to] = [points[before]!, points[i]!, points[i + 1]!];
+    const isBack = (at.x - from.x) * (to.x - at.x) + (at.y - from.y) * (to.y - at.y) < 0;
+    if (isBack && distanceOf(points, before, i) >= LEG) turns.push(i);
+    before = i;
+  }
+  return turns;
 }
 
 /**
