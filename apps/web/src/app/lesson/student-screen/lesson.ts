@@ -16,6 +16,7 @@ import { RouterLink } from '@angular/router';
 import { BookOpen, FileDown, Footprints, MessagesSquare, Presentation, SquarePen } from 'lucide';
 import { isLineThin } from '../../browser/thin-line';
 import { HandedFiles } from '../../materials/handing-over/handed-files';
+import { matches, PHONE_ON_ITS_SIDE } from '../../ui/theme/matches';
 import { FeatureViews } from '../../live/features/feature-views';
 import { HandedList } from '../../materials/handing-over/handed-list';
 import { Button } from '../../ui/button/button';
@@ -93,6 +94,7 @@ export class LessonScreen {
   protected readonly talking = signal(false);
   /** Whether there is only the page in the window, and few tools. */
   protected readonly pageOnly = signal(false);
+  protected readonly isOnItsSide = matches(PHONE_ON_ITS_SIDE);
   protected readonly unread = new UnreadMessages(this.session, this.talking);
   /** Looking at what one was handed. */
   protected readonly keeping = signal(false);

@@ -10,6 +10,9 @@ export const WIDE_WINDOW = '(min-width: 1101px)';
 /** A window with room for columns beside one another: wider than `$tablet` of the breakpoints. */
 export const ABOVE_TABLET = '(min-width: 901px)';
 
+/** A phone on its side: little room below the page, and enough above it. */
+export const PHONE_ON_ITS_SIDE = '(max-height: 480px) and (min-width: 721px)';
+
 /** Whether a media query holds, as long as who asks is there. In an injection context. */
 export function matches(query: string): Signal<boolean> {
   const list = matchMedia(query);
