@@ -295,11 +295,9 @@ export class LiveService implements Classroom {
     }
     const { lesson } = connection;
     if (!lesson) return;
-    this.features.of.pointing.leave(connection);
-    this.features.of.media.leave(connection);
+    this.features.leave(connection);
     this.keep(this.lessons.windowClosed(lesson, connection.person), 'attendance');
     this.tellPeople(lesson);
-    this.features.of.presence.tellWindows(lesson);
   }
 
   offer(connection: LiveConnection, board: Id, ops: Operation[]): void {

@@ -14,6 +14,7 @@ export {
   isSessionDescription,
   MAX_DESCRIPTION,
   MediaWindow,
+  Muted,
   Microphone,
   sendsNothing,
   SessionDescription,

@@ -1,2 +1,2 @@
 /** Number of this protocol. A browser with another one is asked to reload. */
-export const PROTOCOL = 14;
+export const PROTOCOL = 15;

@@ -23,6 +23,8 @@ export interface LiveFeature<Name extends FeatureName> {
   /** Throws nothing but what is wrong with the server: that ends the window, and nothing else. */
   readonly handlers: ClientHandlers<Name>;
   sendSnapshot(window: LiveConnection): void;
+  /** A window has gone out of its lesson, and isn't one of those that are told of it any more. */
+  leave(window: LiveConnection): void;
   /** Takes up what held in an open lesson before the server was stopped. */
   restore(lesson: LiveLesson): Promise<void> | void;
 }

@@ -55,4 +55,8 @@ export class LiveFeatures {
   sendSnapshot(window: LiveConnection): void {
     for (const feature of this.all) feature.sendSnapshot(window);
   }
+
+  leave(window: LiveConnection): void {
+    for (const feature of this.all) feature.leave(window);
+  }
 }

@@ -48,7 +48,12 @@ export const FEATURES = {
   ink: { live: () => new LiveInk(), kept: null },
   // Nothing is said of it by windows, and who comes has fetched all anew.
   invalidation: {
-    live: () => ({ handlers: {}, restore: () => undefined, sendSnapshot: () => undefined }),
+    live: () => ({
+      handlers: {},
+      restore: () => undefined,
+      sendSnapshot: () => undefined,
+      leave: () => undefined,
+    }),
     kept: null,
   },
 } satisfies { readonly [Name in HandledFeature]: ServerFeature<Name> };

@@ -142,7 +142,7 @@ export class LessonLine {
   close(): void {
     clearInterval(this.watch);
     this.subscription.unsubscribe();
-    this.features.media.clear();
+    this.lessonState.leave();
     this.link.close();
   }
 
@@ -178,7 +178,7 @@ export class LessonLine {
         break;
       case 'ended':
         // Whoever is sent out is heard by nobody and hears nobody, at once.
-        this.features.media.clear();
+        this.lessonState.leave();
         if (event.code === CLOSE.over) this.end();
         else if (event.code === CLOSE.old) this.line.set('old');
         else if (event.code === CLOSE.door) this.line.set('door');

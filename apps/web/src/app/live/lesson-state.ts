@@ -25,7 +25,7 @@ export class LessonState {
 
   begin(lesson: { id: Id; openedAt: number } | null): void {
     this.lesson.set(lesson);
-    for (const feature of Object.values(this.features)) feature.begin();
+    for (const feature of Object.values(this.features)) feature.begin(lesson?.id ?? null);
     if (lesson) this.wishes.begin();
     else this.clear();
   }
@@ -38,6 +38,11 @@ export class LessonState {
   over(): void {
     this.lesson.set(null);
     this.clear();
+  }
+
+  /** This window is out of the lesson, or closed. */
+  leave(): void {
+    for (const feature of Object.values(this.features)) feature.leave();
   }
 
   /** What is of no feature is left to the others that it is for. */

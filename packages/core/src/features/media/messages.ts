@@ -3,7 +3,7 @@ import { Id } from '../../id/index.js';
 import { liveFeature } from '../feature.js';
 import { SMALL } from '../limits.js';
 import { IceCandidate, SessionDescription } from './description.js';
-import { IceServer, Microphone, MediaWindow } from './microphone.js';
+import { IceServer, MediaWindow, Microphone, Muted } from './microphone.js';
 
 /** Voices: windows agree, two by two, on how they are sent, and everyone knows whose microphone is on. */
 export const media = liveFeature({
@@ -36,12 +36,21 @@ export const media = liveFeature({
   serverMessages: {
     'media.describe': { from: Id, description: SessionDescription },
     'media.candidate': { from: Id, candidate: IceCandidate },
-    /** To who comes: the window's own id, and servers by which windows find a way to one another. */
-    'media.begin': { window: Id, servers: z.array(IceServer) },
+    /**
+     * To who comes: the window's own id, servers by which windows find a way to one another, and how often its person was
+     * muted in this lesson. Where that is more than the window knows of, it was muted while its line was away.
+     */
+    'media.begin': {
+      window: Id,
+      servers: z.array(IceServer),
+      /** Whether they may be heard; otherwise they only listen. */
+      speaks: z.boolean(),
+      muted: Muted,
+    },
     /** Every window of the lesson and what its microphone is: whenever one comes, goes or changes. */
     'media.windows': { windows: z.array(MediaWindow) },
-    /** This window was muted. */
-    'media.mute': { by: Id },
+    /** Who looks through this window was muted. */
+    'media.mute': { muted: Muted },
     /** Somebody would like to hear who looks through this window. */
     'media.ask': { by: Id },
   },

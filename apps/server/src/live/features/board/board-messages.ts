@@ -32,6 +32,10 @@ export class BoardMessages implements LiveFeature<'board'> {
     // See above.
   }
 
+  leave(): void {
+    // Its boards are closed before it goes.
+  }
+
   private open(window: LiveConnection, board: Id | null, since: number): void {
     // Whoever keeps asking for boards to be sent has had them.
     if (!this.opening.take(window)) return window.refuse('message-too-many');

@@ -41,6 +41,10 @@ export class Captioning implements LiveFeature<'captions'> {
     if (window.lesson) window.tell(this.state(window.lesson));
   }
 
+  leave(): void {
+    // Who types may come back.
+  }
+
   /** The person who is named types from now on, and nobody else. */
   private name({ lesson }: LiveConnection, who: Id | null): void {
     if (!lesson || (who !== null && lesson.person(who)?.door !== 'in')) return;

@@ -28,4 +28,8 @@ export class DoorWords implements LiveFeature<'door'> {
     if (lesson && maySee(window.viewer, 'tutors'))
       window.tell({ kind: 'door', arrivals: lesson.arrivals() });
   }
+
+  leave(): void {
+    // Who is in may come back.
+  }
 }

@@ -70,6 +70,10 @@ export class Leading implements LiveFeature<'inStep'> {
       window.tell({ kind: 'view', ...view, once: false });
   }
 
+  leave(): void {
+    // What was led to stays.
+  }
+
   private isForAll(lesson: LiveLesson, board: Id, { page }: View): boolean {
     return this.classroom.audienceOf(lesson, board, page) === 'everyone';
   }

@@ -16,4 +16,8 @@ export class LiveInk implements LiveFeature<'ink'> {
   sendSnapshot(): void {
     // See above.
   }
+
+  leave(): void {
+    // A stroke under way ends with the board.
+  }
 }

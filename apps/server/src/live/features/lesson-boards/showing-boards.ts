@@ -24,6 +24,10 @@ export class ShowingBoards implements LiveFeature<'lessonBoards'> {
     if (window.lesson) this.tellOne(window, window.lesson);
   }
 
+  leave(): void {
+    // The class has them all the same.
+  }
+
   /** The class has another board, or one of them is called something else. */
   tell(lesson: LiveLesson): void {
     for (const window of this.service.windows(lesson)) this.tellOne(window, lesson);

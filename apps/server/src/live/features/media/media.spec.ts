@@ -153,6 +153,23 @@ describe('voices', () => {
     expect(noor.told.some(({ kind }) => kind === 'media.ask')).toBeFalse();
   });
 
+  it('of somebody whose line is away are muted, too: they are told as they come back', async () => {
+    const { maren, ana, student } = await house.lesson();
+    const { you: tutors } = await maren.hears('welcome');
+    expect((await ana.hears('media.begin')).muted).toEqual({ times: 0, by: null });
+    ana.send({ kind: 'media.microphone', microphone: 'on' });
+    await maren.hears('media.windows', isOn(1));
+    ana.socket.close();
+    const isThere = (): boolean =>
+      maren.told.flatMap((m) => (m.kind === 'media.windows' ? [m.windows] : [])).at(-1)!.length > 1;
+    await maren.hears('media.windows', () => !isThere());
+    maren.send({ kind: 'media.mute', who: 'all' });
+    maren.send({ kind: 'media.mute', who: tutors });
+    expect((await maren.hears('media.mute')).muted).toEqual({ times: 1, by: tutors });
+    const again = await house.window(student);
+    expect((await again.hears('media.begin')).muted).toEqual({ times: 1, by: tutors });
+  });
+
   it('are sent to who watches, and not by them', async () => {
     const { maren } = await house.lesson();
     await house.setDoor('ask');

@@ -4,9 +4,10 @@ import type {
   IceCandidate,
   Id,
   Microphone,
+  Muted,
   SessionDescription,
 } from '@cuaderno/core';
-import type { LiveLesson } from '../../../lessons/live-lesson.js';
+import type { LiveLesson, Participant } from '../../../lessons/live-lesson.js';
 import type { Classroom } from '../../classroom.js';
 import type { LiveConnection } from '../../connection.js';
 import { WindowAllowances } from '../../window-allowances.js';
@@ -22,6 +23,8 @@ const CANDIDATES = [20, 400] as const;
 /** How often a window may switch its microphone, and how often one who teaches may mute and ask. */
 const SWITCHES = [4, 40] as const;
 
+type MutedWho = Extract<ClientMessage, { kind: 'media.mute' }>['who'];
+
 /** Voices go from window to window: here is only what windows need to find one another, and who is heard. */
 export class Media implements LiveFeature<'media'> {
   readonly handlers: ClientHandlers<'media'> = {
@@ -36,6 +39,7 @@ export class Media implements LiveFeature<'media'> {
   private readonly candidates = new WindowAllowances(...CANDIDATES);
   private readonly switches = new WindowAllowances(...SWITCHES);
   private readonly microphones = new WeakMap<LiveConnection, Microphone>();
+  private readonly muted = new WeakMap<LiveLesson, Map<Id, Muted>>();
 
   constructor(
     private readonly classroom: Classroom,
@@ -50,7 +54,9 @@ export class Media implements LiveFeature<'media'> {
     const { lesson } = window;
     if (!lesson) return;
     const servers = this.servers.for(window.person);
-    window.tell({ kind: 'media.begin', window: window.id, servers });
+    const muted = this.mutedOf(lesson).get(window.person) ?? { times: 0, by: null };
+    const speaks = window.role !== 'watcher';
+    window.tell({ kind: 'media.begin', window: window.id, servers, speaks, muted });
     this.tell(lesson);
   }
 
@@ -84,25 +90,38 @@ export class Media implements LiveFeature<'media'> {
   }
 
   /** Windows play nothing of one whose microphone isn't on: whoever is muted is heard by nobody, whatever their browser does. */
-  private mute(
-    from: LiveConnection,
-    who: Extract<ClientMessage, { kind: 'media.mute' }>['who'],
-  ): void {
+  private mute(from: LiveConnection, who: MutedWho): void {
     const { lesson } = from;
     if (!lesson) return;
     if (!this.switches.take(from)) return from.refuse('media-too-many');
-    const isMeant = ({ person, role }: LiveConnection): boolean => {
+    const muted = this.mutedOf(lesson);
+    const meant = new Set<Id>();
+    // Whoever's line is away this moment, too: they come back muted.
+    for (const { id, role } of this.meantBy(who, lesson)) {
       // One who helps mutes neither the tutor nor another who helps.
-      if (teaches(role) && from.role !== 'tutor') return false;
-      if (who !== 'all' && who !== 'all-but-lead') return person === who;
-      return !teaches(role) && (who === 'all' || person !== lesson.lead);
-    };
+      if (teaches(role) && from.role !== 'tutor') continue;
+      meant.add(id);
+      muted.set(id, { times: (muted.get(id)?.times ?? 0) + 1, by: from.person });
+    }
     for (const window of this.classroom.windows(lesson)) {
-      if (!isMeant(window) || this.microphones.get(window) !== 'on') continue;
-      this.microphones.set(window, 'muted');
-      window.tell({ kind: 'media.mute', by: from.person });
+      if (!meant.has(window.person)) continue;
+      if (this.microphones.get(window) === 'on') this.microphones.set(window, 'muted');
+      window.tell({ kind: 'media.mute', muted: muted.get(window.person)! });
     }
     this.tell(lesson);
+  }
+
+  private meantBy(who: MutedWho, lesson: LiveLesson): readonly Participant[] {
+    if (who === 'all') return lesson.students();
+    if (who === 'all-but-lead') return lesson.students().filter(({ id }) => id !== lesson.lead);
+    const one = lesson.person(who);
+    return one ? [one] : [];
+  }
+
+  private mutedOf(lesson: LiveLesson): Map<Id, Muted> {
+    const known = this.muted.get(lesson) ?? new Map<Id, Muted>();
+    this.muted.set(lesson, known);
+    return known;
   }
 
   private ask(from: LiveConnection, who: Id): void {

@@ -76,6 +76,10 @@ export class PenControl implements LiveFeature<'pens'> {
     if (lesson) window.tell(classOf(lesson));
   }
 
+  leave(): void {
+    // Pens are people’s.
+  }
+
   tellClass(lesson: LiveLesson): void {
     const message = classOf(lesson);
     // It may have been closed while something of it was kept.

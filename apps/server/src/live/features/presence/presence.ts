@@ -29,6 +29,10 @@ export class Presence implements LiveFeature<'presence'> {
     // See above.
   }
 
+  leave({ lesson }: LiveConnection): void {
+    if (lesson) this.tellWindows(lesson);
+  }
+
   /** How long a word takes to a window and back, in ms. */
   measured(window: LiveConnection, ms: number): void {
     const { lesson } = window;

@@ -113,6 +113,10 @@ export class Talking implements LiveFeature<'talk'> {
     if (lines.length > 0) window.tell({ kind: 'chat', lines });
   }
 
+  leave(): void {
+    // A hand stays up: whoever raised it may come back.
+  }
+
   private mayWrite(from: LiveConnection, to: ChatTo): boolean {
     // One who helps writes to the tutor alone, too.
     if (teaches(from.role) && to !== 'tutor') return to === 'all' || isInside(from, to);

@@ -29,10 +29,18 @@ export type ServerHandlers<Name extends FeatureName> = {
  */
 export interface LessonFeature<Name extends FeatureName> {
   readonly handlers: ServerHandlers<Name>;
-  /** The line is there, also again: what was put out meanwhile isn't told, what still stands comes. */
-  begin(): void;
+  /**
+   * The line is there, also again: what was put out meanwhile isn't told, what still stands comes.
+   * @param lesson the one that is open on it
+   */
+  begin(lesson: Id | null): void;
   /** No lesson is open on the board any more: nothing is left of the one that was. */
   clear(): void;
+  /**
+   * This window is out of the lesson, or closed. What is known stays in sight; nothing goes out or comes any more, and what
+   * it has of the machine is given back.
+   */
+  leave(): void;
 }
 
 /** The lesson that a component of a feature is in: who is here, and its own feature's state, of all there are. */

@@ -55,7 +55,7 @@ export const FEATURES = {
     inRecord: captionsInRecord,
   },
   media: {
-    state: (send) => new MediaState(send),
+    state: (send, stand, people) => new MediaState(send, stand, people),
     views: {
       belowPage: () => import('./media/voice-notice').then((m) => m.VoiceNotice),
       controls: () => import('./media/microphone-switch').then((m) => m.MicrophoneSwitch),

@@ -51,6 +51,10 @@ export class CaptionsState implements LessonFeature<'captions'> {
     this.unconfirmed.set([]);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   /** Names who types them. */
   setWriter(who: Id | null): void {
     this.send({ kind: 'captions.writer', who });

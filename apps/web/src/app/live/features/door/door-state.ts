@@ -25,6 +25,10 @@ export class LessonDoorState implements LessonFeature<'door'> {
     this.arrivals.set([]);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   /**
    * What is said to someone at the door, or in the lesson.
    * @param as what they are let in as, if that is another than they come as; the tutor's alone to say

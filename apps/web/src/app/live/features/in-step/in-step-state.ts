@@ -41,6 +41,10 @@ export class InStepState implements LessonFeature<'inStep'> {
     this.led.set(null);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   setStep(on: boolean): void {
     this.stand({ kind: 'step', on }, () => this.on() === on);
   }

@@ -23,4 +23,8 @@ export class InvalidationState implements LessonFeature<'invalidation'> {
   clear(): void {
     // It only ever goes up.
   }
+
+  leave(): void {
+    // It has nothing of the machine.
+  }
 }

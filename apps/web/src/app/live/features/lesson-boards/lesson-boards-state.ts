@@ -24,6 +24,10 @@ export class LessonBoardsState implements LessonFeature<'lessonBoards'> {
     this.boards.set([]);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   /** Whether the class has a board. */
   isShown(board: Id): boolean {
     return this.shown().some(({ id }) => id === board);

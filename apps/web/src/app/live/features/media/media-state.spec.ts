@@ -43,8 +43,11 @@ describe('voices, as a window knows them', () => {
     context.createMediaStreamDestination().stream.getAudioTracks()[0]!;
   const asks = (answer: () => Promise<MediaStream>): jasmine.Spy =>
     spyOn(navigator.mediaDevices, 'getUserMedia').and.callFake(answer);
-  const begin = (window = 'w1'): void =>
-    state.handlers['media.begin']({ kind: 'media.begin', window, servers: [] });
+  const begin = (window = 'w1', times = 0): void =>
+    state.handlers['media.begin']({
+      ...{ kind: 'media.begin', window, servers: [], speaks: true },
+      muted: { times, by: times > 0 ? 'maren' : null },
+    });
   const windows = (...all: [id: string, person: string, microphone: Microphone][]): void =>
     state.handlers['media.windows']({
       kind: 'media.windows',
@@ -58,6 +61,8 @@ describe('voices, as a window knows them', () => {
     paths = [];
     state = new MediaState(
       (message) => sent.push(message) > 0,
+      (message) => void sent.push(message),
+      () => [],
       () => isAble,
       () => {
         paths.push(new PretendPath());
@@ -154,7 +159,7 @@ describe('voices, as a window knows them', () => {
     // Asked for what is done already, one isn't bothered.
     state.handlers['media.ask']({ kind: 'media.ask', by: 'maren' });
     expect(state.askedBy()).toBeNull();
-    state.handlers['media.mute']({ kind: 'media.mute', by: 'maren' });
+    state.handlers['media.mute']({ kind: 'media.mute', muted: { times: 1, by: 'maren' } });
     expect([state.own(), voice.enabled, state.mutedBy()]).toEqual(['muted', false, 'maren']);
     state.handlers['media.ask']({ kind: 'media.ask', by: 'maren' });
     expect([state.askedBy(), state.mutedBy(), state.own()]).toEqual(['maren', null, 'muted']);
@@ -210,9 +215,12 @@ describe('voices, as a window knows them', () => {
 
   it('that go while they are on are told', async () => {
     const voice = track();
-    asks(async () => new MediaStream([voice]));
+    const asked = asks(async () => new MediaStream([voice]));
     await state.toggle();
+    spyOn(navigator.mediaDevices, 'enumerateDevices').and.resolveTo([]);
+    asked.and.rejectWith(new DOMException('', 'NotFoundError'));
     voice.dispatchEvent(new Event('ended'));
+    while (state.fault() !== 'gone') await new Promise((done) => setTimeout(done));
     expect([state.own(), state.fault(), path().voice]).toEqual(['off', 'gone', null]);
     expect(said()).toEqual(['on', 'off']);
   });
@@ -225,6 +233,19 @@ describe('voices, as a window knows them', () => {
     expect([paths[0]!.isClosed, path().voice, said()]).toEqual([true, voice, ['on', 'on']]);
     windows(['w9', 'maren', 'on'], ['w3', 'ida', 'off']);
     expect(path().connected).toEqual(['w3']);
+  });
+
+  it('that were muted while the line was away are muted when it is back', async () => {
+    const voice = track();
+    asks(async () => new MediaStream([voice]));
+    await state.toggle();
+    begin('w8');
+    expect([state.own(), state.mutedBy()]).toEqual(['on', null]);
+    begin('w9', 1);
+    expect([state.own(), voice.enabled, state.mutedBy()]).toEqual(['muted', false, 'maren']);
+    await state.toggle();
+    begin('w10', 1);
+    expect(state.own()).toBe('on');
   });
 
   it('end with the lesson, and the microphone is let go', async () => {

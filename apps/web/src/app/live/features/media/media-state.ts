@@ -1,43 +1,44 @@
 import { computed, signal } from '@angular/core';
-import type { IceServer, MediaWindow, Microphone } from '@cuaderno/core/features';
+import type {
+  IceServer,
+  MediaWindow,
+  Microphone,
+  Muted,
+  Person,
+  ServerMessageOf,
+} from '@cuaderno/core/features';
 import type { Id } from '@cuaderno/core/id';
 import type { Subscription } from 'rxjs';
 import { interval } from 'rxjs';
-import type { LessonFeature, Send, ServerHandlers } from '../feature';
+import type { LessonFeature, Send, ServerHandlers, Stand } from '../feature';
 import type { MediaPath } from './media-path';
 import { Mesh } from './mesh';
-import { openMicrophone } from './microphone-input';
-import type { MicrophoneFault } from './microphone-input';
-import { VoiceLevel } from './voice-level';
+import { OwnMicrophone } from './own-microphone';
+import { keepMicrophone, microphoneIn } from './sound-choice';
+import { Speaking } from './speaking';
 import { VoicePlayer } from './voice-player';
 
 /** How often it is looked who speaks, in ms. */
 const LOOK = 250;
-/** From here on it is a voice and not the room: -40 dB of full scale. Common practice, no source. */
-const VOICE = 0.01;
-/** How long somebody still speaks who draws breath, in ms. Common practice, no source. */
-const BREATH = 1000;
-
 /** Whether somebody is heard, by all their windows. */
 export type Voice = 'on' | 'muted';
+
+type Begin = Extract<ServerMessageOf<'media'>, { kind: 'media.begin' }>;
 
 /** Makes a way for voices; a spec has one of its own. */
 type MakePath = (window: Id, servers: readonly IceServer[], send: Send) => MediaPath;
 
 /** Voices: one's own, and those that are heard here. */
 export class MediaState implements LessonFeature<'media'> {
+  readonly microphone = new OwnMicrophone(() => this.ownChanged());
   /** What this window's own microphone is. */
-  readonly own = signal<Microphone>('off');
-  /** Whether the browser is being asked for the microphone. */
-  readonly isOpening = signal(false);
-  /** Why there is no voice of this window. */
-  readonly fault = signal<MicrophoneFault | null>(null);
+  readonly own = this.microphone.state;
+  /** Why there is no voice of this window, or it hears none. */
+  readonly fault = this.microphone.fault;
   /** Who would like to hear who is at this window. */
   readonly askedBy = signal<Id | null>(null);
   /** Who muted this window. */
   readonly mutedBy = signal<Id | null>(null);
-  /** Who speaks this moment. */
-  readonly speaking = signal<ReadonlySet<Id>>(new Set());
   /** Who has a microphone that isn't off. */
   readonly voices = computed<ReadonlyMap<Id, Voice>>(() => {
     const on = this.windows().filter(({ microphone }) => microphone === 'on');
@@ -48,9 +49,12 @@ export class MediaState implements LessonFeature<'media'> {
     ]);
   });
   readonly player = new VoicePlayer();
+  private readonly voicesSpeaking = new Speaking();
+  /** Who speaks this moment. */
+  readonly speaking = this.voicesSpeaking.now.asReadonly();
 
   readonly handlers: ServerHandlers<'media'> = {
-    'media.begin': ({ window, servers }) => this.enter(window, servers),
+    'media.begin': (message) => this.enter(message),
     'media.windows': ({ windows }) => {
       this.windows.set(windows);
       this.connect();
@@ -61,11 +65,7 @@ export class MediaState implements LessonFeature<'media'> {
       this.path?.hear(from, { kind: 'media.describe', description }),
     'media.candidate': ({ from, candidate }) =>
       this.path?.hear(from, { kind: 'media.candidate', candidate }),
-    'media.mute': ({ by }) => {
-      if (this.own() !== 'on') return;
-      this.set('muted');
-      this.mutedBy.set(by);
-    },
+    'media.mute': ({ muted }) => this.mutedByOther(muted),
     'media.ask': ({ by }) => {
       if (this.own() === 'on') return;
       this.askedBy.set(by);
@@ -77,35 +77,45 @@ export class MediaState implements LessonFeature<'media'> {
   private readonly windows = signal<readonly MediaWindow[]>([]);
   private me: Id | null = null;
   private path: MediaPath | null = null;
-  private track: MediaStreamTrack | null = null;
-  private level: VoiceLevel | null = null;
-  /** When somebody was heard last, by the clock of the page. */
-  private readonly spoke = new Map<Id, number>();
+  /** How often this person was muted in the lesson, as far as this window knows; `null` before it was told. */
+  private mutedTimes: number | null = null;
+  private lesson: Id | null = null;
   private isTold = false;
   private looking: Subscription | null = null;
 
   constructor(
     private readonly send: Send,
+    private readonly stand: Stand,
+    private readonly people: () => readonly Person[],
     /** Some browsers are built without what carries voices. */
     private readonly isAble = (): boolean => 'RTCPeerConnection' in globalThis,
     private readonly makePath: MakePath = (window, servers, send) =>
       new Mesh(window, servers, (message) => void send(message)),
   ) {}
 
-  begin(): void {
+  begin(lesson: Id | null): void {
     // The line is new, and so is this window's id: it comes next.
+    this.lesson = lesson;
   }
 
-  /** The lesson is over, or this window isn't in it any more: nothing is heard, and nothing goes out. */
   clear(): void {
+    this.leave();
+    if (this.lesson) keepMicrophone(this.lesson, 'off');
+    this.lesson = null;
+  }
+
+  /** Nothing is heard, and nothing goes out. In this lesson it goes on as it was, where this tab comes back. */
+  leave(): void {
     this.path?.close();
     this.path = null;
+    this.me = null;
     this.isTold = false;
+    this.mutedTimes = null;
     this.windows.set([]);
     this.player.play(new Map(), new Set());
-    this.release();
-    this.own.set('off');
-    for (const told of [this.fault, this.askedBy, this.mutedBy]) told.set(null);
+    this.microphone.release();
+    this.look();
+    for (const told of [this.askedBy, this.mutedBy]) told.set(null);
   }
 
   /** One touch: on, or muted. The first one asks the browser for the microphone. */
@@ -114,46 +124,65 @@ export class MediaState implements LessonFeature<'media'> {
     if (!this.path) return;
     this.askedBy.set(null);
     this.mutedBy.set(null);
-    if (this.own() === 'on') return this.set('muted');
-    if (this.track) return this.set('on');
-    if (this.isOpening()) return;
-    this.isOpening.set(true);
-    this.fault.set(null);
-    try {
-      const opened = await openMicrophone();
-      if (typeof opened === 'string') return this.fault.set(opened);
-      // The lesson may have ended meanwhile.
-      if (!this.path) return opened.stop();
-      this.take(opened);
-    } finally {
-      this.isOpening.set(false);
-    }
+    if (this.own() === 'on') return this.microphone.set('muted');
+    await this.microphone.open('on');
   }
 
   /** Mutes somebody, or all students, or those of them who don't lead. */
   mute(who: Id | 'all' | 'all-but-lead'): void {
-    this.send({ kind: 'media.mute', who });
+    this.stand({ kind: 'media.mute', who }, () => {
+      const isAll = who === 'all' || who === 'all-but-lead';
+      const on = this.people().filter(
+        ({ id, role }) =>
+          (isAll ? role === 'student' : id === who) && this.voices().get(id) === 'on',
+      );
+      // Who leads may be on.
+      return on.length <= (who === 'all-but-lead' ? 1 : 0);
+    });
   }
 
   /** Asks somebody to switch on. */
   ask(who: Id): void {
-    this.send({ kind: 'media.ask', who });
+    this.stand({ kind: 'media.ask', who }, () => this.voices().get(who) === 'on');
   }
 
-  private enter(window: Id, servers: readonly IceServer[]): void {
+  private enter({ window, servers, speaks, muted }: Begin): void {
     this.path?.close();
+    const isFirst = this.me === null;
     this.me = window;
     if (!this.isAble()) return;
     this.path = this.makePath(window, servers, this.send);
+    // Somebody muted this person while the line was away, as far as a server knows that was stopped meanwhile.
+    if (this.mutedTimes !== null && muted.times > this.mutedTimes) this.mutedByOther(muted);
+    this.mutedTimes = muted.times;
     if (this.own() !== 'off') this.send({ kind: 'media.microphone', microphone: this.own() });
-    if (this.track) this.path.sendVoice(this.track);
-    this.looking ??= interval(LOOK).subscribe(() => this.look());
+    if (this.microphone.track) this.path.sendVoice(this.microphone.track);
+    const wished = isFirst && speaks && this.lesson ? microphoneIn(this.lesson) : 'off';
+    if (this.own() === 'off' && wished !== 'off') void this.microphone.open(wished);
+  }
+
+  private mutedByOther({ times, by }: Muted): void {
+    this.mutedTimes = times;
+    if (this.own() !== 'on') return;
+    this.microphone.set('muted');
+    this.mutedBy.set(by);
+  }
+
+  /** Another track, or another state: the others hear that, or nothing. */
+  private ownChanged(): void {
+    const microphone = this.own();
+    this.path?.sendVoice(this.microphone.track);
+    if (!this.path) return;
+    this.send({ kind: 'media.microphone', microphone });
+    if (this.lesson) keepMicrophone(this.lesson, microphone);
+    this.watch();
   }
 
   /** Windows of one's own aren't heard: one voice would be in the room twice. */
   private connect(): void {
     this.path?.connect(this.others().map(({ id }) => id));
     this.play();
+    this.watch();
   }
 
   /** Windows of others: all, or those whose microphone is this. */
@@ -190,53 +219,24 @@ export class MediaState implements LessonFeature<'media'> {
     this.player.play(this.path?.received() ?? new Map(), new Set(heard.map(({ id }) => id)));
   }
 
+  /** Only while anybody can be heard. */
+  private watch(): void {
+    const isHeard = this.windows().some(({ microphone }) => microphone === 'on');
+    if (isHeard) return void (this.looking ??= interval(LOOK).subscribe(() => this.look()));
+    this.looking?.unsubscribe();
+    this.looking = null;
+    this.look();
+  }
+
   /** Who speaks; and what has come meanwhile is played. */
   private look(): void {
     this.play();
-    const speak = this.windows().filter(
-      ({ id, microphone }) =>
-        microphone === 'on' &&
-        (id === this.me ? (this.level?.now ?? 0) : (this.path?.levelOf(id) ?? 0)) > VOICE,
-    );
-    const at = performance.now();
-    for (const { person } of speak) this.spoke.set(person, at);
-    for (const [person, when] of this.spoke)
-      if (at - when > BREATH || this.voices().get(person) !== 'on') this.spoke.delete(person);
-    const before = this.speaking();
-    const now = new Set(this.spoke.keys());
-    if (now.size !== before.size || [...now].some((person) => !before.has(person)))
-      this.speaking.set(now);
-  }
-
-  private take(track: MediaStreamTrack): void {
-    this.track = track;
-    this.level = new VoiceLevel(track);
-    // Pulled out, or no longer allowed.
-    track.onended = () => {
-      this.release();
-      this.path?.sendVoice(null);
-      this.fault.set('gone');
-      this.set('off');
-    };
-    this.set('on');
-    this.path?.sendVoice(track);
-  }
-
-  private set(microphone: Microphone): void {
-    this.own.set(microphone);
-    if (this.track) this.track.enabled = microphone === 'on';
-    this.send({ kind: 'media.microphone', microphone });
-  }
-
-  private release(): void {
-    this.track?.stop();
-    this.track = null;
-    this.level?.close();
-    this.level = null;
-    if (this.path) return;
-    this.looking?.unsubscribe();
-    this.looking = null;
-    this.spoke.clear();
-    this.speaking.set(new Set());
+    const levels = new Map<Id, number>();
+    for (const { id, person, microphone } of this.windows()) {
+      if (microphone !== 'on') continue;
+      const level = id === this.me ? this.microphone.loudness : (this.path?.levelOf(id) ?? 0);
+      levels.set(person, Math.max(level, levels.get(person) ?? 0));
+    }
+    this.voicesSpeaking.look(levels);
   }
 }

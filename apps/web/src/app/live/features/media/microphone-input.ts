@@ -29,12 +29,19 @@ const NAMES: Readonly<Record<string, MicrophoneFault>> = {
 /** For speech: what the loudspeaker says isn't sent back, and the room isn't heard. */
 const SPEECH = { echoCancellation: true, noiseSuppression: true, autoGainControl: true };
 
-/** The voice at this window. */
-export async function openMicrophone(): Promise<MediaStreamTrack | MicrophoneFault> {
+/**
+ * The voice at this window.
+ * @param device the browser's id of the one to speak into; where that isn't there, another is taken, as for `null`
+ */
+export async function openMicrophone(
+  device: string | null,
+): Promise<MediaStreamTrack | MicrophoneFault> {
   // Browsers have it by https and on the machine itself.
   if (!navigator.mediaDevices) return 'not-secure';
   try {
-    const stream = await navigator.mediaDevices.getUserMedia({ audio: SPEECH });
+    const stream = await navigator.mediaDevices.getUserMedia({
+      audio: { ...SPEECH, ...(device !== null && { deviceId: { ideal: device } }) },
+    });
     return stream.getAudioTracks()[0] ?? 'missing';
   } catch (error) {
     const fault = error instanceof DOMException ? NAMES[error.name] : undefined;

@@ -18,7 +18,7 @@ import type { MediaState } from './media-state';
         [class.on]="isOn()"
         [class.speaks]="speaks()"
         [attr.aria-checked]="isOn()"
-        [attr.aria-busy]="state().isOpening()"
+        [attr.aria-busy]="state().microphone.isOpening()"
         [cuaTip]="isOn() ? 'Mute your microphone' : 'Switch your microphone on'"
         (click)="toggle()"
       >

@@ -14,7 +14,11 @@ describe('what is seen of voices', () => {
   const lesson = (me: Person, ...others: Person[]) => {
     const lead = signal<string | null>(null);
     const sent: unknown[] = [];
-    const media = new MediaState((message) => sent.push(message) > 0);
+    const media = new MediaState(
+      (message) => sent.push(message) > 0,
+      (message) => void sent.push(message),
+      () => [],
+    );
     return {
       ...{ media, lead, sent },
       session: {

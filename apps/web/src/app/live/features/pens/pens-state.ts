@@ -40,6 +40,10 @@ export class PensState implements LessonFeature<'pens'> {
     this.endsAt.set(null);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   setTrust(who: Id | 'all', trust: Trust): void {
     this.stand({ kind: 'trust', who, trust }, () => this.isTrust(who, trust));
   }

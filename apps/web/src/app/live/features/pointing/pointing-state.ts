@@ -34,6 +34,10 @@ export class PointingState implements LessonFeature<'pointing'> {
     this.shown.set(NOTHING);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   /** What is shown on the pages of one board. */
   shownOn(board: Id): Overlay {
     const { arrows, lamp } = this.shown();

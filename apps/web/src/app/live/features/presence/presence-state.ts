@@ -25,6 +25,10 @@ export class PresenceState implements LessonFeature<'presence'> {
     this.windows.set([]);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   /** What this window shows, for the tutor to know. */
   showWindow(board: Id, machine: Machine, size: WindowSize, view: View): void {
     this.send({ kind: 'window', board, machine, size, view });

@@ -28,6 +28,10 @@ export class TalkState implements LessonFeature<'talk'> {
     this.chat.set([]);
   }
 
+  leave(): void {
+    // It has nothing of the machine.
+  }
+
   raise(up: boolean): void {
     this.send({ kind: 'hand', up });
   }
