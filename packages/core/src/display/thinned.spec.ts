@@ -102,6 +102,7 @@ describe('what a thinned line looks like', () => {
     expect(apart(drawn(points, 2.4), after)).toBeLessThan(0.34);
     expect(Math.min(...after.map(({ x }) => x))).toBe(0);
     expect(thinned.length).toBeLessThanOrEqual(3 * ends.length);
+    expect(thinPoints([], 2.4)).toEqual([]);
     // Going there and back by less than a hand trembles is nothing to keep.
     const still = Array.from({ length: 200 }, (_, i) => ({
       ...{ x: 40 + 0.1 * (i % 2), y: 40, pressure: 0.5, time: 8 * i },

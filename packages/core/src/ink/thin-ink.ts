@@ -33,8 +33,8 @@ export function thinPoints(
   };
   const kept = new Set<number>();
   const ends = [0, ...turnsBack(points), points.length - 1];
-  for (const [n, to] of ends.entries()) {
-    const from = ends[n - 1] ?? 0;
+  for (const [n, to] of ends.slice(1).entries()) {
+    const from = ends[n]!;
     const own = thin(to - from + 1, (i, a, b) => offset(from + i, from + a, from + b), tolerance);
     for (const i of own) kept.add(from + i);
   }

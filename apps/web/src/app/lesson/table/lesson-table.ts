@@ -29,6 +29,7 @@ import { UnreadableNotice } from '../../board/unreadable/unreadable-notice';
 import type { PastWriter } from '../../board/work-area/class-marks';
 import { WorkArea } from '../../board/work-area/work-area';
 import type { Course } from '../../api/shapes';
+import { FeatureViews } from '../../live/features/feature-views';
 import type { BoardSession } from '../../live/board-session';
 import type { PagesChoice } from '../../materials/chooser/chooser-panel';
 import { Button } from '../../ui/button/button';
@@ -76,6 +77,7 @@ type CourseOfTable = Pick<Course, 'id' | 'name' | 'linkToken' | 'joinCode'> & {
     BoardsDialog,
     Button,
     Elsewhere,
+    FeatureViews,
     FindPanel,
     FocusBack,
     Icon,

@@ -1,5 +1,6 @@
 import { signal } from '@angular/core';
 import type { ClientMessage, Microphone } from '@cuaderno/core/features';
+import { newId } from '@cuaderno/core/id';
 import type { MediaPath, PeerWord } from './media-path';
 import { MediaState } from './media-state';
 import { MICROPHONE_FAULTS } from './microphone-input';
@@ -246,6 +247,30 @@ describe('voices, as a window knows them', () => {
     await state.toggle();
     begin('w10', 1);
     expect(state.own()).toBe('on');
+  });
+
+  it('are as they were where a tab comes back to the lesson, and off in another', async () => {
+    sessionStorage.clear();
+    const [lesson, other] = [newId(), newId()];
+    asks(async () => new MediaStream([track()]));
+    state.begin(lesson);
+    await state.toggle();
+    const comesBack = async (to: string): Promise<Microphone> => {
+      state.leave();
+      state.begin(to);
+      begin();
+      while (state.microphone.isOpening()) await new Promise((done) => setTimeout(done));
+      return state.own();
+    };
+    expect(await comesBack(lesson)).toBe('on');
+    await state.toggle();
+    expect(await comesBack(lesson)).toBe('muted');
+    expect(await comesBack(other)).toBe('off');
+    expect(await comesBack(lesson)).toBe('muted');
+    // Once it is over, nothing goes on.
+    state.clear();
+    expect(await comesBack(lesson)).toBe('off');
+    sessionStorage.clear();
   });
 
   it('end with the lesson, and the microphone is let go', async () => {

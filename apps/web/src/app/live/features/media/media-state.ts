@@ -49,9 +49,9 @@ export class MediaState implements LessonFeature<'media'> {
     ]);
   });
   readonly player = new VoicePlayer();
-  private readonly voicesSpeaking = new Speaking();
+  private readonly speakers = new Speaking();
   /** Who speaks this moment. */
-  readonly speaking = this.voicesSpeaking.now.asReadonly();
+  readonly speaking = this.speakers.now.asReadonly();
 
   readonly handlers: ServerHandlers<'media'> = {
     'media.begin': (message) => this.enter(message),
@@ -114,7 +114,7 @@ export class MediaState implements LessonFeature<'media'> {
     this.windows.set([]);
     this.player.play(new Map(), new Set());
     this.microphone.release();
-    this.look();
+    this.watch();
     for (const told of [this.askedBy, this.mutedBy]) told.set(null);
   }
 
@@ -175,7 +175,6 @@ export class MediaState implements LessonFeature<'media'> {
     if (!this.path) return;
     this.send({ kind: 'media.microphone', microphone });
     if (this.lesson) keepMicrophone(this.lesson, microphone);
-    this.watch();
   }
 
   /** Windows of one's own aren't heard: one voice would be in the room twice. */
@@ -237,6 +236,6 @@ export class MediaState implements LessonFeature<'media'> {
       const level = id === this.me ? this.microphone.loudness : (this.path?.levelOf(id) ?? 0);
       levels.set(person, Math.max(level, levels.get(person) ?? 0));
     }
-    this.voicesSpeaking.look(levels);
+    this.speakers.look(levels);
   }
 }

@@ -3,13 +3,13 @@ import type { Microphone } from '@cuaderno/core/features';
 import type { Subscription } from 'rxjs';
 import { openMicrophone } from './microphone-input';
 import type { MicrophoneFault } from './microphone-input';
-import { rememberSound, soundChoice } from './sound-choice';
+import { chooseMicrophone, chosenMicrophone } from './sound-choice';
 import type { SoundDevice } from './sound-choice';
-import { devicesChanged, KnownDevices } from './sound-devices';
+import { devicesChanged, microphones } from './sound-devices';
 import { VoiceLevel } from './voice-level';
 
 /** What came of the microphone that was spoken into: it is told once, and one speaks on. */
-export interface MicrophoneSwitch {
+export interface MicrophoneChange {
   /** Whether the one before is gone; otherwise a known one has come. */
   readonly isGone: boolean;
   /** The one that is spoken into now. */
@@ -28,10 +28,11 @@ export class OwnMicrophone {
   readonly fault = signal<MicrophoneFault | null>(null);
   /** One that was plugged in meanwhile, and was never used here. */
   readonly plugged = signal<SoundDevice | null>(null);
-  readonly switched = signal<MicrophoneSwitch | null>(null);
+  readonly switched = signal<MicrophoneChange | null>(null);
   track: MediaStreamTrack | null = null;
 
-  private readonly devices = new KnownDevices();
+  /** Ids of those that there are, as far as it was looked. */
+  private known: ReadonlySet<string> = new Set();
   private level: VoiceLevel | null = null;
   private watching: Subscription | null = null;
   /** What it is to be when one is plugged in, where there is none just now. */
@@ -66,7 +67,7 @@ export class OwnMicrophone {
     this.wanted = null;
     this.watching ??= devicesChanged().subscribe(() => void this.lookAgain());
     try {
-      const opened = await openMicrophone(device ?? soundChoice().microphone?.id ?? null);
+      const opened = await openMicrophone(device ?? chosenMicrophone()?.id ?? null);
       if (round !== this.round) return typeof opened === 'string' ? undefined : opened.stop();
       if (typeof opened === 'string') {
         this.fault.set(opened);
@@ -76,7 +77,7 @@ export class OwnMicrophone {
       this.take(opened);
       this.set(as);
       // What is here already isn't new.
-      await this.devices.look();
+      await this.cameSince();
     } finally {
       this.isOpening.set(false);
     }
@@ -85,9 +86,8 @@ export class OwnMicrophone {
   /** Speaks into that one from now on, here and next time. */
   async use(device: SoundDevice): Promise<void> {
     this.plugged.set(null);
-    rememberSound({ microphone: device });
-    const { track } = this;
-    if (track) await this.open(this.state() === 'on' ? 'on' : 'muted', device.id);
+    chooseMicrophone(device);
+    if (this.track) await this.open(this.state() === 'on' ? 'on' : 'muted', device.id);
   }
 
   /** The machine has it back. */
@@ -130,10 +130,8 @@ export class OwnMicrophone {
   }
 
   private async lookAgain(): Promise<void> {
-    const came = await this.devices.look();
-    const plugged = this.plugged();
-    if (plugged && !this.devices.now().microphones.some(({ id }) => id === plugged.id))
-      this.plugged.set(null);
+    const came = await this.cameSince();
+    if (!this.known.has(this.plugged()?.id ?? '')) this.plugged.set(null);
     const [one] = came;
     if (!one) return;
     if (this.wanted && !this.track) {
@@ -142,10 +140,18 @@ export class OwnMicrophone {
       return;
     }
     if (!this.track) return;
-    const known = came.find(({ id }) => id === soundChoice().microphone?.id);
-    if (!known) return this.plugged.set(one);
-    await this.use(known);
+    const chosen = came.find(({ id }) => id === chosenMicrophone()?.id);
+    if (!chosen) return this.plugged.set(one);
+    await this.use(chosen);
     this.tellSwitched(false);
+  }
+
+  /** Those that weren't there when it was looked last. */
+  private async cameSince(): Promise<readonly SoundDevice[]> {
+    const before = this.known;
+    const now = await microphones();
+    this.known = new Set(now.map(({ id }) => id));
+    return now.filter(({ id }) => !before.has(id));
   }
 
   /** @returns whether there is one to tell of */

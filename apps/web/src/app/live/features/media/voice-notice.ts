@@ -4,6 +4,7 @@ import type { Id } from '@cuaderno/core/id';
 import { Button } from '../../../ui/button/button';
 import type { LessonWith } from '../feature';
 import type { MediaState } from './media-state';
+import type { SoundDevice } from './sound-choice';
 import { MICROPHONE_FAULTS } from './microphone-input';
 
 /** What there is to say of voices: below the page, until it is answered. */
@@ -32,6 +33,27 @@ import { MICROPHONE_FAULTS } from './microphone-input';
           ><bdi>{{ name }}</bdi> has muted your microphone.</span
         >
         <button type="button" cuaButton (click)="state().mutedBy.set(null)">All right</button>
+      </p>
+    }
+    @if (microphone().plugged(); as one) {
+      <p role="status">
+        <span
+          >“<bdi>{{ one.name }}</bdi
+          >” was plugged in. You still speak into the other microphone.</span
+        >
+        <button type="button" cuaButton="strong" (click)="use(one)">Speak into it</button>
+        <button type="button" cuaButton (click)="microphone().plugged.set(null)">Not now</button>
+      </p>
+    }
+    @if (microphone().switched(); as now) {
+      <p role="status">
+        <span
+          >{{ now.isGone ? 'Your microphone was unplugged.' : '' }} You speak into “<bdi>{{
+            now.to
+          }}</bdi
+          >” now.</span
+        >
+        <button type="button" cuaButton (click)="microphone().switched.set(null)">All right</button>
       </p>
     }
     @if (fault(); as words) {
@@ -65,6 +87,7 @@ export class VoiceNotice {
   readonly session = input.required<LessonWith<{ readonly media: MediaState }>>();
 
   protected readonly state = computed(() => this.session().features.media);
+  protected readonly microphone = computed(() => this.state().microphone);
   protected readonly askedBy = computed(() => this.named(this.state().askedBy()));
   protected readonly mutedBy = computed(() => this.named(this.state().mutedBy()));
   protected readonly fault = computed(() => {
@@ -73,6 +96,10 @@ export class VoiceNotice {
   });
 
   protected readonly hears = computed(() => this.state().fault() !== 'unable');
+
+  protected use(one: SoundDevice): void {
+    void this.microphone().use(one);
+  }
 
   protected toggle(): void {
     void this.state().toggle();
