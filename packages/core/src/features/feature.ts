@@ -11,6 +11,8 @@ export interface ClientKind {
    * in the sender's lesson this moment.
    */
   readonly to?: 'window';
+  /** Windows send it without anybody's doing: where the one that it is for has just gone, nobody is told of that. */
+  readonly byItself?: true;
   /** What it may cost, looked at before it is built. */
   readonly limits: MessageLimits;
   /** What is in it besides its kind; nothing else is taken. */

@@ -107,6 +107,11 @@ export function senderOf(kind: ClientMessage['kind']): ClientKind['from'] {
   return client.get(kind)!.from;
 }
 
+/** Whether windows send messages of this kind without anybody's doing. */
+export function isByItself(kind: ClientMessage['kind']): boolean {
+  return client.get(kind)!.byItself ?? false;
+}
+
 /** Whether messages of this kind go to one window. */
 export function isAddressed(kind: ClientMessage['kind']): boolean {
   return client.get(kind)!.to === 'window';

@@ -1,4 +1,4 @@
-import { isAddressed, isAtLeast, senderOf } from '@cuaderno/core';
+import { isAddressed, isAtLeast, isByItself, senderOf } from '@cuaderno/core';
 import type { ClientMessage, Id } from '@cuaderno/core';
 import type { Database } from '../../database/index.js';
 import type { LiveLesson } from '../../lessons/live-lesson.js';
@@ -42,7 +42,7 @@ export class LiveFeatures {
     if (!isAddressed(message.kind)) return handler(window, message as never);
     const addressee = this.service.addressee(window, (message as { to: Id }).to);
     // Who isn't there and who is in another lesson are one answer: nothing can be found out by asking.
-    if (!addressee) return window.refuse('window-gone');
+    if (!addressee) return isByItself(message.kind) ? undefined : window.refuse('window-gone');
     handler(window, message as never, addressee);
   }
 

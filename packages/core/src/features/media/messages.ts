@@ -12,6 +12,7 @@ export const media = liveFeature({
     'media.describe': {
       from: 'watcher',
       to: 'window',
+      byItself: true,
       limits: { bytes: 26_000, values: 16, text: 25_000, depth: 3 },
       fields: { description: SessionDescription },
     },
@@ -19,6 +20,7 @@ export const media = liveFeature({
     'media.candidate': {
       from: 'watcher',
       to: 'window',
+      byItself: true,
       limits: { ...SMALL, bytes: 1_200, text: 1_000 },
       fields: { candidate: IceCandidate },
     },
